@@ -1,0 +1,79 @@
+using Vlei.Books.Store;
+using Vlei.Core.Problems;
+
+namespace Vlei.Books;
+
+/// <summary>A book: a folder with <c>book.toml</c> and the records.</summary>
+public sealed class Book
+{
+    private const string FileName = "book.toml";
+    private const string RecordsName = "records.db";
+
+    private Book(string folder, BookSettings settings) => (Folder, Settings) = (folder, settings);
+
+    /// <summary>Where it is.</summary>
+    public string Folder { get; }
+
+    /// <summary>What <c>book.toml</c> says.</summary>
+    public BookSettings Settings { get; }
+
+    /// <summary>Where its records are.</summary>
+    internal string RecordsPath => Path.Combine(Folder, RecordsName);
+
+    /// <summary>Whether the folder is a book.</summary>
+    public static bool IsBook(string folder) => File.Exists(Path.Combine(folder, FileName));
+
+    /// <summary>
+    /// Opens the book in <paramref name="folder"/>, or, where none is named, in the nearest folder upwards from here.
+    /// Throws a <see cref="ProblemException"/> where there is none.
+    /// </summary>
+    public static Book Open(string? folder)
+    {
+        if (folder is not null)
+        {
+            return IsBook(folder) ? Read(folder) : throw new ProblemException(
+                ProblemKind.NotFound,
+                Directory.Exists(folder) ? $"{folder} is no book: it has no {FileName}." : $"There is no folder {folder}.",
+                "Name a folder that vlei init or vlei demo made.");
+        }
+
+        for (var upwards = new DirectoryInfo(Directory.GetCurrentDirectory()); upwards is not null; upwards = upwards.Parent)
+        {
+            if (IsBook(upwards.FullName))
+            {
+                return Read(upwards.FullName);
+            }
+        }
+
+        throw new ProblemException(
+            ProblemKind.NotFound,
+            "There is no book here.",
+            "Go into a book's folder, name one with --book DIR, or make one: vlei demo, or vlei init DIR.");
+    }
+
+    /// <summary>Makes an empty book. Throws a <see cref="ProblemException"/> where there is one already.</summary>
+    public static Book Create(string folder, BookSettings settings)
+    {
+        if (IsBook(folder) || File.Exists(Path.Combine(folder, RecordsName)))
+        {
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{folder} is a book already.", "Choose another folder, or remove that one first.");
+        }
+
+        try
+        {
+            Directory.CreateDirectory(folder);
+            Database.Create(Path.Combine(folder, RecordsName));
+            File.WriteAllText(Path.Combine(folder, FileName), BookFile.Write(settings));
+        }
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+        {
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{folder} cannot be made: {cannot.Message}", "Choose a folder that you may write to.", cannot);
+        }
+
+        return Read(folder);
+    }
+
+    private static Book Read(string folder) => new(folder, BookFile.Read(Path.Combine(folder, FileName)));
+}

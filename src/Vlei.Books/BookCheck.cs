@@ -1,0 +1,157 @@
+using Vlei.Books.Columns;
+using Vlei.Books.Import;
+using Vlei.Books.Store;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Problems;
+
+namespace Vlei.Books;
+
+/// <summary>One thing that must hold in a book, and whether it does.</summary>
+/// <param name="Name">What must hold.</param>
+/// <param name="Faults">Where it does not; none where it does.</param>
+public sealed record BookCheckResult(string Name, IReadOnlyList<string> Faults)
+{
+    /// <summary>Whether it holds.</summary>
+    public bool Ok => Faults.Count == 0;
+}
+
+/// <summary>
+/// Holds a book against its own rules: the file is whole, every document sums to zero, settlements fit what is open, and
+/// the derived columns are what the records give.
+/// </summary>
+public static class BookCheck
+{
+    private const int MostFaults = 20;
+
+    /// <summary>Makes the derived columns anew from the records.</summary>
+    public static void Rebuild(Book book, Action<string, long> progress)
+    {
+        using var database = Database.OpenToWrite(book.RecordsPath);
+        using (var store = new PostingStore(database))
+        {
+            store.Clear();
+            new Derivation(database, progress).Run(null, new MonthBuckets(store, null));
+        }
+
+        database.Commit();
+    }
+
+    /// <summary>Runs all checks. The book is locked against imports meanwhile, and left as it was.</summary>
+    public static IReadOnlyList<BookCheckResult> Run(Book book, Action<string, long> progress)
+    {
+        using var database = Database.OpenToWrite(book.RecordsPath);
+        var results = new List<BookCheckResult>
+        {
+            new("The file is whole", FileFaults(database)),
+            new("Every document sums to zero", SumFaults(database, book.Settings.Currency)),
+        };
+
+        var stored = StoredMonths(database);
+        var (derivation, made) = MakeAnew(database, progress);
+        results.Add(new BookCheckResult("Settlements fit what is open", SettlementFaults(database, derivation, book)));
+        results.Add(new BookCheckResult("Derived columns are what the records give", ColumnFaults(stored, made)));
+        return results;
+    }
+
+    private static List<string> FileFaults(Database database)
+    {
+        var faults = new List<string>();
+        try
+        {
+            using var integrity = database.Prepare($"PRAGMA integrity_check({MostFaults})");
+            while (integrity.Step())
+            {
+                if (integrity.Text(0) != "ok")
+                {
+                    faults.Add(integrity.Text(0));
+                }
+            }
+
+            using var references = database.Prepare("PRAGMA foreign_key_check");
+            while (references.Step() && faults.Count < MostFaults)
+            {
+                faults.Add($"a row of {references.Text(0)} refers to one that is not in {references.Text(2)}");
+            }
+        }
+        catch (ProblemException damaged)
+        {
+            faults.Add(damaged.Message);
+        }
+
+        return faults;
+    }
+
+    private static List<string> SumFaults(Database database, Currency currency)
+    {
+        var faults = new List<string>();
+        using var statement = database.Prepare(
+            "SELECT k.id, sum(l.amount) FROM documents d JOIN documents_keys k ON k.key = d.key "
+            + "LEFT JOIN lines l ON l.document = d.key AND l.added = d.added "
+            + $"WHERE d.replaced IS NULL GROUP BY d.key HAVING sum(l.amount) IS NOT 0 LIMIT {MostFaults}");
+        while (statement.Step())
+        {
+            faults.Add(statement.IsNull(1)
+                ? $"document {statement.Text(0)} has no lines"
+                : $"document {statement.Text(0)} sums to {DecimalText.Write(statement.Number(1), currency.Decimals)}");
+        }
+
+        return faults;
+    }
+
+    private static List<string> SettlementFaults(Database database, Derivation derivation, Book book)
+    {
+        var ids = new RecordKeys();
+        using var statement = database.Prepare("SELECT key, id FROM documents_keys ORDER BY key");
+        while (statement.Step())
+        {
+            ids.Restore(statement.Text(1), statement.Int(0), known: true);
+        }
+
+        var errors = new RecordErrors();
+        SettlementRules.Check(derivation, null, null, ids, book.Settings.Currency, errors);
+        return [.. errors.First.Select(error => error.Message)];
+    }
+
+    // What the store says of each month, as a fingerprint: its columns and its sums; or that it is damaged.
+    private static SortedDictionary<(AccountingBasis Basis, int Month), string> StoredMonths(Database database)
+    {
+        var months = new SortedDictionary<(AccountingBasis, int), string>();
+        using var store = new PostingStore(database);
+        foreach (var basis in Enum.GetValues<AccountingBasis>())
+        {
+            foreach (var month in store.AllMonths(basis))
+            {
+                months[(basis, month.Number)] = store.Fingerprint(basis, month);
+            }
+        }
+
+        return months;
+    }
+
+    // Made within the transaction, which is then rolled back: what is compared is exactly what a rebuild would write.
+    private static (Derivation Derivation, SortedDictionary<(AccountingBasis Basis, int Month), string> Months) MakeAnew(
+        Database database, Action<string, long> progress)
+    {
+        var derivation = new Derivation(database, progress);
+        using (var store = new PostingStore(database))
+        {
+            store.Clear();
+            derivation.Run(null, new MonthBuckets(store, null));
+        }
+
+        return (derivation, StoredMonths(database));
+    }
+
+    private static List<string> ColumnFaults(
+        SortedDictionary<(AccountingBasis Basis, int Month), string> stored,
+        SortedDictionary<(AccountingBasis Basis, int Month), string> made)
+    {
+        var differing = stored.Keys.Union(made.Keys)
+            .Where(key => stored.GetValueOrDefault(key) != made.GetValueOrDefault(key))
+            .Order()
+            .Select(key => $"{key.Month / 100}-{key.Month % 100:D2} ({AccountingBases.NameOf(key.Basis)})")
+            .ToList();
+        return differing.Count == 0 ? [] : [$"{string.Join(", ", differing)}: run vlei check --rebuild"];
+    }
+}

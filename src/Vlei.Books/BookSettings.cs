@@ -1,0 +1,14 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+
+namespace Vlei.Books;
+
+/// <summary>What <c>book.toml</c> says about a book.</summary>
+/// <param name="Name">Whose book it is; it stands at the head of every report.</param>
+/// <param name="Currency">The currency of all amounts.</param>
+/// <param name="Calendar">Where its fiscal year starts.</param>
+/// <param name="Basis">The basis of reports that are not told another.</param>
+/// <param name="Today">The day that period words are worked out from, where it is pinned.</param>
+public sealed record BookSettings(
+    string Name, Currency Currency, FiscalCalendar Calendar, AccountingBasis Basis, DateOnly? Today);

@@ -1,0 +1,213 @@
+using Vlei.Books.Store;
+using Vlei.Core.Basis;
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.OpenItems;
+
+namespace Vlei.Books.Columns;
+
+/// <summary>A settlement as the records have it.</summary>
+/// <param name="Key">Its key; the order of keys is the order of the records.</param>
+/// <param name="From">The key of one document.</param>
+/// <param name="To">The key of the other.</param>
+/// <param name="Amount">Positive.</param>
+/// <param name="Date">Its own date, where it has one.</param>
+internal readonly record struct Settlement(int Key, int From, int To, Amount Amount, DateOnly? Date);
+
+/// <summary>
+/// Makes the derived columns from the records: for some documents after an import, for all of them to rebuild or to
+/// prove. The documents pass through one by one; what is kept of each is its date and its control items.
+/// </summary>
+internal sealed class Derivation
+{
+    private readonly Database _database;
+    private readonly Action<string, long> _progress;
+    private readonly Dictionary<int, DateOnly> _dates = [];
+    private readonly Dictionary<int, List<Settlement>> _settlements = [];
+
+    /// <summary>Loads the settlements as they stand, and the dates of all documents.</summary>
+    public Derivation(Database database, Action<string, long> progress)
+    {
+        (_database, _progress) = (database, progress);
+        LoadDates();
+        LoadSettlements();
+    }
+
+    /// <summary>The settlements as they stand, in the order of the records.</summary>
+    public List<Settlement> Settlements { get; } = [];
+
+    /// <summary>The control items of the documents that passed through and have settlements, by document.</summary>
+    public Dictionary<int, List<ControlItem>> ControlItems { get; } = [];
+
+    /// <summary>The documents and those that they are settled with.</summary>
+    public HashSet<int> WithPartners(HashSet<int> documents)
+    {
+        var all = new HashSet<int>(documents);
+        foreach (var settlement in Settlements)
+        {
+            if (documents.Contains(settlement.From) || documents.Contains(settlement.To))
+            {
+                all.Add(settlement.From);
+                all.Add(settlement.To);
+            }
+        }
+
+        return all;
+    }
+
+    /// <summary>Works out the postings of the documents, or of all where none are named, and puts them into the buckets.</summary>
+    public void Run(HashSet<int>? affected, MonthBuckets buckets)
+    {
+        var accounts = AccountRows.Read(_database);
+        var cash = new CashPostings(accounts.ToDictionary(
+            account => account.Key, account => AccountTypes.ClassOf(account.Type)));
+        if (affected is not null)
+        {
+            _database.Execute("CREATE TEMP TABLE affected(document INTEGER PRIMARY KEY)");
+            using var insert = _database.Prepare("INSERT INTO affected(document) VALUES (?)");
+            foreach (var document in affected)
+            {
+                insert.Bind(1, document).Run();
+            }
+        }
+
+        var lines = new List<Line>();
+        var document_ = 0;
+        using (var statement = _database.Prepare(
+            "SELECT d.key, l.line, l.account, l.amount, l.contact, l.item, l.project, l.department "
+            + (affected is null ? "FROM documents d " : "FROM affected a JOIN documents d ON d.key = a.document ")
+            + "JOIN lines l ON l.document = d.key AND l.added = d.added WHERE d.replaced IS NULL ORDER BY d.key, l.line"))
+        {
+            while (statement.Step())
+            {
+                if (statement.Int(0) != document_)
+                {
+                    Add(document_, lines, cash, buckets);
+                    lines.Clear();
+                    document_ = statement.Int(0);
+                }
+
+                lines.Add(new Line(
+                    statement.Int(1), statement.Int(2), new Amount(statement.Number(3)), statement.Int(4),
+                    statement.Int(5), statement.Int(6), statement.Int(7)));
+            }
+        }
+
+        Add(document_, lines, cash, buckets);
+        buckets.Complete();
+        if (affected is not null)
+        {
+            _database.Execute("DROP TABLE affected");
+        }
+    }
+
+    private readonly List<Posting> _accrual = [];
+    private readonly List<Posting> _cash = [];
+    private readonly List<Release> _releases = [];
+    private long _done;
+
+    private void Add(int document, List<Line> lines, CashPostings cash, MonthBuckets buckets)
+    {
+        if (lines.Count == 0)
+        {
+            return;
+        }
+
+        const int Often = 8192;
+        if (++_done % Often == 0)
+        {
+            _progress("deriving postings", _done);
+        }
+
+        var date = _dates[document];
+        _accrual.Clear();
+        foreach (var line in lines)
+        {
+            _accrual.Add(new Posting(date, document, line));
+        }
+
+        _releases.Clear();
+        if (_settlements.TryGetValue(document, out var settlements))
+        {
+            ControlItems[document] = ItemsOf(document, lines, cash);
+            foreach (var settlement in settlements)
+            {
+                _releases.Add(new Release(settlement.Key, EffectiveDate(settlement), settlement.Amount));
+            }
+        }
+
+        _cash.Clear();
+        cash.Add(
+            document, date, System.Runtime.InteropServices.CollectionsMarshal.AsSpan(lines),
+            System.Runtime.InteropServices.CollectionsMarshal.AsSpan(_releases), _cash);
+        buckets.Add(AccountingBasis.Accrual, _accrual);
+        buckets.Add(AccountingBasis.Cash, _cash);
+    }
+
+    private static List<ControlItem> ItemsOf(int document, List<Line> lines, CashPostings cash)
+    {
+        var items = new List<ControlItem>(1);
+        foreach (var line in lines)
+        {
+            if (cash.ClassOf(line.Account) != AccountClass.Control)
+            {
+                continue;
+            }
+
+            var place = items.FindIndex(item => item.Account == line.Account && item.Contact == line.Contact);
+            if (place < 0)
+            {
+                items.Add(new ControlItem(document, line.Account, line.Contact, line.Amount));
+            }
+            else
+            {
+                items[place] = items[place] with { Total = items[place].Total + line.Amount };
+            }
+        }
+
+        return items;
+    }
+
+    private DateOnly EffectiveDate(Settlement settlement)
+    {
+        var (from, to) = (_dates.GetValueOrDefault(settlement.From), _dates.GetValueOrDefault(settlement.To));
+        var later = from > to ? from : to;
+        return settlement.Date > later ? settlement.Date.Value : later;
+    }
+
+    private void LoadDates()
+    {
+        using var statement = _database.Prepare("SELECT key, date FROM documents WHERE replaced IS NULL");
+        while (statement.Step())
+        {
+            _ = IsoText.TryDay(statement.Bytes(1), out var date);
+            _dates.Add(statement.Int(0), date);
+        }
+    }
+
+    private void LoadSettlements()
+    {
+        using var statement = _database.Prepare(
+            "SELECT key, \"from\", \"to\", amount, date FROM settlements WHERE replaced IS NULL ORDER BY key");
+        while (statement.Step())
+        {
+            var settlement = new Settlement(
+                statement.Int(0), statement.Int(1), statement.Int(2), new Amount(statement.Number(3)),
+                IsoText.TryDay(statement.Bytes(4), out var date) ? date : null);
+            Settlements.Add(settlement);
+            AddTo(settlement.From, settlement);
+            AddTo(settlement.To, settlement);
+        }
+    }
+
+    private void AddTo(int document, Settlement settlement)
+    {
+        if (!_settlements.TryGetValue(document, out var settlements))
+        {
+            _settlements.Add(document, settlements = new List<Settlement>(1));
+        }
+
+        settlements.Add(settlement);
+    }
+}

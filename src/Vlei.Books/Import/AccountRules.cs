@@ -1,0 +1,66 @@
+using Vlei.Core.Ledger;
+
+namespace Vlei.Books.Import;
+
+/// <summary>What must hold among accounts, whichever import brought them: parents and retained earnings.</summary>
+internal static class AccountRules
+{
+    /// <summary>Tells the errors; they are told at the account's line where the set has it.</summary>
+    public static void Check(
+        IReadOnlyList<Account> accounts, IReadOnlyDictionary<int, long> fileLines, RecordErrors errors)
+    {
+        var byKey = accounts.ToDictionary(account => account.Key);
+        foreach (var account in accounts)
+        {
+            if (account.ParentKey is not { } parentKey)
+            {
+                continue;
+            }
+
+            if (!byKey.TryGetValue(parentKey, out var parent))
+            {
+                Complain(account, "parent", "the parent is no account of this book any more.");
+            }
+            else if (parent.Type != account.Type)
+            {
+                Complain(account, "parent",
+                    $"parent \"{parent.Code}\" is of type {AccountTypes.NameOf(parent.Type)}, the account of type "
+                    + $"{AccountTypes.NameOf(account.Type)}; they must be the same.");
+            }
+            else if (IsInCircle(account, byKey))
+            {
+                Complain(account, "parent", $"parent \"{parent.Code}\" is part of the account itself: a circle.");
+            }
+        }
+
+        var retained = accounts.Where(account => account.Type == AccountType.RetainedEarnings).ToList();
+        foreach (var account in retained.Skip(1))
+        {
+            Complain(account, "type",
+                $"type \"retained-earnings\" is taken by account \"{retained[0].Code}\"; a book has one such account.");
+        }
+
+        void Complain(Account account, string field, string message) => errors.Add(
+            RecordTables.Accounts.FileName, fileLines.GetValueOrDefault(account.Key, 1),
+            RecordTables.Accounts.IndexOf(field) + 1, $"code \"{account.Code}\": {message}");
+    }
+
+    private static bool IsInCircle(Account account, Dictionary<int, Account> byKey)
+    {
+        var above = account;
+        for (var steps = 0; steps <= byKey.Count; steps++)
+        {
+            if (above.ParentKey is not { } parent || !byKey.TryGetValue(parent, out above))
+            {
+                return false;
+            }
+
+            if (above.Key == account.Key)
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}

@@ -1,0 +1,119 @@
+using Vlei.Books.Store;
+using Vlei.Core.Ledger;
+
+namespace Vlei.Books.Import;
+
+/// <summary>
+/// The history of records that are known by an id: gives new ids their numbers, and closes the version that a changed
+/// or a removed record had.
+/// </summary>
+internal sealed class KeyedImport : IDisposable
+{
+    private readonly RecordTable _table;
+    private readonly RecordCounts _counts;
+    private readonly List<ulong> _hashes;
+    private readonly Dictionary<int, long> _lines = [];
+    private readonly ImportSession _session;
+    private readonly Statement _insertKey;
+    private readonly Statement _replace;
+
+    /// <summary>Loads what is there.</summary>
+    public KeyedImport(ImportSession session, RecordTable table)
+    {
+        (_session, _table) = (session, table);
+        _counts = session.CountsOf(table);
+        _hashes = session.LoadKeys(table);
+        Before = _hashes.Count - 1;
+        Keys = session.Keys[table.Name];
+        _insertKey = session.Database.Prepare($"INSERT INTO {table.Name}_keys(key, id) VALUES (?, ?)");
+        _replace = session.Database.Prepare($"UPDATE {table.Name} SET replaced = ? WHERE key = ? AND replaced IS NULL");
+    }
+
+    /// <summary>The table's ids.</summary>
+    public RecordKeys Keys { get; }
+
+    /// <summary>The highest number before the import.</summary>
+    public int Before { get; }
+
+    /// <summary>Whether the record of that number was there before the import.</summary>
+    public bool WasThere(int key) => key < _hashes.Count && _hashes[key] != 0;
+
+    /// <summary>
+    /// The number of the record's id; 0, with an error, where the set has the id already.
+    /// </summary>
+    public int Take(RecordRow row)
+    {
+        var id = _table.IndexOf(_table.Id!);
+        var key = Keys.FindOrAdd(row.Text(id));
+        if (_lines.TryAdd(key, row.FileLine))
+        {
+            return key;
+        }
+
+        _session.Errors.Add(
+            row, id, $"{_table.Id} \"{row.String(id)}\" is there twice, first in line {_lines[key]}; ids must differ.");
+        return 0;
+    }
+
+    /// <summary>Whether the set has the record.</summary>
+    public bool IsInSet(int key) => _lines.ContainsKey(key);
+
+    /// <summary>The line of the file that the record starts on; 0 where the set does not have it.</summary>
+    public long FileLine(int key) => _lines.GetValueOrDefault(key);
+
+    /// <summary>Whether the record differs from what is there, and counts it.</summary>
+    public bool Differs(int key, ulong hash)
+    {
+        if (!WasThere(key))
+        {
+            _counts.Added++;
+            return true;
+        }
+
+        if (_hashes[key] == hash)
+        {
+            _counts.Unchanged++;
+            return false;
+        }
+
+        _counts.Changed++;
+        return true;
+    }
+
+    /// <summary>Writes down a new id, or closes the version that was there; a new version may follow.</summary>
+    public void Open(int key, ReadOnlySpan<byte> id)
+    {
+        if (key > Before)
+        {
+            _insertKey.Bind(1, key).Bind(2, id).Run();
+        }
+        else
+        {
+            _replace.Bind(1, _session.Revision).Bind(2, key).Run();
+        }
+    }
+
+    /// <summary>Removes, from a book that a complete set is imported into, the records that the set does not have.</summary>
+    public IReadOnlyList<int> RemoveMissing()
+    {
+        var removed = new List<int>();
+        for (var key = 1; key <= Before && _session.Order.Complete; key++)
+        {
+            if (WasThere(key) && !IsInSet(key))
+            {
+                _replace.Bind(1, _session.Revision).Bind(2, key).Run();
+                removed.Add(key);
+            }
+        }
+
+        _counts.Removed += removed.Count;
+        return removed;
+    }
+
+    /// <inheritdoc/>
+    public void Dispose()
+    {
+        _insertKey.Dispose();
+        _replace.Dispose();
+    }
+}

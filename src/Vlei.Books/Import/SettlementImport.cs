@@ -1,0 +1,133 @@
+using Vlei.Core.Ledger;
+
+namespace Vlei.Books.Import;
+
+/// <summary>
+/// Imports settlements. They belong to their two documents: what the set says about a pair takes the place of what was
+/// known about it, and what it no longer says is removed where the set has both documents. A settlement with a document
+/// that the set does not have stays.
+/// </summary>
+internal sealed class SettlementImport(ImportSession session, KeyedImport documents)
+{
+    private static readonly RecordTable Table = RecordTables.Settlements;
+    private static readonly int From = Table.IndexOf("from");
+    private static readonly int To = Table.IndexOf("to");
+    private static readonly int Amount = Table.IndexOf("amount");
+
+    private readonly Dictionary<(int, int), List<(ulong Hash, int Key)>> _known = [];
+    private readonly Dictionary<(int, int), int> _added = [];
+
+    /// <summary>The documents whose settlements are not as they were.</summary>
+    public HashSet<int> Touched { get; } = [];
+
+    /// <summary>On which line of the file each settlement that the set has stands, by its key.</summary>
+    public Dictionary<int, long> FileLines { get; } = [];
+
+    /// <summary>Imports them.</summary>
+    public void Run()
+    {
+        var counts = session.CountsOf(Table);
+        var next = Load();
+        var said = new HashSet<(int, int)>();
+        using var insert = new RecordInsert(session.Database, Table, "key", "added", "hash");
+        foreach (var row in session.Records.Read(Table, session.Keys, session.Errors))
+        {
+            var (from, to) = ((int)row.Number(From), (int)row.Number(To));
+            if (!IsSound(row, from, to))
+            {
+                continue;
+            }
+
+            var pair = (Math.Min(from, to), Math.Max(from, to));
+            said.Add(pair);
+            row.Set(From, pair.Item1);
+            row.Set(To, pair.Item2);
+            var hash = session.Hash.Of(row, -1);
+            var known = _known.GetValueOrDefault(pair);
+            var same = known?.FindIndex(settlement => settlement.Hash == hash) ?? -1;
+            if (same >= 0)
+            {
+                FileLines.Add(known![same].Key, row.FileLine);
+                known.RemoveAt(same);
+                counts.Unchanged++;
+                continue;
+            }
+
+            _added[pair] = _added.GetValueOrDefault(pair) + 1;
+            counts.Added++;
+            Touched.Add(from);
+            Touched.Add(to);
+            FileLines.Add(next, row.FileLine);
+            insert.Insert(row, next++, session.Revision, (long)hash);
+            session.Tell("reading settlements.csv", counts.Added);
+        }
+
+        RemoveUnsaid(said, counts);
+    }
+
+    private bool IsSound(RecordRow row, int from, int to)
+    {
+        if (from == to)
+        {
+            session.Errors.Add(row, To, "a document cannot be set against itself.");
+        }
+        else if (row.Number(Amount) <= 0)
+        {
+            session.Errors.Add(row, Amount, "the amount of a settlement is positive; which document is which follows from their sides.");
+        }
+        else
+        {
+            return true;
+        }
+
+        return false;
+    }
+
+    private int Load()
+    {
+        using var statement = session.Database.Prepare(
+            "SELECT key, \"from\", \"to\", hash FROM settlements WHERE replaced IS NULL ORDER BY key");
+        while (statement.Step())
+        {
+            var pair = (statement.Int(1), statement.Int(2));
+            if (!_known.TryGetValue(pair, out var known))
+            {
+                _known.Add(pair, known = []);
+            }
+
+            known.Add(((ulong)statement.Number(3), statement.Int(0)));
+        }
+
+        return (int)session.Database.Number("SELECT max(key) FROM settlements") + 1;
+    }
+
+    private void RemoveUnsaid(HashSet<(int, int)> said, RecordCounts counts)
+    {
+        using var replace = session.Database.Prepare("UPDATE settlements SET replaced = ? WHERE key = ?");
+        foreach (var (pair, settlements) in _known)
+        {
+            var bothInSet = documents.IsInSet(pair.Item1) && documents.IsInSet(pair.Item2);
+            if (!said.Contains(pair) && !bothInSet && !session.Order.Complete)
+            {
+                continue;
+            }
+
+            foreach (var (_, key) in settlements)
+            {
+                replace.Bind(1, session.Revision).Bind(2, key).Run();
+                Touched.Add(pair.Item1);
+                Touched.Add(pair.Item2);
+                if (_added.GetValueOrDefault(pair) > 0)
+                {
+                    _added[pair]--;
+                    counts.Added--;
+                    counts.Changed++;
+                }
+                else
+                {
+                    counts.Removed++;
+                }
+            }
+        }
+    }
+}

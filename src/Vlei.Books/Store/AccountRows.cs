@@ -1,0 +1,24 @@
+using Vlei.Core.Ledger;
+
+namespace Vlei.Books.Store;
+
+/// <summary>Reads the accounts as they stand.</summary>
+internal static class AccountRows
+{
+    /// <summary>All accounts, in the order of their keys.</summary>
+    public static List<Account> Read(Database database)
+    {
+        var accounts = new List<Account>();
+        using var statement = database.Prepare(
+            "SELECT a.key, k.id, a.name, a.type, a.parent, a.active FROM accounts a "
+            + "JOIN accounts_keys k ON k.key = a.key WHERE a.replaced IS NULL ORDER BY a.key");
+        while (statement.Step())
+        {
+            accounts.Add(new Account(
+                statement.Int(0), statement.Text(1), statement.Text(2), AccountTypes.FromName(statement.Text(3)),
+                statement.IsNull(4) ? null : statement.Int(4), statement.Number(5) != 0));
+        }
+
+        return accounts;
+    }
+}

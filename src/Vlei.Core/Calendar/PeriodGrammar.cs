@@ -1,0 +1,203 @@
+using Parlot.Fluent;
+using Vlei.Core.Problems;
+
+namespace Vlei.Core.Calendar;
+
+/// <summary>
+/// Reads a period as people type it: <c>2026</c>, <c>2026-Q1</c>, <c>2026-03</c>, <c>2026-W07</c>, <c>2026-03-15</c>,
+/// <c>fy2026</c>, <c>fy2026-Q1</c>, ISO 8601 intervals, and words that are worked out from today.
+/// </summary>
+public static class PeriodGrammar
+{
+    /// <summary>The first year that a date may have; an earlier one is taken for a slip.</summary>
+    public const int FirstYear = 1900;
+
+    /// <summary>The last year that a date may have; a later one is taken for a slip.</summary>
+    public const int LastYear = 2199;
+
+    private static readonly Parser<Reading> Grammar = Build();
+
+    private delegate OpenPeriod Reading(DateOnly today, FiscalCalendar calendar);
+
+    private delegate DateOnly Step(DateOnly from, int direction);
+
+    /// <summary>The words that stand for a period, for completion and suggestions.</summary>
+    public static IReadOnlyList<string> Words { get; } =
+    [
+        "all", "today", "yesterday",
+        .. from unit in FiscalCalendar.UnitNames
+           from which in new[] { "this", "last" }
+           from end in new[] { "", "-to-date" }
+           select $"{which}-{unit}{end}",
+        "last-30-days", "last-3-months", "last-12-months",
+    ];
+
+    /// <summary>
+    /// Reads <paramref name="text"/>. Throws a <see cref="ProblemException"/> that says what was expected where it is no
+    /// period, names a day that does not exist, or ends before it starts.
+    /// </summary>
+    public static OpenPeriod Parse(string text, DateOnly today, FiscalCalendar calendar)
+    {
+        if (!Grammar.TryParse(text.Trim(), out var reading) || reading is null)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage,
+                $"\"{text}\" is not a period.",
+                Suggestion.DidYouMean(text, Words)
+                ?? "A period is like 2026, 2026-Q1, 2026-03, 2026-W07, 2026-03-15, fy2026, 2026-01-15/2026-02-14, "
+                + "2026-01/P3M, last-month, this-fiscal-year-to-date, last-30-days or all.");
+        }
+
+        var period = reading(today, calendar);
+        return period.From > period.To
+            ? throw new ProblemException(
+                ProblemKind.Usage,
+                $"The period \"{text}\" ends ({period.To:yyyy-MM-dd}) before it starts ({period.From:yyyy-MM-dd}).",
+                "Write the earlier day first.")
+            : period;
+    }
+
+    private static Parser<Reading> Build()
+    {
+        var year = Digits(4, 4).Then(CheckedYear);
+        var two = Digits(2, 2);
+        var quarter = Literals.Text("-Q", caseInsensitive: true).SkipAnd(Digits(1, 1));
+        var dash = Literals.Char('-');
+
+        var fiscal = Literals.Text("fy", caseInsensitive: true).SkipAnd(year).And(quarter.Optional())
+            .Then<Reading>(x => (_, calendar) => x.Item2.HasValue
+                ? new OpenPeriod(calendar.UnitOf(
+                    TimeUnit.FiscalQuarter, calendar.FiscalYear(x.Item1).From, QuarterNumber(x.Item2.Value) - 1))
+                : new OpenPeriod(calendar.FiscalYear(x.Item1)));
+        var day = year.AndSkip(dash).And(two).AndSkip(dash).And(two)
+            .Then<Reading>(x => Fixed(Single(Day(x.Item1, x.Item2, x.Item3))));
+        var week = year.AndSkip(Literals.Text("-W", caseInsensitive: true)).And(two)
+            .Then<Reading>(x => Fixed(Week(x.Item1, x.Item2)));
+        var calendarQuarter = year.And(quarter)
+            .Then<Reading>(x => Fixed(Months(x.Item1, (3 * QuarterNumber(x.Item2)) - 2, 3)));
+        var month = year.AndSkip(dash).And(two).Then<Reading>(x => Fixed(Months(x.Item1, x.Item2, 1)));
+        var wholeYear = year.Then<Reading>(x => Fixed(Months(x, 1, 12)));
+        var span = OneOf(fiscal, day, week, calendarQuarter, month, wholeYear);
+
+        var step = Digits(1, 3).And(Literals.AnyOf("YMWDymwd", 1, 1)).Then<Step>(x => StepOf(x.Item1, x.Item2.Span[0]));
+        var duration = Literals.Text("P", caseInsensitive: true).SkipAnd(OneOrMany(step))
+            .Then<Step>(steps => (from, direction) => steps.Aggregate(from, (at, next) => next(at, direction)));
+        var slash = Literals.Char('/');
+        var interval = OneOf(
+            span.AndSkip(slash).And(duration).Then<Reading>(x => (today, calendar) =>
+            {
+                var from = x.Item1(today, calendar).From!.Value;
+                return new OpenPeriod(from, x.Item2(from, 1).AddDays(-1));
+            }),
+            duration.AndSkip(slash).And(span).Then<Reading>(x => (today, calendar) =>
+            {
+                var to = x.Item2(today, calendar).To!.Value;
+                return new OpenPeriod(x.Item1(to.AddDays(1), -1), to);
+            }),
+            span.AndSkip(slash).And(span).Then<Reading>(x => (today, calendar) =>
+                new OpenPeriod(x.Item1(today, calendar).From, x.Item2(today, calendar).To)),
+            span.AndSkip(slash).Then<Reading>(x => (today, calendar) => new OpenPeriod(x(today, calendar).From, null)),
+            slash.SkipAnd(span).Then<Reading>(x => (today, calendar) => new OpenPeriod(null, x(today, calendar).To)));
+
+        return OneOf(interval, Word(), span).Eof();
+    }
+
+    private static Parser<Reading> Word()
+    {
+        var unit = OneOf(
+            [.. FiscalCalendar.UnitNames.Select((name, index) => Literals.Text(name, true).Then((TimeUnit)index))]);
+        var toDate = Literals.Text("-to-date", true).Optional();
+        var current = Literals.Text("this-", true).SkipAnd(unit).And(toDate)
+            .Then<Reading>(x => (today, calendar) => x.Item2.HasValue
+                ? new OpenPeriod(calendar.UnitOf(x.Item1, today).From, today, x.Item1)
+                : new OpenPeriod(calendar.UnitOf(x.Item1, today)));
+        var last = Literals.Text("last-", true).SkipAnd(unit).And(toDate)
+            .Then<Reading>(x => (today, calendar) => x.Item2.HasValue
+                ? LastToDate(x.Item1, today, calendar)
+                : new OpenPeriod(calendar.UnitOf(x.Item1, today, -1)));
+        var count = Literals.Text("last-", true).SkipAnd(Digits(1, 3)).AndSkip(Literals.Char('-'));
+        var lastDays = count.AndSkip(Literals.Text("days", true)).Then<Reading>(x => (today, _) =>
+            new OpenPeriod(today.AddDays(1 - Count(x)), today));
+        var lastUnits = count.And(unit).AndSkip(Literals.Char('s')).Then<Reading>(x => (today, calendar) =>
+            new OpenPeriod(
+                calendar.UnitOf(x.Item2, today, -Count(x.Item1)).From, calendar.UnitOf(x.Item2, today).From.AddDays(-1)));
+        return OneOf(
+            lastDays,
+            lastUnits,
+            current,
+            last,
+            Literals.Text("all", true).Then<Reading>(_ => (_, _) => new OpenPeriod(null, null)),
+            Literals.Text("today", true).Then<Reading>(_ => (today, _) => Single(today)),
+            Literals.Text("yesterday", true).Then<Reading>(_ => (today, _) => Single(today.AddDays(-1))));
+    }
+
+    private static Parser<int> Digits(int least, int most) =>
+        Literals.Pattern(char.IsAsciiDigit, least, most).Then(text => int.Parse(text.Span));
+
+    private static Reading Fixed(OpenPeriod period) => (_, _) => period;
+
+    private static OpenPeriod Single(DateOnly day) => new(day, day);
+
+    // The same span of the unit before: its start, to the day that stands where today stands in this one.
+    private static OpenPeriod LastToDate(TimeUnit unit, DateOnly today, FiscalCalendar calendar)
+    {
+        var soFar = new DateRange(calendar.UnitOf(unit, today).From, today);
+        return new OpenPeriod(new Period(soFar, unit).Prior(1, [soFar])[0], unit);
+    }
+
+    private static Step StepOf(int count, char unit) => char.ToUpperInvariant(unit) switch
+    {
+        'Y' => (from, direction) => from.AddMonths(12 * count * direction),
+        'M' => (from, direction) => from.AddMonths(count * direction),
+        'W' => (from, direction) => from.AddDays(7 * count * direction),
+        _ => (from, direction) => from.AddDays(count * direction),
+    };
+
+    private static int CheckedYear(int year) => year is >= FirstYear and <= LastYear
+        ? year
+        : throw new ProblemException(
+            ProblemKind.Usage, $"The year {year:D4} is out of reach.", $"Years run from {FirstYear} to {LastYear}.");
+
+    private static int QuarterNumber(int quarter) => quarter is >= 1 and <= 4
+        ? quarter
+        : throw new ProblemException(ProblemKind.Usage, $"There is no quarter {quarter}.", "Quarters are Q1 to Q4.");
+
+    private static int Count(int count) => count > 0
+        ? count
+        : throw new ProblemException(ProblemKind.Usage, "last-0 is no time at all.", "Write a number from 1, as in last-3-months.");
+
+    private static OpenPeriod Months(int year, int month, int count)
+    {
+        var first = CheckedMonth(year, month);
+        return new OpenPeriod(first.First, new YearMonth(first.Index + count - 1).Last);
+    }
+
+    private static YearMonth CheckedMonth(int year, int month) => month is >= 1 and <= 12
+        ? new YearMonth((year * 12) + month - 1)
+        : throw new ProblemException(
+            ProblemKind.Usage, $"There is no month {month:D2}.", "Months are 01 to 12, as in 2026-03.");
+
+    private static DateOnly Day(int year, int month, int day)
+    {
+        var range = CheckedMonth(year, month).Range;
+        return day >= 1 && day <= range.Days
+            ? range.From.AddDays(day - 1)
+            : throw new ProblemException(
+                ProblemKind.Usage,
+                $"There is no day {year:D4}-{month:D2}-{day:D2}.",
+                $"{range.From:yyyy-MM} has {range.Days} days.");
+    }
+
+    private static OpenPeriod Week(int year, int week)
+    {
+        var weeks = System.Globalization.ISOWeek.GetWeeksInYear(year);
+        if (week < 1 || week > weeks)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"There is no week {week:D2} in {year}.", $"{year} has weeks W01 to W{weeks}.");
+        }
+
+        var monday = DateOnly.FromDateTime(System.Globalization.ISOWeek.ToDateTime(year, week, DayOfWeek.Monday));
+        return new OpenPeriod(monday, monday.AddDays(6));
+    }
+}

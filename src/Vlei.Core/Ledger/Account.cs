@@ -1,0 +1,56 @@
+namespace Vlei.Core.Ledger;
+
+/// <summary>An account of the chart.</summary>
+/// <param name="Key">The number by which the book's columns know it; it never changes.</param>
+/// <param name="Code">The code by which people know it.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Type">What it is.</param>
+/// <param name="ParentKey">The account that it is part of, of the same type; or nothing.</param>
+/// <param name="Active">Whether it is still used.</param>
+public sealed record Account(int Key, string Code, string Name, AccountType Type, int? ParentKey, bool Active);
+
+/// <summary>The order in which accounts are listed: by code, runs of digits by their value (900 before 1000).</summary>
+public sealed class CodeOrder : IComparer<string>
+{
+    /// <summary>The one order.</summary>
+    public static CodeOrder Instance { get; } = new();
+
+    /// <inheritdoc/>
+    public int Compare(string? x, string? y)
+    {
+        ReadOnlySpan<char> left = x, right = y;
+        while (!left.IsEmpty && !right.IsEmpty)
+        {
+            var leftRun = Run(left);
+            var rightRun = Run(right);
+            var order = char.IsAsciiDigit(leftRun[0]) && char.IsAsciiDigit(rightRun[0])
+                ? CompareNumbers(leftRun, rightRun)
+                : leftRun.CompareTo(rightRun, StringComparison.Ordinal);
+            if (order != 0)
+            {
+                return order;
+            }
+
+            left = left[leftRun.Length..];
+            right = right[rightRun.Length..];
+        }
+
+        var byLength = left.Length.CompareTo(right.Length);
+        return byLength != 0 ? byLength : string.CompareOrdinal(x, y);
+    }
+
+    private static ReadOnlySpan<char> Run(ReadOnlySpan<char> text)
+    {
+        var end = char.IsAsciiDigit(text[0])
+            ? text.IndexOfAnyExceptInRange('0', '9')
+            : text.IndexOfAnyInRange('0', '9');
+        return end < 0 ? text : text[..end];
+    }
+
+    private static int CompareNumbers(ReadOnlySpan<char> left, ReadOnlySpan<char> right)
+    {
+        left = left.TrimStart('0');
+        right = right.TrimStart('0');
+        return left.Length != right.Length ? left.Length - right.Length : left.CompareTo(right, StringComparison.Ordinal);
+    }
+}

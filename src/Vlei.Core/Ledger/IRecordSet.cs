@@ -1,0 +1,29 @@
+namespace Vlei.Core.Ledger;
+
+/// <summary>A file that records came from.</summary>
+/// <param name="Path">Where it was.</param>
+/// <param name="Sha256">The hash of what was in it, in hexadecimal.</param>
+/// <param name="Bytes">How long it was.</param>
+public sealed record RecordFile(string Path, string Sha256, long Bytes);
+
+/// <summary>Ledger records on their way in. It can be read more than once, and gives the same each time.</summary>
+public interface IRecordSet
+{
+    /// <summary>The files that it is made of.</summary>
+    IReadOnlyList<RecordFile> Files { get; }
+
+    /// <summary>Whether it says anything about records of that kind.</summary>
+    bool Has(RecordTable table);
+
+    /// <summary>
+    /// Its records of one kind, in order. The same row is filled again for each; those that are broken are left out and
+    /// told to <paramref name="errors"/>.
+    /// </summary>
+    /// <param name="table">The kind.</param>
+    /// <param name="keys">What references may point to, by table.</param>
+    /// <param name="errors">Where errors go.</param>
+    IEnumerable<RecordRow> Read(RecordTable table, IReadOnlyDictionary<string, RecordKeys> keys, RecordErrors errors);
+
+    /// <summary>The ids of its records of one kind, before any reference is looked up.</summary>
+    IEnumerable<byte[]> ReadIds(RecordTable table);
+}

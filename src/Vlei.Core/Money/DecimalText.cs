@@ -1,0 +1,86 @@
+using System.Globalization;
+
+namespace Vlei.Core.Money;
+
+/// <summary>What reading a number from text came to.</summary>
+public enum DecimalTextResult
+{
+    /// <summary>The text is a number.</summary>
+    Read,
+
+    /// <summary>The text is not a number.</summary>
+    NotANumber,
+
+    /// <summary>The text is a number, but has more decimals than fit.</summary>
+    TooManyDecimals,
+
+    /// <summary>The text is a number, but too large for 64 bits of its smallest unit.</summary>
+    TooLarge,
+}
+
+/// <summary>
+/// Decimal numbers as record sets and JSON write them: an optional minus, digits, a point, digits. No thousands
+/// separators, no exponent, no blanks: what is not exactly this is refused, never guessed.
+/// </summary>
+public static class DecimalText
+{
+    /// <summary>
+    /// Reads UTF-8 text into a whole number of units of which there are 10^<paramref name="decimals"/> to one.
+    /// Zeros behind the last decimal that fits are accepted.
+    /// </summary>
+    public static DecimalTextResult Read(ReadOnlySpan<byte> text, int decimals, out long units)
+    {
+        units = 0;
+        var negative = text.Length > 0 && text[0] == (byte)'-';
+        var digits = negative ? text[1..] : text;
+        var point = digits.IndexOf((byte)'.');
+        var whole = point < 0 ? digits : digits[..point];
+        var fraction = point < 0 ? default : digits[(point + 1)..];
+        if (whole.IsEmpty || (point >= 0 && fraction.IsEmpty)
+            || whole.ContainsAnyExceptInRange((byte)'0', (byte)'9')
+            || fraction.ContainsAnyExceptInRange((byte)'0', (byte)'9'))
+        {
+            return DecimalTextResult.NotANumber;
+        }
+
+        if (fraction.Length > decimals && fraction[decimals..].ContainsAnyExcept((byte)'0'))
+        {
+            return DecimalTextResult.TooManyDecimals;
+        }
+
+        var sum = (Int128)0;
+        foreach (var digit in whole)
+        {
+            sum = (sum * 10) + (digit - '0');
+            if (sum > long.MaxValue)
+            {
+                return DecimalTextResult.TooLarge;
+            }
+        }
+
+        for (var place = 0; place < decimals; place++)
+        {
+            sum = (sum * 10) + (place < fraction.Length ? fraction[place] - '0' : 0);
+        }
+
+        if (sum > long.MaxValue)
+        {
+            return DecimalTextResult.TooLarge;
+        }
+
+        units = negative ? -(long)sum : (long)sum;
+        return DecimalTextResult.Read;
+    }
+
+    /// <summary>Writes <paramref name="units"/> with exactly <paramref name="decimals"/> decimals: <c>-12.50</c>.</summary>
+    public static string Write(long units, int decimals)
+    {
+        if (decimals == 0)
+        {
+            return units.ToString(CultureInfo.InvariantCulture);
+        }
+
+        var digits = Int128.Abs(units).ToString(CultureInfo.InvariantCulture).PadLeft(decimals + 1, '0');
+        return $"{(units < 0 ? "-" : "")}{digits[..^decimals]}.{digits[^decimals..]}";
+    }
+}

@@ -1,0 +1,111 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+
+namespace Vlei.Core.Reports;
+
+/// <summary>What the figures of a column are.</summary>
+public enum ColumnKind
+{
+    /// <summary>Money; a cell counts minor units of the report's currency.</summary>
+    Money,
+
+    /// <summary>A percentage; a cell counts ten-thousandths of one percent.</summary>
+    Percent,
+}
+
+/// <summary>A column of a report.</summary>
+/// <param name="Key">The name by which machines know it; columns with the same key hold the same figures.</param>
+/// <param name="Heading">What stands above it.</param>
+/// <param name="Kind">What its figures are.</param>
+/// <param name="Range">The days that it covers, where it stands for a stretch of time.</param>
+public sealed record ReportColumn(string Key, string Heading, ColumnKind Kind, DateRange? Range = null)
+{
+    /// <summary>Whether its figures are changes, which are marked as up, down or same.</summary>
+    public bool IsChange { get; init; }
+}
+
+/// <summary>What a row of a report is.</summary>
+public enum RowKind
+{
+    /// <summary>A heading, without figures.</summary>
+    Heading,
+
+    /// <summary>An account.</summary>
+    Account,
+
+    /// <summary>A total of rows above it.</summary>
+    Total,
+
+    /// <summary>The last total, which the whole report comes to.</summary>
+    GrandTotal,
+}
+
+/// <summary>A figure: nothing, or a whole number of what its column counts.</summary>
+/// <param name="Units">See <see cref="ColumnKind"/>.</param>
+public readonly record struct Cell(long? Units)
+{
+    /// <summary>No figure.</summary>
+    public static Cell Empty => default;
+
+    /// <summary>A sum of money.</summary>
+    public static Cell Of(Amount amount) => new(amount.MinorUnits);
+
+    /// <summary>A percentage, or nothing.</summary>
+    public static Cell Of(Percentage? percentage) => new(percentage?.TenThousandths);
+}
+
+/// <summary>A row of a report.</summary>
+/// <param name="Key">The name by which machines know it.</param>
+/// <param name="Label">What stands before its figures.</param>
+/// <param name="Kind">What it is.</param>
+/// <param name="Level">How far it is indented, from 0.</param>
+/// <param name="Cells">Its figures, one per column.</param>
+public sealed record ReportRow(string Key, string Label, RowKind Kind, int Level, IReadOnlyList<Cell> Cells);
+
+/// <summary>Something that must hold in a report, and what came out.</summary>
+/// <param name="Name">What must hold.</param>
+/// <param name="Expected">What should come out.</param>
+/// <param name="Actual">What did.</param>
+public sealed record ReportCheck(string Name, Amount Expected, Amount Actual)
+{
+    /// <summary>Whether it holds.</summary>
+    public bool Ok => Expected == Actual;
+}
+
+/// <summary>A finished report: the one form that every writer takes.</summary>
+public sealed record Report
+{
+    /// <summary>The key of its definition.</summary>
+    public required string Key { get; init; }
+
+    /// <summary>Its title.</summary>
+    public required string Title { get; init; }
+
+    /// <summary>Whose it is.</summary>
+    public required string Book { get; init; }
+
+    /// <summary>The currency of its money.</summary>
+    public required Currency Currency { get; init; }
+
+    /// <summary>Its basis.</summary>
+    public required AccountingBasis Basis { get; init; }
+
+    /// <summary>The days that it covers.</summary>
+    public required DateRange Period { get; init; }
+
+    /// <summary>The same in words.</summary>
+    public required string PeriodInWords { get; init; }
+
+    /// <summary>Its columns.</summary>
+    public required IReadOnlyList<ReportColumn> Columns { get; init; }
+
+    /// <summary>Its rows.</summary>
+    public required IReadOnlyList<ReportRow> Rows { get; init; }
+
+    /// <summary>What it checked about itself.</summary>
+    public required IReadOnlyList<ReportCheck> Checks { get; init; }
+
+    /// <summary>The last import that it has seen.</summary>
+    public required long Revision { get; init; }
+}

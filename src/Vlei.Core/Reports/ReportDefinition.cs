@@ -1,0 +1,43 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+
+namespace Vlei.Core.Reports;
+
+/// <summary>What a report knows of the book that it is about.</summary>
+/// <param name="Name">Whose book it is.</param>
+/// <param name="Currency">The currency of its amounts.</param>
+/// <param name="Calendar">Its fiscal calendar.</param>
+/// <param name="Basis">The basis of reports that are not told another.</param>
+/// <param name="Today">The day that period words are worked out from.</param>
+/// <param name="Ledger">Its records.</param>
+public sealed record ReportContext(
+    string Name, Currency Currency, FiscalCalendar Calendar, AccountingBasis Basis, DateOnly Today, ILedger Ledger);
+
+/// <summary>A report that can be asked for.</summary>
+public sealed record ReportDefinition
+{
+    /// <summary>The word by which it is asked for.</summary>
+    public required string Key { get; init; }
+
+    /// <summary>Its title.</summary>
+    public required string Title { get; init; }
+
+    /// <summary>The subject that it is listed under.</summary>
+    public required string Subject { get; init; }
+
+    /// <summary>The question that it answers.</summary>
+    public required string Question { get; init; }
+
+    /// <summary>Other words that people look for it by.</summary>
+    public required IReadOnlyList<string> Words { get; init; }
+
+    /// <summary>The options that apply to it.</summary>
+    public required IReadOnlyList<ReportOption> Options { get; init; }
+
+    /// <summary>Examples of its options, for help.</summary>
+    public required IReadOnlyList<(string Options, string Meaning)> Examples { get; init; }
+
+    /// <summary>Builds it. Throws a <see cref="Problems.ProblemException"/> where the request does not make sense.</summary>
+    public required Func<ReportContext, ReportRequest, Report> Build { get; init; }
+}

@@ -1,0 +1,27 @@
+using Vlei.Core.Reports;
+using Vlei.Core.Statements;
+
+namespace Vlei.Core;
+
+/// <summary>The catalogue: the one list of the reports that every book has.</summary>
+public static class StandardReports
+{
+    /// <summary>All of them, by subject.</summary>
+    public static IReadOnlyList<ReportDefinition> All { get; } = [ProfitLossReport.Definition];
+
+    /// <summary>Finds a report by its key.</summary>
+    public static ReportDefinition? Find(string key) => All.FirstOrDefault(report => report.Key == key);
+
+    /// <summary>
+    /// The reports that answer the words, best first; each word must be found in the key, the title, the question or the
+    /// words that people look for it by.
+    /// </summary>
+    public static IEnumerable<ReportDefinition> Answering(IReadOnlyCollection<string> words) => All
+        .Select(report => (Report: report, Found: words.Count(word => Text(report).Contains(word, StringComparison.OrdinalIgnoreCase))))
+        .Where(found => found.Found > 0)
+        .OrderByDescending(found => found.Found)
+        .Select(found => found.Report);
+
+    private static string Text(ReportDefinition report) =>
+        $"{report.Key} {report.Title} {report.Question} {string.Join(' ', report.Words)}";
+}

@@ -1,0 +1,68 @@
+using System.Globalization;
+using System.Text;
+
+namespace Vlei.Output;
+
+/// <summary>Text from records on its way to a terminal: made harmless, measured, broken into lines.</summary>
+internal static class DisplayText
+{
+    private static readonly (int First, int Last)[] Wide =
+    [
+        (0x1100, 0x115F), (0x2E80, 0x303E), (0x3041, 0xA4CF), (0xAC00, 0xD7A3), (0xF900, 0xFAFF), (0xFE30, 0xFE6F),
+        (0xFF00, 0xFF60), (0xFFE0, 0xFFE6), (0x1F300, 0x1F64F), (0x1F900, 0x1F9FF), (0x20000, 0x3FFFD),
+    ];
+
+    /// <summary>Without control characters, which could steer the terminal; in ASCII where nothing else can be shown.</summary>
+    public static string Harmless(string text, bool ascii)
+    {
+        var harmless = new StringBuilder(text.Length);
+        foreach (var rune in text.EnumerateRunes())
+        {
+            var hidden = Rune.GetUnicodeCategory(rune) is UnicodeCategory.Control or UnicodeCategory.Format
+                or UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator;
+            harmless.Append(hidden ? " " : ascii && !rune.IsAscii ? "?" : rune.ToString());
+        }
+
+        return harmless.ToString();
+    }
+
+    /// <summary>How many places of a terminal's line it takes.</summary>
+    public static int Width(string text)
+    {
+        var width = 0;
+        foreach (var rune in text.EnumerateRunes())
+        {
+            width += Rune.GetUnicodeCategory(rune) is UnicodeCategory.NonSpacingMark or UnicodeCategory.EnclosingMark ? 0
+                : Array.Exists(Wide, range => rune.Value >= range.First && rune.Value <= range.Last) ? 2
+                : 1;
+        }
+
+        return width;
+    }
+
+    /// <summary>Lines of at most that width, broken at blanks where there are any; nothing is left out.</summary>
+    public static IEnumerable<string> Wrap(string text, int width)
+    {
+        var line = new StringBuilder();
+        foreach (var word in text.Split(' '))
+        {
+            var rest = word;
+            if (line.Length > 0 && Width(line.ToString()) + 1 + Width(rest) > width)
+            {
+                yield return line.ToString();
+                line.Clear();
+            }
+
+            while (Width(rest) > width && rest.Length > 1)
+            {
+                var cut = Math.Min(rest.Length - 1, width);
+                yield return rest[..cut];
+                rest = rest[cut..];
+            }
+
+            line.Append(line.Length > 0 ? " " : "").Append(rest);
+        }
+
+        yield return line.ToString();
+    }
+}

@@ -1,0 +1,108 @@
+using System.Text;
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Reports;
+
+namespace Vlei.Output;
+
+/// <summary>
+/// A report as JSON, in the schema that scripts rest on: <c>vlei/report/1</c>. Money has exactly the currency's
+/// decimals, percentages four. A column or a row is one line, so that two reports compare line by line.
+/// </summary>
+internal static class JsonReport
+{
+    private static readonly JsonWriterOptions Options = new()
+    {
+        Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
+
+    private static readonly JsonWriterOptions OneLine = new() { Encoder = Options.Encoder };
+
+    /// <summary>Writes the report.</summary>
+    public static void Write(Report report, Stream stream)
+    {
+        using (var json = new Utf8JsonWriter(stream, Options))
+        {
+            json.WriteStartObject();
+            json.WriteString("schema", "vlei/report/1");
+            json.WriteString("report", report.Key);
+            json.WriteString("title", report.Title);
+            json.WriteString("book", report.Book);
+            json.WriteString("currency", report.Currency.Code);
+            json.WriteString("basis", AccountingBases.NameOf(report.Basis));
+            json.WriteStartObject("period");
+            json.WriteString("from", PeriodText.Iso(report.Period.From));
+            json.WriteString("to", PeriodText.Iso(report.Period.To));
+            json.WriteEndObject();
+            json.WriteNull("as_of");
+            WriteLines(json, "columns", report.Columns, WriteColumn);
+            WriteLines(json, "rows", report.Rows, (line, row) => WriteRow(line, report, row));
+            WriteLines(json, "checks", report.Checks, (line, check) => WriteCheck(line, report, check));
+            json.WriteNumber("revision", report.Revision);
+            json.WriteEndObject();
+        }
+
+        stream.WriteByte((byte)'\n');
+    }
+
+    private static void WriteLines<T>(Utf8JsonWriter json, string name, IReadOnlyList<T> values, Action<Utf8JsonWriter, T> write)
+    {
+        using var lines = new MemoryStream();
+        for (var index = 0; index < values.Count; index++)
+        {
+            lines.Write(index == 0 ? "\n    "u8 : ",\n    "u8);
+            using var line = new Utf8JsonWriter(lines, OneLine);
+            line.WriteStartObject();
+            write(line, values[index]);
+            line.WriteEndObject();
+        }
+
+        json.WritePropertyName(name);
+        json.WriteRawValue(
+            values.Count == 0 ? "[]" : $"[{Encoding.UTF8.GetString(lines.ToArray())}\n  ]", skipInputValidation: true);
+    }
+
+    private static void WriteColumn(Utf8JsonWriter json, ReportColumn column)
+    {
+        json.WriteString("key", column.Key);
+        json.WriteString("heading", column.Heading);
+        json.WriteString("kind", column.Kind == ColumnKind.Money ? "money" : "percent");
+        if (column.Range is { } range)
+        {
+            json.WriteString("from", PeriodText.Iso(range.From));
+            json.WriteString("to", PeriodText.Iso(range.To));
+        }
+    }
+
+    private static void WriteRow(Utf8JsonWriter json, Report report, ReportRow row)
+    {
+        json.WriteString("key", row.Key);
+        json.WriteString("label", row.Label);
+        json.WriteString("kind", RowKinds.NameOf(row.Kind));
+        json.WriteNumber("level", row.Level);
+        json.WriteStartArray("cells");
+        for (var column = 0; column < row.Cells.Count; column++)
+        {
+            json.WriteRawValue(Figures.Exact(report, report.Columns[column], row.Cells[column]) ?? "null");
+        }
+
+        json.WriteEndArray();
+    }
+
+    private static void WriteCheck(Utf8JsonWriter json, Report report, ReportCheck check)
+    {
+        json.WriteString("name", check.Name);
+        json.WriteBoolean("ok", check.Ok);
+        WriteMoney("expected", check.Expected);
+        WriteMoney("actual", check.Actual);
+
+        void WriteMoney(string name, Amount amount)
+        {
+            json.WritePropertyName(name);
+            json.WriteRawValue(DecimalText.Write(amount.MinorUnits, report.Currency.Decimals));
+        }
+    }
+}

@@ -1,0 +1,15 @@
+using Vlei.Core.Reports;
+
+namespace Vlei.Output;
+
+/// <summary>The kinds of rows as files name them.</summary>
+internal static class RowKinds
+{
+    /// <summary>The name of a kind.</summary>
+    public static string NameOf(RowKind kind) => kind switch
+    {
+        RowKind.Heading => "heading",
+        RowKind.Account => "account",
+        _ => "total",
+    };
+}

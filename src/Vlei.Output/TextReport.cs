@@ -1,0 +1,179 @@
+using System.Text;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Reports;
+
+namespace Vlei.Output;
+
+/// <summary>
+/// A report as text that people like to read: a title block, figures that line up, a rule above each total and a double
+/// one under the last. Columns that do not fit beside each other go into further blocks; nothing is ever cut.
+/// </summary>
+internal sealed class TextReport
+{
+    private const int Gap = 2;
+    private const int IndentPerLevel = 2;
+    private const int LeastLabelWidth = 16;
+
+    private readonly Report _report;
+    private readonly TextLook _look;
+    private readonly StringBuilder _text = new();
+    private readonly string[,] _figures;
+    private readonly int[] _widths;
+    private readonly string[] _labels;
+    private readonly int _labelWidth;
+
+    private TextReport(Report report, TextLook look)
+    {
+        (_report, _look) = (report, look);
+        _figures = new string[report.Rows.Count, report.Columns.Count];
+        _widths = new int[report.Columns.Count];
+        for (var column = 0; column < _widths.Length; column++)
+        {
+            _widths[column] = DisplayText.Width(report.Columns[column].Heading);
+            for (var row = 0; row < report.Rows.Count; row++)
+            {
+                var figure = _figures[row, column] = Figure(report.Columns[column], report.Rows[row].Cells[column]);
+                _widths[column] = Math.Max(_widths[column], figure.Length);
+            }
+        }
+
+        _labels = [.. report.Rows.Select(row =>
+            new string(' ', IndentPerLevel * row.Level) + DisplayText.Harmless(row.Label, look.Ascii))];
+        _labelWidth = _labels.Select(DisplayText.Width).DefaultIfEmpty(0).Max();
+        if (look.Width is { } width && _widths.Length > 0)
+        {
+            _labelWidth = Math.Min(_labelWidth, Math.Max(LeastLabelWidth, width - Gap - _widths.Max()));
+        }
+    }
+
+    /// <summary>Writes the report.</summary>
+    public static void Write(Report report, Stream stream, TextLook look)
+    {
+        var text = new TextReport(report, look);
+        text.AddTitle();
+        foreach (var (first, count) in text.Blocks())
+        {
+            text.AddBlock(first, count);
+        }
+
+        text.AddChecks();
+        stream.Write(Encoding.UTF8.GetBytes(text._text.ToString()));
+    }
+
+    private string Figure(ReportColumn column, Cell cell)
+    {
+        var figure = Figures.Readable(_report, column, cell);
+        if (!column.IsChange || column.Kind != ColumnKind.Money || cell.Units is not { } units)
+        {
+            return figure;
+        }
+
+        var marks = _look.Ascii ? "v=^" : "▼=▲";
+        return $"{figure} {marks[Math.Sign(units) + 1]}";
+    }
+
+    private void AddTitle()
+    {
+        AddLine(Styled(DisplayText.Harmless(_report.Book, _look.Ascii), bold: true));
+        AddLine(Styled(DisplayText.Harmless(_report.Title, _look.Ascii), bold: true));
+        AddLine(_report.PeriodInWords);
+        var basis = _report.Basis == AccountingBasis.Cash ? "Cash basis" : "Accrual basis";
+        AddLine($"{basis}, in {_report.Currency.Code}");
+    }
+
+    // Which columns stand beside each other: as many as fit, and at least one.
+    private List<(int First, int Count)> Blocks()
+    {
+        var blocks = new List<(int First, int Count)>();
+        for (var first = 0; first < _widths.Length;)
+        {
+            var (used, count) = (_labelWidth, 0);
+            while (first + count < _widths.Length
+                && (count == 0 || _look.Width is not { } width || used + Gap + _widths[first + count] <= width))
+            {
+                used += Gap + _widths[first + count];
+                count++;
+            }
+
+            blocks.Add((first, count));
+            first += count;
+        }
+
+        return blocks;
+    }
+
+    private void AddBlock(int first, int count)
+    {
+        AddLine("");
+        AddColumns("", first, count, column => DisplayText.Harmless(_report.Columns[column].Heading, _look.Ascii), bold: true);
+        for (var row = 0; row < _report.Rows.Count; row++)
+        {
+            var kind = _report.Rows[row].Kind;
+            if (kind == RowKind.Heading && row > 0)
+            {
+                AddLine("");
+            }
+
+            if (kind is RowKind.Total or RowKind.GrandTotal)
+            {
+                AddRule(first, count, _look.Ascii ? '-' : '─');
+            }
+
+            AddRow(row, first, count);
+            if (kind == RowKind.GrandTotal)
+            {
+                AddRule(first, count, _look.Ascii ? '=' : '═');
+            }
+        }
+    }
+
+    private void AddRow(int row, int first, int count)
+    {
+        var described = _report.Rows[row];
+        var indent = new string(' ', IndentPerLevel * described.Level);
+        var lines = DisplayText.Width(_labels[row]) <= _labelWidth
+            ? [_labels[row]]
+            : DisplayText.Wrap(_labels[row].TrimStart(), _labelWidth - indent.Length).Select(line => indent + line).ToList();
+        var bold = described.Kind is not RowKind.Account;
+        foreach (var line in lines.Take(lines.Count - 1))
+        {
+            AddLine(Styled(line, bold));
+        }
+
+        AddColumns(lines[^1], first, count, column => _figures[row, column], bold);
+    }
+
+    private void AddRule(int first, int count, char rule) =>
+        AddColumns("", first, count, column => new string(rule, _widths[column]), bold: false);
+
+    private void AddColumns(string label, int first, int count, Func<int, string> textOf, bool bold)
+    {
+        var line = new StringBuilder(label).Append(' ', Math.Max(0, _labelWidth - DisplayText.Width(label)));
+        for (var column = first; column < first + count; column++)
+        {
+            var text = textOf(column);
+            line.Append(' ', Gap + Math.Max(0, _widths[column] - DisplayText.Width(text))).Append(text);
+        }
+
+        AddLine(Styled(line.ToString().TrimEnd(), bold));
+    }
+
+    private void AddChecks()
+    {
+        AddLine("");
+        foreach (var check in _report.Checks)
+        {
+            AddLine(check.Ok
+                ? $"Checked: {check.Name}."
+                : Styled(
+                    $"CHECK FAILED: {check.Name}: expected {Text(check.Expected)}, came to {Text(check.Actual)}.", bold: true));
+        }
+
+        string Text(Amount amount) => DecimalText.Write(amount.MinorUnits, _report.Currency.Decimals);
+    }
+
+    private string Styled(string text, bool bold) => bold && _look.Bold && text.Length > 0 ? $"\e[1m{text}\e[0m" : text;
+
+    private void AddLine(string line) => _text.Append(line).Append('\n');
+}

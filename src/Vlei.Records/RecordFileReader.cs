@@ -1,0 +1,310 @@
+using System.Globalization;
+using System.Text;
+using CsvHelper;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Problems;
+
+namespace Vlei.Records;
+
+/// <summary>
+/// Reads one CSV file as records of one kind. A record with a broken value is told to the errors and passed over, so
+/// that everything that is wrong with a file comes out in one go.
+/// </summary>
+internal sealed class RecordFileReader : IDisposable
+{
+    private const string TagPrefix = "tag.";
+    private const int LongestShown = 60;
+    private static readonly string[] DebitAndCredit = ["debit", "credit"];
+
+    private readonly CsvReader _csv;
+    private readonly RecordTable _table;
+    private readonly string _name;
+    private readonly RecordErrors _errors;
+    private readonly FieldReader _fields;
+    private readonly IReadOnlyDictionary<string, RecordKeys> _keys;
+    private readonly int[] _columns;
+    private readonly int[] _sides = [-1, -1];
+    private readonly List<(string Tag, int Column)> _tags = [];
+    private CsvMalformedReason? _malformed;
+
+    /// <summary>Opens the file and reads its header; columns that are unknown or missing go to the errors.</summary>
+    public RecordFileReader(
+        RecordTable table, string path, string name, Currency currency, IReadOnlyDictionary<string, RecordKeys> keys,
+        RecordErrors errors)
+    {
+        (_table, _name, _errors, _keys) = (table, name, errors, keys);
+        _fields = new FieldReader(currency);
+        _columns = new int[table.Fields.Count];
+        Array.Fill(_columns, -1);
+        _csv = CsvFiles.Open(path, reason => _malformed ??= reason);
+        Row = new RecordRow(table) { File = name };
+        Readable = ReadHeader();
+        Row.PlaceFields([.. _columns.Select(column => column + 1)]);
+    }
+
+    /// <summary>The record that was read last; it is filled again for the next.</summary>
+    public RecordRow Row { get; }
+
+    private bool Readable { get; }
+
+    /// <summary>Goes to the next record that is whole; false at the end of the file.</summary>
+    public bool Read()
+    {
+        while (Next())
+        {
+            if (Fill())
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /// <summary>Goes to the next line of the file without looking into it; false at the end.</summary>
+    public bool Next()
+    {
+        _malformed = null;
+        try
+        {
+            return Readable && _csv.Read();
+        }
+        catch (CsvFormatException cannotRead)
+        {
+            _errors.Add(_name, cannotRead.LineNumber, 1, "this record cannot be read: is a quote left open?");
+            return false;
+        }
+    }
+
+    /// <summary>What stands in a field of the current line, empty where the file does not have it.</summary>
+    public ReadOnlySpan<byte> Value(int field) => _columns[field] < 0 ? default : _csv.GetSpan(_columns[field]);
+
+    /// <inheritdoc/>
+    public void Dispose() => _csv.Dispose();
+
+    private bool ReadHeader()
+    {
+        try
+        {
+            _csv.ReadHeader();
+        }
+        catch (CsvFormatException)
+        {
+            _errors.Add(_name, 1, 1, "the header cannot be read: is a quote left open?");
+            return false;
+        }
+
+        var headers = _csv.Headers?.ToArray() ?? [];
+        if (headers.Length == 0)
+        {
+            _errors.Add(_name, 1, 1, $"the file is empty; expected a header row with {Columns()}.");
+            return false;
+        }
+
+        var before = _errors.Count;
+        for (var column = 0; column < headers.Length; column++)
+        {
+            Place(headers[column], column);
+        }
+
+        var hasSides = _sides[0] >= 0 && _sides[1] >= 0;
+        for (var field = 0; field < _columns.Length; field++)
+        {
+            var described = _table.Fields[field];
+            if (described.Required && _columns[field] < 0 && !(hasSides && IsLineAmount(described)))
+            {
+                var or = IsLineAmount(described) ? ", or debit and credit" : "";
+                _errors.Add(_name, 1, 1, $"the column {described.Name}{or} is missing; expected {Columns()}.");
+            }
+        }
+
+        if ((_sides[0] >= 0 || _sides[1] >= 0) && (!hasSides || _columns[_table.IndexOf("amount")] >= 0))
+        {
+            _errors.Add(_name, 1, Math.Max(_sides[0], _sides[1]) + 1, "expected either amount, or both debit and credit.");
+        }
+
+        _tags.Sort((left, right) => string.CompareOrdinal(left.Tag, right.Tag));
+        return _errors.Count == before;
+    }
+
+    private void Place(string header, int column)
+    {
+        var name = header.Trim();
+        if (name.StartsWith(TagPrefix, StringComparison.Ordinal) && name.Length > TagPrefix.Length)
+        {
+            if (_tags.Any(tag => tag.Tag == name[TagPrefix.Length..]))
+            {
+                _errors.Add(_name, 1, column + 1, $"the column {name} is there twice.");
+            }
+
+            _tags.Add((name[TagPrefix.Length..], column));
+            return;
+        }
+
+        var field = -1;
+        for (var index = 0; index < _table.Fields.Count && field < 0; index++)
+        {
+            field = _table.Fields[index].Name == name ? index : -1;
+        }
+
+        var side = _table == RecordTables.Lines ? Array.IndexOf(DebitAndCredit, name) : -1;
+        if (field < 0 && side < 0)
+        {
+            var nearest = Suggestion.DidYouMean(name, _table.Fields.Select(known => known.Name));
+            _errors.Add(_name, 1, column + 1, $"the column \"{name}\" is unknown. {nearest ?? $"Expected {Columns()}."}");
+            return;
+        }
+
+        ref var place = ref field >= 0 ? ref _columns[field] : ref _sides[side];
+        if (place >= 0)
+        {
+            _errors.Add(_name, 1, column + 1, $"the column {name} is there twice.");
+        }
+
+        place = column;
+    }
+
+    private bool Fill()
+    {
+        var before = _errors.Count;
+        Row.Clear();
+        Row.FileLine = _csv.LineNumber;
+        if (_malformed is { } reason)
+        {
+            _errors.Add(_name, _csv.LineNumber, 1, reason switch
+            {
+                CsvMalformedReason.UnterminatedQuote => "a quote is opened and never closed.",
+                CsvMalformedReason.TextAfterClosingQuote => "there is text after a closing quote; write a quote twice inside quotes.",
+                _ => "there is a quote inside a value without quotes around it; quote the value and write its quotes twice.",
+            });
+            return false;
+        }
+
+        if (_csv.FieldCount != _csv.Headers!.Count)
+        {
+            _errors.Add(
+                _name, _csv.LineNumber, Math.Min(_csv.FieldCount, _csv.Headers.Count),
+                $"there are {_csv.FieldCount} values; expected {_csv.Headers.Count}, as in the header.");
+            return false;
+        }
+
+        for (var field = 0; field < _columns.Length; field++)
+        {
+            FillField(field);
+        }
+
+        if (_sides[0] >= 0)
+        {
+            FillAmount();
+        }
+
+        if (_tags.Count > 0)
+        {
+            FillTags();
+        }
+
+        return _errors.Count == before;
+    }
+
+    private void FillField(int field)
+    {
+        var described = _table.Fields[field];
+        var value = Value(field);
+        if (value.IsEmpty)
+        {
+            if (described.Default is { } byDefault)
+            {
+                _fields.TryRead(described, Encoding.UTF8.GetBytes(byDefault), Row, field, out _);
+            }
+            else if (described.Required && !(_sides[0] >= 0 && IsLineAmount(described)))
+            {
+                Complain(_columns[field], described.Name, "", "is empty; a value is required.");
+            }
+
+            return;
+        }
+
+        if (described.Type == FieldType.Reference)
+        {
+            var keys = _keys[described.Target!];
+            var key = keys.Find(value);
+            if (key == 0)
+            {
+                var text = Encoding.UTF8.GetString(value);
+                var target = RecordTables.Named(described.Target!);
+                var nearest = _errors.Count < RecordErrors.Shown ? Suggestion.DidYouMean(text, keys.Known) : null;
+                Complain(_columns[field], described.Name, text, $"is no {target.Singular} of this book. {nearest}".TrimEnd());
+                return;
+            }
+
+            Row.Set(field, key);
+        }
+        else if (!_fields.TryRead(described, value, Row, field, out var expected))
+        {
+            Complain(_columns[field], described.Name, Encoding.UTF8.GetString(value), expected);
+        }
+    }
+
+    private void FillAmount()
+    {
+        var field = _table.IndexOf("amount");
+        var filled = false;
+        var amount = 0L;
+        for (var side = 0; side < _sides.Length; side++)
+        {
+            var value = _csv.GetSpan(_sides[side]);
+            if (value.IsEmpty)
+            {
+                continue;
+            }
+
+            if (!_fields.TryRead(_table.Fields[field], value, Row, field, out var expected))
+            {
+                Complain(_sides[side], DebitAndCredit[side], Encoding.UTF8.GetString(value), expected);
+                return;
+            }
+
+            filled = true;
+            amount += side == 0 ? Row.Number(field) : -Row.Number(field);
+        }
+
+        if (filled)
+        {
+            Row.Set(field, amount);
+        }
+        else
+        {
+            Complain(_sides[0], "debit", "", "and credit are both empty; one of them is required.");
+        }
+    }
+
+    private void FillTags()
+    {
+        var tags = new SortedDictionary<string, string>(StringComparer.Ordinal);
+        foreach (var (tag, column) in _tags)
+        {
+            if (!_csv.IsEmpty(column))
+            {
+                tags[tag] = _csv.GetString(column);
+            }
+        }
+
+        if (tags.Count > 0)
+        {
+            Row.SetTags(Tags.ToJson(tags));
+        }
+    }
+
+    private void Complain(int column, string field, string value, string expected)
+    {
+        var shown = value.Length > LongestShown ? $"{value[..LongestShown]}…" : value;
+        var quoted = value.Length == 0 ? "" : $"\"{shown}\" ";
+        _errors.Add(_name, _csv.LineNumber, Math.Max(0, column) + 1, string.Create(
+            CultureInfo.InvariantCulture, $"{field} {quoted}{expected}"));
+    }
+
+    private bool IsLineAmount(RecordField field) => _table == RecordTables.Lines && field.Name == "amount";
+
+    private string Columns() => string.Join(", ", _table.Fields.Select(field => field.Required ? $"{field.Name}*" : field.Name));
+}

@@ -1,0 +1,43 @@
+using System.CommandLine;
+using System.Text;
+using Vlei.Books;
+using Vlei.Core.Calendar;
+using Vlei.Core.Problems;
+
+namespace Vlei.Commands;
+
+/// <summary>The options that every command shares: which book, and which day is today.</summary>
+internal static class BookOptions
+{
+    /// <summary>Which book.</summary>
+    public static Option<string?> Book { get; } = new("--book")
+    {
+        Description = "The book's folder (else VLEI_BOOK, else the nearest folder upwards that is a book)",
+        HelpName = "DIR",
+        Recursive = true,
+    };
+
+    /// <summary>Which day is today.</summary>
+    public static Option<string?> Today { get; } = new("--today")
+    {
+        Description = "The day that words like last-month are worked out from (else VLEI_TODAY, else the book's, else the clock's)",
+        HelpName = "DATE",
+        Recursive = true,
+    };
+
+    /// <summary>Opens the book that the command line means.</summary>
+    public static Book OpenBook(ParseResult result) => Books.Book.Open(result.GetValue(Book) ?? FromEnvironment("VLEI_BOOK"));
+
+    /// <summary>Today, as the command line means it.</summary>
+    public static DateOnly TodayOf(ParseResult result, BookSettings settings)
+    {
+        var (text, source) = result.GetValue(Today) is { } given ? (given, "--today") : (FromEnvironment("VLEI_TODAY"), "VLEI_TODAY");
+        return text is null ? settings.Today ?? DateOnly.FromDateTime(DateTime.Now)
+            : IsoText.TryDay(Encoding.UTF8.GetBytes(text), out var day) ? day
+            : throw new ProblemException(
+                ProblemKind.Usage, $"{source}: \"{text}\" is no day.", "Write a day as 2026-06-30.");
+    }
+
+    private static string? FromEnvironment(string name) =>
+        Environment.GetEnvironmentVariable(name) is { Length: > 0 } value ? value : null;
+}

@@ -1,0 +1,172 @@
+using System.CommandLine;
+using Vlei.Books;
+using Vlei.Books.Import;
+using Vlei.Core;
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+using Vlei.Output;
+using Vlei.Records;
+using Vlei.Sample;
+
+namespace Vlei.Commands;
+
+/// <summary><c>vlei demo</c>: writes the demo book and shows what to try first.</summary>
+internal static class DemoCommand
+{
+    private static readonly Argument<string> Folder = new("DIR")
+    {
+        Description = "The folder to make", DefaultValueFactory = _ => "reedwater",
+    };
+
+    private static readonly Option<bool> RecordSetOnly = new("--record-set")
+    {
+        Description = "Write the records alone, as a record set, without making a book",
+    };
+
+    private static readonly Option<int> Documents = new("--documents")
+    {
+        Description = "About how many documents to make up", HelpName = "N", DefaultValueFactory = _ => SampleSize.Demo.Documents,
+    };
+
+    private static readonly Option<int> Years = new("--years")
+    {
+        Description = "How many whole fiscal years before the current one", HelpName = "N",
+        DefaultValueFactory = _ => SampleSize.Demo.Years,
+    };
+
+    private static readonly Option<int> Seed = new("--seed")
+    {
+        Description = "Another number gives another business", HelpName = "S", DefaultValueFactory = _ => (int)SampleSize.Demo.Seed,
+    };
+
+    /// <summary>The command.</summary>
+    public static Command Create()
+    {
+        var command = new DocumentedCommand("demo", "Write the demo book, Reedwater Boatworks, and show what to try first")
+        {
+            Examples =
+            [
+                ("vlei demo", "into the folder reedwater"),
+                ("vlei demo large --record-set --documents 300000 --years 5 --seed 7", "records of any size, for measuring"),
+            ],
+        };
+        command.Arguments.Add(Folder);
+        foreach (var option in new Option[] { RecordSetOnly, Documents, Years, Seed })
+        {
+            command.Options.Add(option);
+        }
+
+        command.SetAction(Run);
+        return command;
+    }
+
+    private static int Run(ParseResult result)
+    {
+        var folder = result.GetValue(Folder)!;
+        var size = SizeOf(result);
+        if (result.GetValue(RecordSetOnly))
+        {
+            RefuseFilled(folder);
+            WriteRecords(folder, size);
+            Terminal.Say($"The record set is in {folder}.");
+            return ExitStatus.Done;
+        }
+
+        _ = Currency.TryFind("ZAR", out var currency);
+        var book = Book.Create(folder, new BookSettings(
+            BoatworksGenerator.Name, currency!, new FiscalCalendar(BoatworksGenerator.FiscalYearStart),
+            AccountingBasis.Accrual, BoatworksGenerator.Today));
+        var records = Path.Combine(folder, "records");
+        WriteRecords(records, size);
+        Import(book, records);
+        ShowWhatToTry(book);
+        return ExitStatus.Done;
+    }
+
+    private static SampleSize SizeOf(ParseResult result)
+    {
+        const int MostYears = 50;
+        const int MostDocuments = 50_000_000;
+        var (documents, years, seed) = (result.GetValue(Documents), result.GetValue(Years), result.GetValue(Seed));
+        return documents is < 1 or > MostDocuments
+            ? throw new ProblemException(ProblemKind.Usage, $"--documents does not take {documents}.", $"Write a number from 1 to {MostDocuments}.")
+            : years is < 0 or > MostYears
+            ? throw new ProblemException(ProblemKind.Usage, $"--years does not take {years}.", $"Write a number from 0 to {MostYears}.")
+            : new SampleSize(documents, years, (ulong)seed);
+    }
+
+    private static void RefuseFilled(string folder)
+    {
+        if (File.Exists(folder) || (Directory.Exists(folder) && Directory.EnumerateFileSystemEntries(folder).Any()))
+        {
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{folder} is there already, and is not empty.", "Choose another folder.");
+        }
+    }
+
+    private static void WriteRecords(string folder, SampleSize size)
+    {
+        try
+        {
+            Terminal.WithProgress(progress =>
+            {
+                BoatworksGenerator.Write(folder, size, progress);
+                return true;
+            });
+        }
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+        {
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{folder} cannot be written: {cannot.Message}", "Choose a place that you may write to.", cannot);
+        }
+    }
+
+    private static void Import(Book book, string records)
+    {
+        var errors = new RecordErrors();
+        var order = new ImportOrder("demo", DateTimeOffset.Now, Complete: false, Trial: false);
+        Terminal.WithProgress(progress => Importer.Run(
+            book, RecordSet.Open([records], book.Settings.Currency, errors), errors, order, progress));
+        if (errors.Count > 0)
+        {
+            throw new InvalidOperationException($"The demo's own records are broken: {errors.First[0]}");
+        }
+    }
+
+    private static void ShowWhatToTry(Book book)
+    {
+        Terminal.Say($"{BoatworksGenerator.Name} is in {book.Folder}. Three things to try:");
+        using var ledger = LedgerReader.Open(book);
+        var settings = book.Settings;
+        var context = new ReportContext(
+            settings.Name, settings.Currency, settings.Calendar, settings.Basis, BoatworksGenerator.Today, ledger);
+        var definition = StandardReports.Find("profit-loss")!;
+        (string Options, ReportRequest Request)[] tries =
+        [
+            ("--period last-month", new ReportRequest { Period = Period("last-month") }),
+            ("--period this-fiscal-year-to-date --compare prior-year --change", new ReportRequest
+            {
+                Period = Period("this-fiscal-year-to-date"), Compare = [Comparison.Parse("prior-year", BoatworksGenerator.Today, settings.Calendar)],
+                Change = true,
+            }),
+            ("--period fy2026 --by fiscal-quarter --basis cash --depth 1", new ReportRequest
+            {
+                Period = Period("fy2026"), By = TimeUnit.FiscalQuarter, Basis = AccountingBasis.Cash, Depth = 1,
+            }),
+        ];
+        foreach (var (options, request) in tries)
+        {
+            var report = definition.Build(context, request);
+            Destination.Write(null, (stream, look) =>
+            {
+                stream.Write(System.Text.Encoding.UTF8.GetBytes($"\n$ vlei show profit-loss {options} --book {book.Folder}\n\n"));
+                ReportFormat.All[0].Write(report, stream, look);
+            });
+        }
+
+        OpenPeriod Period(string text) => PeriodGrammar.Parse(text, BoatworksGenerator.Today, settings.Calendar);
+    }
+}

@@ -1,0 +1,134 @@
+using System.CommandLine;
+using System.Globalization;
+using Vlei.Books;
+using Vlei.Books.Import;
+using Vlei.Core.Ledger;
+using Vlei.Core.Problems;
+using Vlei.Records;
+
+namespace Vlei.Commands;
+
+/// <summary><c>vlei import</c>: takes records in.</summary>
+internal static class ImportCommand
+{
+    private static readonly Argument<string[]> Paths = new("PATH")
+    {
+        Description = "Folders of CSV files, or single CSV files", Arity = ArgumentArity.OneOrMore,
+    };
+
+    private static readonly Option<bool> DryRun = new("--dry-run")
+    {
+        Description = "Check everything and say what would change, but keep nothing",
+    };
+
+    private static readonly Option<bool> Complete = new("--complete")
+    {
+        Description = "The records are all there are: remove from the book what they do not have",
+    };
+
+    private static readonly Option<string?> ErrorsFile = new("--errors")
+    {
+        Description = "Write all errors to this file; the first twenty are shown", HelpName = "FILE",
+    };
+
+    /// <summary>The command.</summary>
+    public static Command Create()
+    {
+        var command = new DocumentedCommand("import", "Take records in: all of them, or none")
+        {
+            Examples =
+            [
+                ("vlei import export/", "a folder of CSV files into the book here"),
+                ("vlei import export/ --dry-run", "what would it change?"),
+                ("vlei import documents.csv lines.csv --errors errors.txt", "two files, with all errors kept"),
+            ],
+        };
+        command.Arguments.Add(Paths);
+        command.Options.Add(DryRun);
+        command.Options.Add(Complete);
+        command.Options.Add(ErrorsFile);
+        command.SetAction(Run);
+        return command;
+    }
+
+    private static int Run(ParseResult result)
+    {
+        var book = BookOptions.OpenBook(result);
+        var paths = result.GetRequiredValue(Paths);
+        var trial = result.GetValue(DryRun);
+        using var errorsFile = OpenErrors(result.GetValue(ErrorsFile));
+        var errors = new RecordErrors(errorsFile);
+        var order = new ImportOrder(Environment.UserName, DateTimeOffset.Now, result.GetValue(Complete), trial);
+        var outcome = Terminal.WithProgress(progress =>
+        {
+            var records = RecordSet.Open(paths, book.Settings.Currency, errors);
+            return errors.Count > 0
+                ? new ImportOutcome(null, [])
+                : Importer.Run(book, records, errors, order, progress);
+        });
+        if (errors.Count > 0)
+        {
+            TellErrors(errors, result.GetValue(ErrorsFile));
+            return (int)ProblemKind.BadData;
+        }
+
+        TellOutcome(outcome, trial);
+        return ExitStatus.Done;
+    }
+
+    private static StreamWriter? OpenErrors(string? path)
+    {
+        try
+        {
+            return path is null ? null : new StreamWriter(path);
+        }
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+        {
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{path} cannot be written: {cannot.Message}", "Choose a place that you may write to.", cannot);
+        }
+    }
+
+    private static void TellErrors(RecordErrors errors, string? path)
+    {
+        foreach (var error in errors.First)
+        {
+            Terminal.Say(error.ToString());
+        }
+
+        var more = errors.Count - errors.First.Count;
+        var count = errors.Count == 1 ? "1 error" : string.Create(CultureInfo.InvariantCulture, $"{errors.Count:N0} errors");
+        Terminal.Say($"vlei: {count}; nothing was imported, the book is as it was.");
+        if (path is not null)
+        {
+            Terminal.Say($"      All of them are in {path}.");
+        }
+        else if (more > 0)
+        {
+            Terminal.Say(string.Create(
+                CultureInfo.InvariantCulture, $"      {more:N0} more are not shown; --errors FILE writes them all."));
+        }
+    }
+
+    private static void TellOutcome(ImportOutcome outcome, bool trial)
+    {
+        using var output = new StreamWriter(Console.OpenStandardOutput());
+        var counts = outcome.Counts.Where(count => count.Counts.AnyChange || count.Counts.Unchanged > 0).ToList();
+        if (counts.Count > 0)
+        {
+            output.WriteLine($"{"",-12} {"added",9} {"changed",9} {"unchanged",9} {"removed",9}");
+        }
+
+        foreach (var (table, count) in counts)
+        {
+            output.WriteLine(string.Create(
+                CultureInfo.InvariantCulture,
+                $"{table.Name,-12} {count.Added,9:N0} {count.Changed,9:N0} {count.Unchanged,9:N0} {count.Removed,9:N0}"));
+        }
+
+        output.WriteLine(outcome.Revision is { } revision ? $"Imported as revision {revision}."
+            : !outcome.Counts.Any(count => count.Counts.AnyChange) ? "Nothing has changed; no new revision."
+            : trial ? "A trial: nothing was kept."
+            : "");
+    }
+}

@@ -1,0 +1,51 @@
+using System.CommandLine;
+using Vlei.Core;
+using Vlei.Core.Problems;
+
+namespace Vlei.Commands;
+
+/// <summary><c>vlei reports</c>: the catalogue.</summary>
+internal static class ReportsCommand
+{
+    private static readonly Argument<string[]> Words = new("WORDS")
+    {
+        Description = "Words of the question that you have", Arity = ArgumentArity.ZeroOrMore,
+    };
+
+    /// <summary>The command.</summary>
+    public static Command Create()
+    {
+        var command = new DocumentedCommand("reports", "List the reports, by subject, with the question that each answers")
+        {
+            Examples = [("vlei reports", "all of them"), ("vlei reports what did we earn", "those that answer that")],
+        };
+        command.Arguments.Add(Words);
+        command.SetAction(Run);
+        return command;
+    }
+
+    private static int Run(ParseResult result)
+    {
+        var words = result.GetValue(Words) ?? [];
+        var reports = (words.Length == 0 ? StandardReports.All : StandardReports.Answering(words)).ToList();
+        if (reports.Count == 0)
+        {
+            throw new ProblemException(
+                ProblemKind.NotFound, $"No report answers \"{string.Join(' ', words)}\".",
+                Suggestion.DidYouMean(words[0], StandardReports.All.Select(report => report.Key)) ?? "vlei reports lists all of them.");
+        }
+
+        using var output = new StreamWriter(Console.OpenStandardOutput());
+        foreach (var subject in reports.GroupBy(report => report.Subject))
+        {
+            output.WriteLine(subject.Key);
+            foreach (var report in subject)
+            {
+                output.WriteLine($"  {report.Key,-20} {report.Question}");
+                output.WriteLine($"  {"",-20} {string.Join(' ', report.Options.Select(option => $"--{option.Name}"))}");
+            }
+        }
+
+        return ExitStatus.Done;
+    }
+}

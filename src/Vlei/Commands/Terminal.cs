@@ -1,0 +1,66 @@
+using Spectre.Console;
+using Vlei.Output;
+
+namespace Vlei.Commands;
+
+/// <summary>What is known of the place that output goes to, and the messages beside it.</summary>
+internal static class Terminal
+{
+    private const int SecondsBeforeProgress = 1;
+
+    /// <summary>How text on standard output may look.</summary>
+    public static TextLook Look()
+    {
+        var columns = int.TryParse(Environment.GetEnvironmentVariable("COLUMNS"), out var set) && set > 0 ? set : (int?)null;
+        var width = Console.IsOutputRedirected ? columns : Console.WindowWidth is > 0 and var window ? window : columns;
+        var colour = !Console.IsOutputRedirected && !IsSet("NO_COLOR")
+            && Environment.GetEnvironmentVariable("TERM") is not (null or "dumb");
+        return new TextLook(width, !IsUtf8(), colour);
+    }
+
+    /// <summary>Says something to the person, on standard error.</summary>
+    public static void Say(string message) => Console.Error.WriteLine(message);
+
+    /// <summary>
+    /// Does some work; where it takes longer than a second and standard error is a terminal, shows there how far it is.
+    /// </summary>
+    public static T WithProgress<T>(Func<Action<string, long>, T> work)
+    {
+        var latest = "";
+        void Tell(string what, long done) => latest = done > 0 ? $"{what}: {done:N0}" : what;
+        if (Console.IsErrorRedirected)
+        {
+            return work(Tell);
+        }
+
+        var task = Task.Run(() => work(Tell));
+        if (!((IAsyncResult)task).AsyncWaitHandle.WaitOne(TimeSpan.FromSeconds(SecondsBeforeProgress)))
+        {
+            var console = AnsiConsole.Create(new AnsiConsoleSettings
+            {
+                Out = new AnsiConsoleOutput(Console.Error), Interactive = InteractionSupport.Yes,
+            });
+            console.Status().Start("", status =>
+            {
+                while (!((IAsyncResult)task).AsyncWaitHandle.WaitOne(TimeSpan.FromMilliseconds(100)))
+                {
+                    status.Status(Markup.Escape(latest));
+                }
+            });
+        }
+
+        return task.GetAwaiter().GetResult();
+    }
+
+    private static bool IsSet(string name) => !string.IsNullOrEmpty(Environment.GetEnvironmentVariable(name));
+
+    // As POSIX has it: the first of these that is set says how characters are written.
+    private static bool IsUtf8()
+    {
+        var locale = new[] { "LC_ALL", "LC_CTYPE", "LANG" }
+            .Select(Environment.GetEnvironmentVariable).FirstOrDefault(value => !string.IsNullOrEmpty(value));
+        return locale is not null
+            && (locale.Contains("UTF-8", StringComparison.OrdinalIgnoreCase)
+                || locale.Contains("utf8", StringComparison.OrdinalIgnoreCase));
+    }
+}

@@ -1,0 +1,3 @@
+using Vlei.Commands;
+
+return CommandLine.Run(args);
