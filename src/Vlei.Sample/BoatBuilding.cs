@@ -6,12 +6,14 @@ namespace Vlei.Sample;
 /// <summary>Boats built to order: a deposit, stage invoices, and material out of stock while they grow.</summary>
 internal sealed class BoatBuilding(Workshop workshop, Contacts contacts, RecordSetWriter writer)
 {
-    private const int OrdersPerWorkday = 32;
+    private const int FewestWorkdaysBetweenOrders = 20;
+    private const int MostWorkdaysBetweenOrders = 34;
     private const int DaysBetweenIssues = 12;
     private static readonly (int Share, int At)[] Stages = [(40, 35), (30, 70), (30, 100)];
 
     private readonly List<Boat> _boats = [];
     private int _built;
+    private int _untilNextOrder;
 
     /// <summary>A boat that is being built today, for the wages of those who build it.</summary>
     public string? CurrentProject => _boats.Count == 0 ? null : workshop.Dice.Of(_boats).Project;
@@ -24,9 +26,10 @@ internal sealed class BoatBuilding(Workshop workshop, Contacts contacts, RecordS
             return;
         }
 
-        for (var orders = workshop.Times(OrdersPerWorkday); orders > 0; orders--)
+        for (_untilNextOrder -= workshop.Scale; _untilNextOrder <= 0;)
         {
             Order();
+            _untilNextOrder += 1000 * workshop.Dice.Between(FewestWorkdaysBetweenOrders, MostWorkdaysBetweenOrders);
         }
 
         foreach (var boat in _boats.ToList())
@@ -79,7 +82,7 @@ internal sealed class BoatBuilding(Workshop workshop, Contacts contacts, RecordS
         {
             var large = item.Cost > 1_000_000;
             var wanted = large ? (workshop.Dice.Chance((int)(budget * 250 / item.Cost)) ? 1 : 0)
-                : budget / 9 * workshop.Dice.Between(700, 1300) / 1000 / item.Cost;
+                : workshop.Dice.Times(budget * workshop.Dice.Between(700, 1300) / 7 / item.Cost);
             workshop.Issue(issue, item, wanted, Chart.Building, boat.Project);
         }
 

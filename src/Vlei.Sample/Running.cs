@@ -181,7 +181,7 @@ internal sealed class Running(Workshop workshop, Contacts contacts, BoatBuilding
 
     // The owner takes more out as the business grows, and less in the lean months.
     private void Draw() => Pay(
-        Chart.Drawings, workshop.Grown(workshop.Today.Month is >= 5 and <= 8 ? 1_600_000 : 2_400_000), "Owner's drawings");
+        Chart.Drawings, workshop.Grown(workshop.Today.Month is >= 5 and <= 8 ? 1_500_000 : 2_100_000), "Owner's drawings");
 
     private void Pay(string account, long amount, string memo)
     {

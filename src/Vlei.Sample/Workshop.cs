@@ -17,6 +17,7 @@ internal sealed class Owed(string document, string contact, long amount, DateOnl
 internal sealed class Workshop(SampleLedger ledger, Dice dice, DateOnly start, int scale)
 {
     private const int InflationPerThousand = 55;
+    private const int GrowthPerThousand = 60;
 
     private readonly Dictionary<string, (long Quantity, long Value)> _stock = [];
     private readonly PriorityQueue<(Owed Owed, long Amount), int> _receipts = new();
@@ -49,8 +50,12 @@ internal sealed class Workshop(SampleLedger ledger, Dice dice, DateOnly start, i
         return amount / 100 * 100;
     }
 
-    /// <summary>How often something happens today that happens that many thousandths of a time in the demo.</summary>
-    public int Times(int thousandths) => dice.Times((long)thousandths * scale / 1000);
+    /// <summary>How often something happens today that happened that many thousandths of a time in the demo's first year.</summary>
+    public int Times(int thousandths)
+    {
+        var years = (Today.DayNumber - start.DayNumber) / 365;
+        return dice.Times((long)thousandths * scale / 1000 * (1000 + (GrowthPerThousand * years)) / 1000);
+    }
 
     /// <summary>How much of an item is there.</summary>
     public long OnHand(StockItem item) => _stock.GetValueOrDefault(item.Id).Quantity;

@@ -8,7 +8,7 @@ namespace Vlei.Books.Columns;
 /// of those documents goes, the rest stays. It empties itself into the store when it holds too much, so that its memory
 /// has a bound however many documents there are.
 /// </summary>
-internal sealed class MonthBuckets(PostingStore store, HashSet<int>? affected, int most = 1_000_000)
+internal sealed class MonthBuckets(PostingStore store, HashSet<int>? affected, int most = 250_000)
 {
     private readonly Dictionary<(AccountingBasis, YearMonth), List<Posting>> _buckets = [];
     private readonly HashSet<(AccountingBasis, YearMonth)> _cleansed = [];

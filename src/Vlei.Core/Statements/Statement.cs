@@ -18,7 +18,6 @@ public sealed class Statement
     private readonly List<ReportRow> _rows = [];
     private readonly Amount[] _income;
     private readonly Amount[] _result;
-    private readonly HashSet<string> _shown = [];
 
     private Statement(
         ReportContext context, ReportRequest request, StatementLayout layout, StatementColumns columns, AccountSums sums)
@@ -103,8 +102,12 @@ public sealed class Statement
             return;
         }
 
-        _rows.Add(new ReportRow(
-            section.Key, section.Label, RowKind.Heading, 0, [.. _columns.Columns.Select(_ => Cell.Empty)]));
+        if (_request.Depth != 0)
+        {
+            _rows.Add(new ReportRow(
+                section.Key, section.Label, RowKind.Heading, 0, [.. _columns.Columns.Select(_ => Cell.Empty)]));
+        }
+
         foreach (var (account, level, sums) in rows.Where(row => row.Level <= (_request.Depth ?? int.MaxValue)))
         {
             AddRow(account.Code, account.Name, RowKind.Account, level, sums);
