@@ -52,9 +52,11 @@ public sealed class Statement
         }
         catch (OverflowException tooLarge)
         {
+            var column = columns.Columns.FirstOrDefault(column =>
+                column.Range is { } range && Overflows(context.Ledger, basis, layout, range)) ?? columns.Columns[^1];
             throw new ProblemException(
                 ProblemKind.BadData,
-                $"{definition.Title}: a sum in {columns.Columns[0].Heading} … {columns.Columns[^1].Heading} is larger than 64 bits hold.",
+                $"{definition.Title}, column {column.Heading}: a sum is larger than 64 bits hold.",
                 "Look for an amount with too many digits.", tooLarge);
         }
 
@@ -72,6 +74,25 @@ public sealed class Statement
             Checks = statement.Checks(),
             Revision = context.Ledger.Revision,
         };
+    }
+
+    private static bool Overflows(ILedger ledger, AccountingBasis basis, StatementLayout layout, DateRange range)
+    {
+        try
+        {
+            var sums = AccountSums.Of(ledger, basis, [range]);
+            foreach (var section in layout.Parts.OfType<StatementSection>())
+            {
+                _ = ledger.Accounts.Where(account => section.Types.Contains(account.Type))
+                    .Aggregate(Amount.Zero, (total, account) => total + sums[0, account.Key]);
+            }
+
+            return false;
+        }
+        catch (OverflowException)
+        {
+            return true;
+        }
     }
 
     private void AddParts()

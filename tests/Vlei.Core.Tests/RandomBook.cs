@@ -1,0 +1,226 @@
+using CsCheck;
+using Vlei.Core.Basis;
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+
+namespace Vlei.Core.Tests;
+
+/// <summary>A document of a random book.</summary>
+public sealed record BookDocument(int Key, DateOnly Date, Line[] Lines);
+
+/// <summary>A settlement of a random book.</summary>
+public sealed record BookSettlement(int Key, int From, int To, long Amount, DateOnly? Date);
+
+/// <summary>
+/// A small book with every shape of document that the cash basis tells apart, and settlements that fit what is open.
+/// </summary>
+public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settlements) : ILedger
+{
+    public const int Bank = 1, Receivable = 2, Payable = 3, Tax = 4, Sales = 5, Fees = 6, Cost = 7, Rent = 8, Interest = 9, Loss = 10, Fuel = 11, Equity = 12;
+
+    private static readonly Account[] Chart =
+    [
+        new(Bank, "1000", "Bank", AccountType.Bank, null, true),
+        new(Receivable, "1100", "Receivables", AccountType.Receivable, null, true),
+        new(Payable, "2000", "Payables", AccountType.Payable, null, true),
+        new(Tax, "2200", "Tax", AccountType.Tax, null, true),
+        new(Sales, "4000", "Sales", AccountType.Income, null, true),
+        new(Fees, "900", "Fees", AccountType.Income, null, true),
+        new(Cost, "5000", "Cost", AccountType.CostOfSales, null, true),
+        new(Rent, "6000", "Premises", AccountType.Expense, null, true),
+        new(Fuel, "6010", "Fuel", AccountType.Expense, Rent, true),
+        new(Interest, "7000", "Interest", AccountType.OtherIncome, null, true),
+        new(Loss, "8000", "Losses", AccountType.OtherExpense, null, true),
+        new(Equity, "3000", "Capital", AccountType.Equity, null, true),
+    ];
+
+    private readonly Dictionary<AccountingBasis, List<Posting>> _postings = [];
+
+    private static readonly Gen<DateOnly> GenDate = Gen.Int[0, 790].Select(day => new DateOnly(2024, 1, 1).AddDays(day));
+
+    private static readonly Gen<long> GenAmount = Gen.OneOf(Gen.Long[1, 300], Gen.Long[1, 5_000_000]);
+
+    private static readonly Gen<(int Account, long Amount)[]> GenOther =
+        Gen.Select(Choose.One(Tax, Sales, Fees, Cost, Rent, Fuel, Interest, Loss), Gen.Long[-40_000, 900_000]).Array[1, 5];
+
+    /// <summary>Random books.</summary>
+    public static readonly Gen<RandomBook> Gen1 =
+        from documents in Gen.Select(Gen.Int[0, 8], GenDate, Gen.Int[1, 3], GenAmount, GenOther).Array[1, 14]
+        from pairs in Gen.Select(Gen.Int[0, 13], Gen.Int[0, 13], Gen.Int[1, 100], GenDate, Gen.Bool).Array[0, 30]
+        select Make(documents, pairs);
+
+    public long Revision => 1;
+
+    public IReadOnlyList<Account> Accounts => Chart;
+
+    public DateRange? Extent => new DateRange(Documents.Min(d => d.Date), Documents.Max(d => d.Date));
+
+    /// <summary>All postings of one basis.</summary>
+    public List<Posting> Postings(AccountingBasis basis)
+    {
+        if (!_postings.TryGetValue(basis, out var postings))
+        {
+            _postings[basis] = postings = [];
+            var cash = new CashPostings(Chart.ToDictionary(a => a.Key, a => AccountTypes.ClassOf(a.Type)));
+            foreach (var document in Documents)
+            {
+                if (basis == AccountingBasis.Accrual)
+                {
+                    postings.AddRange(document.Lines.Select(line => new Posting(document.Date, document.Key, line)));
+                }
+                else
+                {
+                    var releases = Settlements.Where(s => s.From == document.Key || s.To == document.Key)
+                        .Select(s => new Release(s.Key, Effective(s), new Amount(s.Amount))).ToArray();
+                    cash.Add(document.Key, document.Date, document.Lines, releases, postings);
+                }
+            }
+        }
+
+        return postings;
+    }
+
+    public IEnumerable<(YearMonth Month, AccountSum[] Sums)> MonthSums(AccountingBasis basis, DateRange range) =>
+        Postings(basis).GroupBy(p => YearMonth.Of(p.Day)).Where(month => !month.Key.Range.Intersect(range).IsEmpty).OrderBy(month => month.Key)
+            .Select(month => (month.Key, month.GroupBy(p => p.Line.Account)
+                .Select(account => new AccountSum(account.Key, new Amount(account.Sum(p => p.Line.Amount.MinorUnits)))).ToArray()));
+
+    public MonthOfPostings ReadMonth(AccountingBasis basis, YearMonth month)
+    {
+        var postings = Postings(basis).Where(p => YearMonth.Of(p.Day) == month).OrderBy(p => p.Day).ToList();
+        return new MonthOfPostings(
+            [.. postings.Select(p => (byte)p.Day.Day)], [.. postings.Select(p => p.Line.Account)],
+            [.. postings.Select(p => p.Line.Amount.MinorUnits)]);
+    }
+
+    /// <summary>The balance of an account at the end of a day.</summary>
+    public long Balance(AccountingBasis basis, DateOnly day, Func<int, bool> account) =>
+        Postings(basis).Where(p => p.Day <= day && account(p.Line.Account)).Sum(p => p.Line.Amount.MinorUnits);
+
+    /// <summary>What a document puts on its control account, and what is settled of it.</summary>
+    public (long Total, long Settled) Control(BookDocument document) => (
+        document.Lines.Where(line => line.Account is Receivable or Payable).Sum(line => line.Amount.MinorUnits),
+        Settlements.Where(s => s.From == document.Key || s.To == document.Key).Sum(s => s.Amount));
+
+    public DateOnly Effective(BookSettlement settlement)
+    {
+        var dates = new[] { settlement.Date ?? default, DateOf(settlement.From), DateOf(settlement.To) };
+        return dates.Max();
+    }
+
+    /// <summary>The same records in another order.</summary>
+    public RandomBook Shuffled(int seed)
+    {
+        var random = new Random(seed);
+        var (documents, settlements) = ((BookDocument[])[.. Documents], (BookSettlement[])[.. Settlements]);
+        random.Shuffle(documents);
+        random.Shuffle(settlements);
+        return new RandomBook(documents, [.. settlements.Select((s, index) => s with { Key = index + 1 })]);
+    }
+
+    /// <summary>The same book with every open item settled by money, in parts.</summary>
+    public RandomBook FullySettled()
+    {
+        var (documents, settlements) = (Documents.ToList(), Settlements.ToList());
+        foreach (var document in Documents)
+        {
+            var (total, settled) = Control(document);
+            var open = Math.Abs(total) - settled;
+            var line = document.Lines.FirstOrDefault(l => l.Account is Receivable or Payable);
+            foreach (var part in new[] { open / 3, open - (open / 3) }.Where(part => part > 0))
+            {
+                var amount = new Amount(total > 0 ? part : -part);
+                var key = documents.Max(d => d.Key) + 1;
+                documents.Add(new BookDocument(key, document.Date.AddDays(40), [
+                    new Line(1, Bank, amount), new Line(2, line.Account, -amount, line.Contact)]));
+                settlements.Add(new BookSettlement(settlements.Count + 1000, document.Key, key, part, null));
+            }
+        }
+
+        return new RandomBook([.. documents], [.. settlements]);
+    }
+
+    private DateOnly DateOf(int key) => Documents.First(d => d.Key == key).Date;
+
+    private static RandomBook Make(
+        (int Shape, DateOnly Date, int Contact, long Amount, (int Account, long Amount)[] Other)[] drawn,
+        (int From, int To, int Percent, DateOnly Date, bool Dated)[] pairs)
+    {
+        var documents = drawn.Select((d, index) => new BookDocument(index + 1, d.Date, Lines(d.Shape, d.Contact, d.Amount, d.Other))).ToArray();
+        var book = new RandomBook(documents, []);
+        var open = documents.ToDictionary(d => d.Key, d => Math.Abs(book.Control(d).Total));
+        var settlements = new List<BookSettlement>();
+        foreach (var pair in pairs.Where(p => p.From < documents.Length && p.To < documents.Length))
+        {
+            var (from, to) = (documents[pair.From], documents[pair.To]);
+            var (left, right) = (Item(from), Item(to));
+            var most = Math.Min(open[from.Key], open[to.Key]);
+            if (left is null || right is null || left.Value.Account != right.Value.Account || most == 0
+                || Math.Sign(book.Control(from).Total) == Math.Sign(book.Control(to).Total))
+            {
+                continue;
+            }
+
+            var amount = Math.Max(1, most * pair.Percent / 100);
+            open[from.Key] -= amount;
+            open[to.Key] -= amount;
+            settlements.Add(new BookSettlement(settlements.Count + 1, from.Key, to.Key, amount, pair.Dated ? pair.Date : null));
+        }
+
+        return new RandomBook(documents, [.. settlements]);
+    }
+
+    // The one control account that a document stands on; a contra stands on two and is left alone here.
+    private static Line? Item(BookDocument document)
+    {
+        var control = document.Lines.Where(line => line.Account is Receivable or Payable).ToList();
+        return control.Select(line => line.Account).Distinct().Count() == 1 ? control[0] : null;
+    }
+
+    private static Line[] Lines(int shape, int contact, long amount, (int Account, long Amount)[] other)
+    {
+        var lines = new List<(int Account, long Amount)>();
+        var total = other.Sum(o => o.Amount);
+        switch (shape)
+        {
+            case 0 or 1: // a sale on account; a bill
+                lines.AddRange(other.Select(o => (o.Account, shape == 0 ? -o.Amount : o.Amount)));
+                lines.Insert(0, (shape == 0 ? Receivable : Payable, shape == 0 ? total : -total));
+                break;
+            case 2: // a credit note
+                lines.AddRange(other.Select(o => (o.Account, o.Amount)));
+                lines.Add((Receivable, -total));
+                break;
+            case 3: // a sale, part-paid on the spot
+                lines.AddRange(other.Select(o => (o.Account, -o.Amount)));
+                lines.Add((Bank, total / 4));
+                lines.Add((Receivable, total - (total / 4)));
+                break;
+            case 4: // a receipt with a discount on it
+                lines.Add((Bank, amount));
+                lines.Add((Loss, amount / 50));
+                lines.Add((Receivable, -amount - (amount / 50)));
+                break;
+            case 5: // a payment
+                lines.Add((Payable, amount));
+                lines.Add((Bank, -amount));
+                break;
+            case 6: // a cash sale
+                lines.Add((Bank, amount));
+                lines.Add((Sales, -amount));
+                break;
+            case 7: // a contra between the two control accounts
+                lines.Add((Payable, amount));
+                lines.Add((Receivable, -amount));
+                break;
+            default: // an opening journal over several accounts
+                lines.Add((Bank, amount));
+                lines.Add((Receivable, 70));
+                lines.Add((Equity, -amount - 70));
+                break;
+        }
+
+        return [.. lines.Select((line, index) => new Line(index + 1, line.Account, new Amount(line.Amount), line.Account is Receivable or Payable ? contact : 0))];
+    }
+}
