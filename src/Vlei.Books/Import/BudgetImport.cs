@@ -45,7 +45,10 @@ internal static class BudgetImport
                 replace.Bind(1, session.Revision).Bind(2, before.Key).Run();
             }
 
-            insert.Insert(row, session.Revision, (long)hash);
+            if (session.CanWrite)
+            {
+                insert.Insert(row, session.Revision, (long)hash);
+            }
         }
 
         foreach (var (_, key) in known.Values.Where(_ => session.Order.Complete))

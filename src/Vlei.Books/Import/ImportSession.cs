@@ -19,6 +19,9 @@ internal sealed class ImportSession(
     /// <summary>What is wrong with it.</summary>
     public RecordErrors Errors => errors;
 
+    /// <summary>Whether nothing is wrong so far; once something is, only more errors are looked for.</summary>
+    public bool CanWrite => errors.Count == 0;
+
     /// <summary>How it is to be done.</summary>
     public ImportOrder Order => order;
 

@@ -30,7 +30,8 @@ public sealed class Importer
     {
         using var database = Database.OpenToWrite(book.RecordsPath);
 
-        // Within a bulk import the log need not reach the disk at every step; the commit at its end does.
+        // Rows may stand before those that they refer to; the commit looks at all of them.
+        database.Execute("PRAGMA defer_foreign_keys = ON");
         var revision = database.Number("SELECT coalesce(max(revision), 0) FROM imports") + 1;
         var session = new ImportSession(database, records, errors, order, revision, progress);
         try

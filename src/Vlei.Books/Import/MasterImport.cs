@@ -11,13 +11,12 @@ internal static class MasterImport
         using var keyed = new KeyedImport(session, table);
         using var insert = new RecordInsert(session.Database, table, "key", "added", "hash");
         var id = table.IndexOf(table.Id!);
-        if (table.Fields.Any(field => field.Target == table.Name))
+
+        // Ids are known before anything is looked up: a parent may stand behind its children, and what refers to a
+        // record with another mistake in it is not wrong for that.
+        foreach (var known in session.Records.ReadIds(table))
         {
-            // A parent may stand behind its children, so ids are known before references are looked up.
-            foreach (var known in session.Records.ReadIds(table))
-            {
-                keyed.Keys.FindOrAdd(known);
-            }
+            keyed.Keys.FindOrAdd(known);
         }
 
         foreach (var row in session.Records.Read(table, session.Keys, session.Errors))
@@ -30,7 +29,7 @@ internal static class MasterImport
 
             fileLines?.Add(key, row.FileLine);
             var hash = session.Hash.Of(row, id);
-            if (keyed.Differs(key, hash))
+            if (keyed.Differs(key, hash) && session.CanWrite)
             {
                 keyed.Open(key, row.Text(id));
                 insert.Insert(row, key, session.Revision, (long)hash);

@@ -57,8 +57,12 @@ internal sealed class SettlementImport(ImportSession session, KeyedImport docume
             counts.Added++;
             Touched.Add(from);
             Touched.Add(to);
-            FileLines.Add(next, row.FileLine);
-            insert.Insert(row, next++, session.Revision, (long)hash);
+            if (session.CanWrite)
+            {
+                FileLines.Add(next, row.FileLine);
+                insert.Insert(row, next++, session.Revision, (long)hash);
+            }
+
             session.Tell("reading settlements.csv", counts.Added);
         }
 

@@ -30,6 +30,7 @@ internal sealed class Database : IDisposable
     /// <summary>Opens the file to read it as it stands now.</summary>
     public static Database OpenToRead(string path)
     {
+        RefuseMissing(path);
         try
         {
             return BeginReading(path);
@@ -48,6 +49,7 @@ internal sealed class Database : IDisposable
     /// </summary>
     public static Database OpenToWrite(string path)
     {
+        RefuseMissing(path);
         var database = Open(path, SqliteOpenMode.ReadWrite);
         try
         {
@@ -99,6 +101,16 @@ internal sealed class Database : IDisposable
         }
 
         _connection.Dispose();
+    }
+
+    private static void RefuseMissing(string path)
+    {
+        if (!File.Exists(path))
+        {
+            throw new ProblemException(
+                ProblemKind.NotFound, $"{path} is not there: the book has lost its records.",
+                "Put back a copy of it, or make the book anew and import its record sets again.");
+        }
     }
 
     private static Database BeginReading(string path)

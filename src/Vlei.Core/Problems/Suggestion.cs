@@ -6,7 +6,7 @@ public static class Suggestion
     private const int MostWords = 3;
 
     /// <summary>
-    /// The candidates nearest to <paramref name="word"/>, nearest first, at most three; none where nothing is near.
+    /// The candidates nearest to <paramref name="word"/>, all equally near, at most three; none where nothing is near.
     /// Capitals do not matter, and a candidate that starts with the word counts as near.
     /// </summary>
     public static IReadOnlyList<string> Nearest(string word, IEnumerable<string> candidates)
@@ -26,8 +26,9 @@ public static class Suggestion
             }
         }
 
-        return [.. near.OrderBy(n => n.Distance).ThenBy(n => n.Word, StringComparer.Ordinal).Select(n => n.Word)
-            .Distinct(StringComparer.Ordinal).Take(MostWords)];
+        var nearest = near.Select(n => n.Distance).DefaultIfEmpty(0).Min();
+        return [.. near.Where(n => n.Distance == nearest).Select(n => n.Word).Distinct(StringComparer.Ordinal)
+            .Order(StringComparer.Ordinal).Take(MostWords)];
     }
 
     /// <summary>"Did you mean a, b or c?", or nothing where nothing is near.</summary>

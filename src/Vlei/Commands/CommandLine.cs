@@ -1,5 +1,4 @@
 using System.CommandLine;
-using System.CommandLine.Help;
 using System.CommandLine.Parsing;
 using Vlei.Core.Problems;
 
@@ -25,7 +24,7 @@ internal static class CommandLine
         {
             var root = CreateRoot();
             var result = root.Parse(args);
-            if (result.Errors.Count > 0 && result.Action is not HelpAction)
+            if (result.Errors.Count > 0 && result.Action is not HelpWithExamples)
             {
                 throw UsageProblem(result);
             }

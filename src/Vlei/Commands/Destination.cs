@@ -28,7 +28,11 @@ internal static class Destination
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
-            File.Delete(unfinished);
+            if (File.Exists(unfinished))
+            {
+                File.Delete(unfinished);
+            }
+
             throw new ProblemException(
                 ProblemKind.CannotWrite, $"{path} cannot be written: {cannot.Message}", "Choose a place that you may write to.", cannot);
         }

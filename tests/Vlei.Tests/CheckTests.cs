@@ -1,0 +1,75 @@
+namespace Vlei.Tests;
+
+/// <summary>Damage is noticed, named and mended; it never turns into a figure.</summary>
+public sealed class CheckTests : IDisposable
+{
+    private readonly Tool _tool = new Tool().WithDemo();
+
+    [Fact]
+    public void A_sound_book_passes()
+    {
+        var outcome = _tool.Run("check", "--book", "reedwater").Done();
+        Assert.Equal(
+            """
+            ok      The file is whole
+            ok      Every document sums to zero
+            ok      Settlements fit what is open
+            ok      Derived columns are what the records give
+
+            """, outcome.Output);
+    }
+
+    [Theory]
+    [InlineData("UPDATE posting_months SET sums = zeroblob(length(sums)) WHERE basis = 1 AND month = 202603", "2026-03 (cash)", true)]
+    [InlineData("UPDATE posting_columns SET data = substr(data, 2) WHERE basis = 0 AND month = 202603 AND name = 'amount'", "2026-03 (accrual)", true)]
+    [InlineData("DELETE FROM posting_columns WHERE basis = 0 AND month = 202603 AND name = 'day'", "2026-03 (accrual)", true)]
+    [InlineData("DELETE FROM posting_months WHERE basis = 0 AND month = 202603", "2026-03 (accrual)", false)]
+    [InlineData("UPDATE posting_months SET postings = postings - 1 WHERE basis = 0 AND month = 202603", "2026-03 (accrual)", true)]
+    public void Damaged_columns_are_named_not_shown_and_rebuilt(string damage, string where, bool readerNotices)
+    {
+        string[] show = ["show", "profit-loss", "--book", "reedwater", "--period", "2026-03-05/2026-03-20", "--compare", "2026-03", "--format", "csv"];
+        var basis = where.Contains("cash", StringComparison.Ordinal) ? "cash" : "accrual";
+        var sound = _tool.Run([.. show, "--basis", basis]).Done().Output;
+        _tool.Sql("reedwater", damage);
+
+        var shown = _tool.Run([.. show, "--basis", basis]);
+        if (readerNotices)
+        {
+            Assert.Equal((65, ""), (shown.Status, shown.Output));
+            Assert.Equal($"vlei: The derived columns of {where} are damaged; the records are not.\n      Run: vlei check --rebuild\n", shown.Messages);
+        }
+
+        var check = _tool.Run("check", "--book", "reedwater");
+        Assert.Equal(1, check.Status);
+        Assert.Contains($"FAILED  Derived columns are what the records give\n        {where}: run vlei check --rebuild\n", check.Output);
+        _tool.Run("check", "--rebuild", "--book", "reedwater").Done();
+        Assert.Equal(sound, _tool.Run([.. show, "--basis", basis]).Done().Output);
+    }
+
+    [Fact]
+    public void A_record_that_was_changed_by_hand_is_found()
+    {
+        _tool.Sql("reedwater", "UPDATE lines SET amount = amount + 1 WHERE document = (SELECT key FROM documents_keys WHERE id = 'INV-00100') AND line = 1");
+        var check = _tool.Run("check", "--book", "reedwater");
+        Assert.Equal(1, check.Status);
+        Assert.Contains("FAILED  Every document sums to zero\n        document INV-00100 sums to 0.01\n", check.Output);
+        Assert.Contains("FAILED  Derived columns", check.Output);
+    }
+
+    [Fact]
+    public void A_file_that_is_no_database_or_too_new_is_answered()
+    {
+        _tool.Sql("reedwater", "PRAGMA user_version = 99");
+        var tooNew = _tool.Run("show", "profit-loss", "--book", "reedwater");
+        Assert.Equal(78, tooNew.Status);
+        Assert.Contains("records.db has version 99", tooNew.Messages);
+        File.WriteAllText(_tool.PathOf("reedwater/records.db"), new string('x', 5000));
+        var damaged = _tool.Run("show", "profit-loss", "--book", "reedwater");
+        Assert.Equal(65, damaged.Status);
+        Assert.Contains("records.db is damaged", damaged.Messages);
+        File.Delete(_tool.PathOf("reedwater/records.db"));
+        Assert.Equal(66, _tool.Run("show", "profit-loss", "--book", "reedwater").Status);
+    }
+
+    public void Dispose() => _tool.Dispose();
+}

@@ -1,0 +1,192 @@
+using System.Text;
+using System.Text.RegularExpressions;
+
+namespace Vlei.Tests;
+
+/// <summary>The program as it is typed: help, wrong words, wrong places, and how text looks where.</summary>
+public sealed partial class CommandLineTests : IDisposable
+{
+    private static readonly string[] Commands = ["demo", "init", "import", "check", "reports", "show", "completion", "manual"];
+
+    private readonly Tool _tool = new Tool().WithDemo();
+
+    [Fact]
+    public void Every_command_has_help_with_examples_and_the_manual_has_all_of_it()
+    {
+        var manual = _tool.Run("manual").Done().Output.Replace("\\-", "-", StringComparison.Ordinal);
+        foreach (var command in Commands)
+        {
+            var help = _tool.Run(command, "--help").Done().Output;
+            Assert.Contains($"Examples:\n  vlei {command}", help);
+            Assert.Contains($".SS vlei {command}", manual);
+            Assert.All(OptionNames().Matches(help).Select(m => m.Value), option => Assert.Contains(option, manual));
+        }
+
+        Assert.Matches(@"^0\.1\.0\n$", _tool.Run("--version").Done().Output);
+    }
+
+    [Theory]
+    [InlineData(2, "vlei: There is no command shwo. Did you mean show?", "shwo")]
+    [InlineData(2, "vlei: vlei show has no option --perod. Did you mean --period?", "show", "profit-loss", "--perod", "2026")]
+    [InlineData(66, "vlei: There is no report profit-los. Did you mean profit-loss?", "show", "profit-los")]
+    [InlineData(2, "vlei: --by does not take \"mounth\". Did you mean month?", "show", "profit-loss", "--by", "mounth")]
+    [InlineData(2, "vlei: --basis does not take \"cahs\". Did you mean cash?", "show", "profit-loss", "--basis", "cahs")]
+    [InlineData(2, "vlei: --percent does not take \"assets\". It takes income or row.", "show", "profit-loss", "--percent", "assets")]
+    [InlineData(2, "vlei: --percent row is a share of the row's total across columns, and there is only one column. Add --by month, or another unit.", "show", "profit-loss", "--percent", "row")]
+    [InlineData(2, "vlei: --change needs something to compare with. Add --compare prior-period or --compare prior-year.", "show", "profit-loss", "--change")]
+    [InlineData(2, "vlei: \"prior-yaer\" is nothing to compare with. Did you mean prior-year?", "show", "profit-loss", "--compare", "prior-yaer")]
+    [InlineData(2, "vlei: \"0\" is not how many periods to compare with. Write a whole number from 1 to 99, as in prior-year:2.", "show", "profit-loss", "--compare", "prior-year:0")]
+    [InlineData(2, "vlei: 2024 has 12 columns by month, 2026-Q1 has 3. Compare with a period of the same length, or leave out --by.", "show", "profit-loss", "--period", "2026-Q1", "--by", "month", "--compare", "2024")]
+    [InlineData(2, "vlei: --depth does not take \"-1\". It takes a whole number: 0 for totals alone, 1, 2 …", "show", "profit-loss", "--depth", "-1")]
+    [InlineData(2, "vlei: --format does not take \"jsn\". Did you mean json?", "show", "profit-loss", "--format", "jsn")]
+    [InlineData(2, "vlei: The ending of r.pages says no format. End it in .txt, .csv or .json, or add --format text, csv or json.", "show", "profit-loss", "--to", "r.pages")]
+    [InlineData(73, "vlei: nowhere/r.csv cannot be written: ", "show", "profit-loss", "--to", "nowhere/r.csv")]
+    [InlineData(2, "vlei: --today: \"2026-06-31\" is no day. Write a day as 2026-06-30.", "show", "profit-loss", "--today", "2026-06-31")]
+    [InlineData(66, "vlei: There is no folder nowhere. Name a folder that vlei init or vlei demo made.", "show", "profit-loss", "--book", "nowhere")]
+    [InlineData(66, "vlei: No report answers \"xylophone\". vlei reports lists all of them.", "reports", "xylophone")]
+    [InlineData(73, "vlei: reedwater is a book already. Choose another folder, or remove that one first.", "demo")]
+    [InlineData(2, "vlei: \"ZAX\" is no currency. Did you mean ZAR?", "init", "x", "--name", "X", "--currency", "ZAX")]
+    [InlineData(2, "vlei: There is no month 13. Write a number from 1 to 12.", "init", "x", "--name", "X", "--currency", "ZAR", "--fiscal-year-start", "13")]
+    [InlineData(2, "vlei: Option '--name' is required. vlei init --help says what it takes.", "init", "x", "--currency", "ZAR")]
+    [InlineData(2, "vlei: Required argument 'REPORT' missing for command: 'show'. vlei show --help says what it takes.", "show")]
+    public void What_is_wrong_is_answered(int status, string message, params string[] arguments)
+    {
+        var outcome = _tool.Run([("VLEI_BOOK", "reedwater")], arguments);
+        Assert.Equal((status, ""), (outcome.Status, outcome.Output));
+        Assert.StartsWith(message, outcome.Messages.Replace("\n      ", " ", StringComparison.Ordinal).TrimEnd());
+    }
+
+    [Theory]
+    [InlineData("name = \"X\"\ncurency = \"ZAR\"\n", "book.toml:2:1: there is no key curency. Did you mean currency?")]
+    [InlineData("name = \"X\"\ncurrency = \"ZA\"\n", "book.toml:2:12: \"ZA\" is no currency. Did you mean ZAR?")]
+    [InlineData("name = \"X\"\n", "book.toml: the key currency is missing. Add a line: currency = \"…\".")]
+    [InlineData("name = \"X\"\ncurrency = \"ZAR\"\nfiscal-year-start = 13\n", "book.toml:3:21: fiscal-year-start is no month. Write a number from 1 to 12.")]
+    [InlineData("name = \"X\"\ncurrency = \"ZAR\"\nbasis = \"money\"\n", "book.toml:3:9: there is no such basis. Write \"accrual\" or \"cash\".")]
+    [InlineData("name = \"X\"\ncurrency = \"ZAR\"\ntoday = 2026-02-30\n", "book.toml:3:9: ")]
+    [InlineData("name = \n", "book.toml:1:")]
+    [InlineData("[book]\nname = \"X\"\n", "book.toml:1:1: there is no table [book]. Expected name, currency, fiscal-year-start, basis and today.")]
+    public void A_wrong_book_file_is_answered_with_its_place(string text, string message)
+    {
+        _tool.Write("reedwater/book.toml", text);
+        var outcome = _tool.Run("show", "profit-loss", "--book", "reedwater");
+        Assert.Equal(78, outcome.Status);
+        Assert.StartsWith($"vlei: reedwater/{message}", outcome.Messages.Replace("\n      ", " ", StringComparison.Ordinal).TrimEnd());
+    }
+
+    [Fact]
+    public void The_book_and_today_are_found_in_their_order()
+    {
+        string Title(params (string, string)[] variables) =>
+            _tool.Run([.. variables, ("VLEI_BOOK", "reedwater")], "show", "profit-loss", "--period", "last-month").Done().Output.Split('\n')[2];
+        Assert.Equal("May 2026", Title());
+        Assert.Equal("January 2025", Title(("VLEI_TODAY", "2025-02-11")));
+        Assert.Equal("March 2024", _tool.Run([("VLEI_TODAY", "2025-02-11")], "show", "profit-loss", "--book", "reedwater", "--today", "2024-04-01", "--period", "last-month").Done().Output.Split('\n')[2]);
+        Directory.CreateDirectory(_tool.PathOf("reedwater/out/deep"));
+        var inside = new System.Diagnostics.ProcessStartInfo(Tool.Binary, ["show", "profit-loss"]) { WorkingDirectory = _tool.PathOf("reedwater/out/deep"), RedirectStandardOutput = true };
+        inside.Environment.Remove("VLEI_BOOK");
+        using var process = System.Diagnostics.Process.Start(inside)!;
+        Assert.StartsWith("Reedwater Boatworks\n", process.StandardOutput.ReadToEnd());
+    }
+
+    [Theory]
+    [InlineData(60)]
+    [InlineData(80)]
+    [InlineData(132)]
+    public void Text_never_passes_the_width_and_nothing_is_cut(int width)
+    {
+        string[] show = ["show", "profit-loss", "--book", "reedwater", "--period", "fy2026", "--by", "month", "--compare", "prior-year", "--change"];
+        var narrow = _tool.Run([("COLUMNS", $"{width}")], show).Done().Output;
+        Assert.All(narrow.Split('\n').Skip(4).SkipLast(2), line => Assert.True(line.Length <= width, line));
+        var wide = _tool.Run(show).Done().Output;
+        Assert.Equal(Figures(wide), Figures(narrow));
+
+        static List<string> Figures(string text) => [.. FigureText().Matches(text).Select(m => m.Value).Order(StringComparer.Ordinal)];
+    }
+
+    [Fact]
+    public void Where_the_terminal_is_not_utf8_all_is_plain_ascii()
+    {
+        _tool.Write("reedwater/book.toml", File.ReadAllText(_tool.PathOf("reedwater/book.toml")).Replace("Reedwater", "Réedwater"));
+        var plain = _tool.Run([("LANG", "C")], "show", "profit-loss", "--book", "reedwater", "--compare", "prior-year", "--change").Done().Output;
+        Assert.True(Ascii.IsValid(plain));
+        Assert.StartsWith("R?edwater Boatworks\n", plain);
+        Assert.Contains("---", plain);
+        Assert.Contains("===", plain);
+        Assert.Contains(" v ", plain);
+    }
+
+    [Fact]
+    public void Records_cannot_steer_the_terminal()
+    {
+        using var tool = new Tool().WithRecords(("accounts.csv", "Sales of boats", "Sales \e[31mof\tboats"));
+        tool.Run("import", "set", "--book", "book").Done();
+        var text = tool.Run("show", "profit-loss", "--book", "book", "--period", "2026-03", "--title", "P\e[2JL").Done().Output;
+        Assert.DoesNotContain('\e', text);
+        Assert.Contains("Sales  [31mof boats", text);
+    }
+
+    [Fact]
+    public void A_file_is_written_as_a_whole_in_the_format_of_its_ending()
+    {
+        foreach (var (name, start) in new[] { ("r.txt", "Reedwater"), ("r.csv", "row,label,kind,level,"), ("r.json", "{\n  \"schema\": \"vlei/report/1\"") })
+        {
+            var outcome = _tool.Run("show", "profit-loss", "--book", "reedwater", "--to", name).Done();
+            Assert.Equal("", outcome.Output);
+            Assert.StartsWith(start, File.ReadAllText(_tool.PathOf(name)));
+        }
+
+        Assert.Empty(Directory.EnumerateFiles(_tool.Folder, "*.tmp"));
+    }
+
+    [Fact]
+    public void A_book_that_may_not_be_written_can_still_be_read()
+    {
+        var report = _tool.Run("show", "profit-loss", "--book", "reedwater").Done().Output;
+        File.SetUnixFileMode(_tool.PathOf("reedwater"), UnixFileMode.UserRead | UnixFileMode.UserExecute | UnixFileMode.OtherRead | UnixFileMode.OtherExecute);
+        File.SetUnixFileMode(_tool.PathOf("reedwater/records.db"), UnixFileMode.UserRead | UnixFileMode.OtherRead);
+        try
+        {
+            Assert.Equal(report, _tool.Run("show", "profit-loss", "--book", "reedwater").Done().Output);
+        }
+        finally
+        {
+            File.SetUnixFileMode(_tool.PathOf("reedwater"), UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
+        }
+    }
+
+    [Theory]
+    [InlineData("vlei sh", "show")]
+    [InlineData("vlei show pro", "profit-loss")]
+    [InlineData("vlei show profit-loss --by ", "fiscal-quarter")]
+    [InlineData("vlei show profit-loss --period last-f", "last-fiscal-year-to-date")]
+    [InlineData("vlei show profit-loss --com", "--compare")]
+    [InlineData("vlei completion ", "fish")]
+    public void The_shell_is_told_what_could_follow(string typed, string word)
+    {
+        var words = _tool.Run($"[suggest:{typed.Length}]", typed).Done().Output.Split('\n');
+        Assert.Contains(word, words);
+    }
+
+    [Theory]
+    [InlineData("bash")]
+    [InlineData("zsh")]
+    [InlineData("fish")]
+    public void There_is_completion_for_each_shell(string shell) =>
+        Assert.Contains("[suggest:", _tool.Run("completion", shell).Done().Output);
+
+    [Fact]
+    public void The_catalogue_lists_reports_with_their_question_and_finds_them_by_words()
+    {
+        var all = _tool.Run("reports").Done().Output;
+        Assert.Contains("What did we earn, what did it cost, and what is left?", all);
+        Assert.Equal(all, _tool.Run("reports", "what", "did", "we", "earn").Done().Output);
+    }
+
+    public void Dispose() => _tool.Dispose();
+
+    [GeneratedRegex(@"--[a-z][a-z-]+")]
+    private static partial Regex OptionNames();
+
+    [GeneratedRegex(@"-?[\d,]+\.\d+")]
+    private static partial Regex FigureText();
+}
