@@ -8,8 +8,8 @@ using Vlei.Core.Problems;
 namespace Vlei.Records;
 
 /// <summary>
-/// Reads one CSV file as records of one kind. A record with a broken value is told to the errors and passed over, so
-/// that everything that is wrong with a file comes out in one go.
+/// Reads one CSV file as records of one kind. A broken value is told to the errors and its record marked, so that
+/// everything that is wrong with a file comes out in one go.
 /// </summary>
 internal sealed class RecordFileReader : IDisposable
 {
@@ -40,6 +40,11 @@ internal sealed class RecordFileReader : IDisposable
         _csv = CsvFiles.Open(path, reason => _malformed ??= reason);
         Row = new RecordRow(table) { File = name };
         Readable = ReadHeader();
+        if (!Readable && keys.TryGetValue(table.Name, out var own))
+        {
+            own.IsIncomplete = true;
+        }
+
         Row.PlaceFields([.. _columns.Select(column => column + 1)]);
     }
 
@@ -48,18 +53,20 @@ internal sealed class RecordFileReader : IDisposable
 
     private bool Readable { get; }
 
-    /// <summary>Goes to the next record that is whole; false at the end of the file.</summary>
+    /// <summary>Goes to the next record, which may be broken; false at the end of the file.</summary>
     public bool Read()
     {
-        while (Next())
+        if (!Next())
         {
-            if (Fill())
-            {
-                return true;
-            }
+            return false;
         }
 
-        return false;
+        var before = _errors.Count;
+        Row.Clear();
+        Row.FileLine = _csv.LineNumber;
+        Fill();
+        Row.IsBroken |= _errors.Count > before;
+        return true;
     }
 
     /// <summary>Goes to the next line of the file without looking into it; false at the end.</summary>
@@ -165,11 +172,8 @@ internal sealed class RecordFileReader : IDisposable
         place = column;
     }
 
-    private bool Fill()
+    private void Fill()
     {
-        var before = _errors.Count;
-        Row.Clear();
-        Row.FileLine = _csv.LineNumber;
         if (_malformed is { } reason)
         {
             _errors.Add(_name, _csv.LineNumber, 1, reason switch
@@ -178,7 +182,7 @@ internal sealed class RecordFileReader : IDisposable
                 CsvMalformedReason.TextAfterClosingQuote => "there is text after a closing quote; write a quote twice inside quotes.",
                 _ => "there is a quote inside a value without quotes around it; quote the value and write its quotes twice.",
             });
-            return false;
+            return;
         }
 
         if (_csv.FieldCount != _csv.Headers!.Count)
@@ -186,7 +190,7 @@ internal sealed class RecordFileReader : IDisposable
             _errors.Add(
                 _name, _csv.LineNumber, Math.Min(_csv.FieldCount, _csv.Headers.Count),
                 $"there are {_csv.FieldCount} values; expected {_csv.Headers.Count}, as in the header.");
-            return false;
+            return;
         }
 
         for (var field = 0; field < _columns.Length; field++)
@@ -203,8 +207,6 @@ internal sealed class RecordFileReader : IDisposable
         {
             FillTags();
         }
-
-        return _errors.Count == before;
     }
 
     private void FillField(int field)
@@ -229,6 +231,12 @@ internal sealed class RecordFileReader : IDisposable
         {
             var keys = _keys[described.Target!];
             var key = keys.Find(value);
+            if (key == 0 && keys.IsIncomplete)
+            {
+                Row.IsBroken = true;
+                return;
+            }
+
             if (key == 0)
             {
                 var text = Encoding.UTF8.GetString(value);

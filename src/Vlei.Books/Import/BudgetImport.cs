@@ -21,6 +21,11 @@ internal static class BudgetImport
         using var replace = session.Database.Prepare("UPDATE budgets SET replaced = ? WHERE key = ?");
         foreach (var row in session.Records.Read(Table, session.Keys, session.Errors))
         {
+            if (row.IsBroken)
+            {
+                continue;
+            }
+
             var what = (row.Number(Account), row.String(Month), row.Number(Project), row.Number(Department));
             if (!seen.TryAdd(what, row.FileLine))
             {

@@ -24,6 +24,7 @@ internal sealed class DocumentImport(ImportSession session, Currency currency)
     private static readonly int LineTaxPart = RecordTables.Lines.IndexOf("tax_part");
 
     private readonly List<State> _states = [];
+    private long _linesRead;
 
     /// <summary>The documents that are new, differ or are removed.</summary>
     public HashSet<int> Touched { get; } = [];
@@ -69,6 +70,7 @@ internal sealed class DocumentImport(ImportSession session, Currency currency)
             if (key > 0)
             {
                 ref var state = ref StateOf(key);
+                state.IsBroken = row.IsBroken;
                 state.Header = session.Hash.Of(row, Id);
                 state.Contact = (int)row.Number(Contact);
                 session.Tell("reading documents.csv", keyed.Keys.Last);
@@ -78,11 +80,16 @@ internal sealed class DocumentImport(ImportSession session, Currency currency)
 
     private void ReadLines(KeyedImport keyed)
     {
-        var count = 0L;
         foreach (var row in session.Records.Read(RecordTables.Lines, session.Keys, session.Errors))
         {
-            session.Tell("checking lines.csv", ++count);
+            session.Tell("checking lines.csv", ++_linesRead);
             var document = (int)row.Number(LineDocument);
+            if (row.IsBroken)
+            {
+                StateOf(document).IsBroken = true;
+                continue;
+            }
+
             if (!keyed.IsInSet(document))
             {
                 session.Errors.Add(
@@ -101,9 +108,20 @@ internal sealed class DocumentImport(ImportSession session, Currency currency)
 
     private void CheckSums(KeyedImport keyed)
     {
+        if (_linesRead == 0 && session.Errors.Count > 0)
+        {
+            // The file itself could not be read: no document is to blame.
+            return;
+        }
+
         for (var key = 1; key < _states.Count; key++)
         {
             ref readonly var state = ref CollectionsMarshal.AsSpan(_states)[key];
+            if (state.IsBroken)
+            {
+                continue;
+            }
+
             if (keyed.IsInSet(key) && state.Count == 0)
             {
                 Complain(keyed, key, "the document has no lines.");
@@ -201,6 +219,7 @@ internal sealed class DocumentImport(ImportSession session, Currency currency)
         public ulong Lines;
         public Int128 Sum;
         public int Count;
+        public bool IsBroken;
         public int Contact;
     }
 }

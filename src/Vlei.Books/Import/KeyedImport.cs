@@ -39,11 +39,16 @@ internal sealed class KeyedImport : IDisposable
     public bool WasThere(int key) => key < _hashes.Count && _hashes[key] != 0;
 
     /// <summary>
-    /// The number of the record's id; 0, with an error, where the set has the id already.
+    /// The number of the record's id; 0 where it has none, or, with an error, where the set has the id already.
     /// </summary>
     public int Take(RecordRow row)
     {
         var id = _table.IndexOf(_table.Id!);
+        if (!row.Has(id))
+        {
+            return 0;
+        }
+
         var key = Keys.FindOrAdd(row.Text(id));
         if (_lines.TryAdd(key, row.FileLine))
         {

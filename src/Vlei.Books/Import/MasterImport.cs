@@ -22,7 +22,7 @@ internal static class MasterImport
         foreach (var row in session.Records.Read(table, session.Keys, session.Errors))
         {
             var key = keyed.Take(row);
-            if (key == 0)
+            if (key == 0 || row.IsBroken)
             {
                 continue;
             }

@@ -33,7 +33,7 @@ internal sealed class SettlementImport(ImportSession session, KeyedImport docume
         foreach (var row in session.Records.Read(Table, session.Keys, session.Errors))
         {
             var (from, to) = ((int)row.Number(From), (int)row.Number(To));
-            if (!IsSound(row, from, to))
+            if (row.IsBroken || !IsSound(row, from, to))
             {
                 continue;
             }

@@ -16,8 +16,8 @@ public interface IRecordSet
     bool Has(RecordTable table);
 
     /// <summary>
-    /// Its records of one kind, in order. The same row is filled again for each; those that are broken are left out and
-    /// told to <paramref name="errors"/>.
+    /// Its records of one kind, in order. The same row is filled again for each; what is wrong with one is told to
+    /// <paramref name="errors"/>, and the row is marked as broken.
     /// </summary>
     /// <param name="table">The kind.</param>
     /// <param name="keys">What references may point to, by table.</param>

@@ -20,6 +20,9 @@ public sealed class RecordKeys
         _byText = _keys.GetAlternateLookup<ReadOnlySpan<char>>();
     }
 
+    /// <summary>Whether a file of the table could not be read, so that an id that is not known may well be right.</summary>
+    public bool IsIncomplete { get; set; }
+
     /// <summary>The ids that are known.</summary>
     public IEnumerable<string> Known => _keys.Where(pair => _known[pair.Value]).Select(pair => pair.Key);
 

@@ -34,9 +34,16 @@ public sealed class RecordRow(RecordTable table)
     /// <summary>Its tags as a JSON object with the names in order; empty where it has none.</summary>
     public ReadOnlySpan<byte> Tags => _tags;
 
+    /// <summary>
+    /// Whether something in it is wrong and was told to the errors. What is right is there all the same, so that one
+    /// mistake does not make others out of what refers to it.
+    /// </summary>
+    public bool IsBroken { get; set; }
+
     /// <summary>Empties all fields.</summary>
     public void Clear()
     {
+        IsBroken = false;
         Array.Clear(_filled);
         _used = 0;
         _tags = [];
