@@ -83,7 +83,7 @@ internal sealed class Counter(Workshop workshop, Contacts contacts)
     private void Credit(string customer, Owed owed, long net)
     {
         var credit = new Draft("credit-note", workshop.Today, customer) { Reference = owed.Document, Memo = "An hour less" };
-        var gross = credit.Buy(new DraftLine(Chart.Repairs, net) { Item = "LABOUR", Department = Chart.Repairing }) ;
+        var gross = credit.Buy(new DraftLine(Chart.Repairs, net) { Item = "LABOUR", Department = Chart.Repairing });
         for (var line = 0; line < credit.Lines.Count; line++)
         {
             credit.Lines[line] = credit.Lines[line] with { TaxCode = "S15" };

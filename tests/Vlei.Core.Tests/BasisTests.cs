@@ -1,5 +1,4 @@
 using CsCheck;
-using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 

@@ -1,5 +1,4 @@
 using SQLitePCL;
-using Vlei.Core.Problems;
 
 namespace Vlei.Books.Store;
 

@@ -12,7 +12,8 @@ public static class RecordTables
         Reference("parent", "accounts", "The account that it is part of, of the same type"),
         Active,
         Choice("cash_flow", "Where the cash flow statement shows its changes", ["operating", "investing", "financing"]),
-    ]) { Id = "code" };
+    ])
+    { Id = "code" };
 
     /// <summary>Customers, suppliers, employees and others.</summary>
     public static RecordTable Contacts { get; } = new("contacts", "contact",
@@ -25,7 +26,8 @@ public static class RecordTables
         Text("address", "The postal address"),
         new RecordField("terms_days", FieldType.Integer, "Days from a document's date until it is due"),
         Active,
-    ]) { Id = "id" };
+    ])
+    { Id = "id" };
 
     /// <summary>What is bought and sold.</summary>
     public static RecordTable Items { get; } = new("items", "item",
@@ -35,7 +37,8 @@ public static class RecordTables
         Choice("kind", "What it is", ["stock", "service", "other"]),
         Text("unit", "What its quantity counts"),
         Active,
-    ]) { Id = "id" };
+    ])
+    { Id = "id" };
 
     /// <summary>Jobs that income and costs are gathered for.</summary>
     public static RecordTable Projects { get; } = new("projects", "project",
@@ -44,7 +47,8 @@ public static class RecordTables
         Text("name", "Its name") with { Required = true },
         Reference("contact", "contacts", "Whom it is done for"),
         Active,
-    ]) { Id = "id" };
+    ])
+    { Id = "id" };
 
     /// <summary>Parts of the business.</summary>
     public static RecordTable Departments { get; } = new("departments", "department",
@@ -52,7 +56,8 @@ public static class RecordTables
         Id("id", "The id by which the department is known"),
         Text("name", "Its name") with { Required = true },
         Active,
-    ]) { Id = "id" };
+    ])
+    { Id = "id" };
 
     /// <summary>Sales tax codes.</summary>
     public static RecordTable TaxCodes { get; } = new("tax_codes", "tax code",
@@ -61,7 +66,8 @@ public static class RecordTables
         Text("name", "Its name") with { Required = true },
         new RecordField("rate", FieldType.Decimal, "Percent of the base") { Required = true },
         Choice("direction", "Which side it stands on", ["sales", "purchases", "both"]),
-    ]) { Id = "code" };
+    ])
+    { Id = "code" };
 
     /// <summary>Invoices, bills, receipts, journals and the rest.</summary>
     public static RecordTable Documents { get; } = new("documents", "document",
@@ -84,7 +90,8 @@ public static class RecordTables
         new RecordField("modified_at", FieldType.Moment, "When it was last changed"),
         Text("modified_by", "Who last changed it"),
         new RecordField("sent_at", FieldType.Moment, "When it was sent"),
-    ]) { Id = "id" };
+    ])
+    { Id = "id" };
 
     /// <summary>The lines of the documents; those of one document sum to zero.</summary>
     public static RecordTable Lines { get; } = new("lines", "line",

@@ -1,5 +1,4 @@
 using System.CommandLine;
-using System.CommandLine.Parsing;
 using Vlei.Core.Problems;
 
 namespace Vlei.Commands;
@@ -76,7 +75,7 @@ internal static class CommandLine
     {
         var command = result.CommandResult.Command;
         var path = command is RootCommand ? "vlei" : $"vlei {command.Name}";
-        var unknown = result.UnmatchedTokens.FirstOrDefault();
+        var unknown = result.UnmatchedTokens is [var first, ..] ? first : null;
         if (unknown is not null && unknown.StartsWith('-'))
         {
             var options = command.Options.Append(BookOptions.Book).Append(BookOptions.Today).Select(option => option.Name);

@@ -1,6 +1,5 @@
 using System.CommandLine;
 using System.Globalization;
-using Vlei.Books;
 using Vlei.Books.Import;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;

@@ -7,6 +7,7 @@ namespace Vlei.Commands;
 internal static class Terminal
 {
     private const int SecondsBeforeProgress = 1;
+    private static readonly string[] LocaleVariables = ["LC_ALL", "LC_CTYPE", "LANG"];
 
     /// <summary>How text on standard output may look.</summary>
     public static TextLook Look()
@@ -57,7 +58,7 @@ internal static class Terminal
     // As POSIX has it: the first of these that is set says how characters are written.
     private static bool IsUtf8()
     {
-        var locale = new[] { "LC_ALL", "LC_CTYPE", "LANG" }
+        var locale = LocaleVariables
             .Select(Environment.GetEnvironmentVariable).FirstOrDefault(value => !string.IsNullOrEmpty(value));
         return locale is not null
             && (locale.Contains("UTF-8", StringComparison.OrdinalIgnoreCase)
