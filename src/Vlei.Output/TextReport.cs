@@ -82,7 +82,7 @@ internal sealed class TextReport
         AddLine($"{basis}, in {_report.Currency.Code}");
     }
 
-    // Which columns stand beside each other: as many as fit, and at least one.
+    // Which columns stand beside each other: as many as fit, and at least one; a column stays with what it is about.
     private List<(int First, int Count)> Blocks()
     {
         var blocks = new List<(int First, int Count)>();
@@ -94,6 +94,11 @@ internal sealed class TextReport
             {
                 used += Gap + _widths[first + count];
                 count++;
+            }
+
+            if (first + count < _widths.Length)
+            {
+                count = Enumerable.Range(1, count).MinBy(next => (_report.Columns[first + next].Tie, -next));
             }
 
             blocks.Add((first, count));
@@ -115,7 +120,8 @@ internal sealed class TextReport
                 AddLine("");
             }
 
-            if (kind is RowKind.Total or RowKind.GrandTotal)
+            var totalsNothing = row == 0 || _report.Rows[row - 1].Kind != RowKind.Account;
+            if (kind is RowKind.Result or RowKind.GrandTotal || (kind == RowKind.Total && !totalsNothing))
             {
                 AddRule(first, count, _look.Ascii ? '-' : '─');
             }

@@ -74,7 +74,8 @@ public sealed class Importer
 
         var accounts = AccountRows.Read(_session.Database);
         AccountRules.Check(accounts, AccountLines, _session.Errors);
-        var (documents, touchedDocuments) = TakeDocuments();
+        var (taken, touchedDocuments) = TakeDocuments();
+        using var documents = taken;
         var settlements = TakeSettlements(documents);
         if (IsGiven(RecordTables.Budgets))
         {

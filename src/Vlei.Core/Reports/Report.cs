@@ -14,6 +14,19 @@ public enum ColumnKind
     Percent,
 }
 
+/// <summary>How closely a column belongs to the one before it, for where columns must be broken into blocks.</summary>
+public enum ColumnTie
+{
+    /// <summary>It starts something of its own.</summary>
+    None,
+
+    /// <summary>It is what the one before is compared with.</summary>
+    Compared,
+
+    /// <summary>It says something about the one before.</summary>
+    About,
+}
+
 /// <summary>A column of a report.</summary>
 /// <param name="Key">The name by which machines know it; columns with the same key hold the same figures.</param>
 /// <param name="Heading">What stands above it.</param>
@@ -21,6 +34,9 @@ public enum ColumnKind
 /// <param name="Range">The days that it covers, where it stands for a stretch of time.</param>
 public sealed record ReportColumn(string Key, string Heading, ColumnKind Kind, DateRange? Range = null)
 {
+    /// <summary>How closely it belongs to the one before it.</summary>
+    public ColumnTie Tie { get; init; }
+
     /// <summary>Whether its figures are changes, which are marked as up, down or same.</summary>
     public bool IsChange { get; init; }
 }
@@ -34,10 +50,13 @@ public enum RowKind
     /// <summary>An account.</summary>
     Account,
 
-    /// <summary>A total of rows above it.</summary>
+    /// <summary>The total of the rows right above it.</summary>
     Total,
 
-    /// <summary>The last total, which the whole report comes to.</summary>
+    /// <summary>What the totals above it come to.</summary>
+    Result,
+
+    /// <summary>What the whole report comes to.</summary>
     GrandTotal,
 }
 

@@ -110,7 +110,7 @@ public sealed class Statement
             else if (part is StatementResult result
                 && (result.NeedsAnyOf.Count == 0 || result.NeedsAnyOf.Any(needed => rowsOf[needed].Count > 0)))
             {
-                var kind = part == _layout.Parts[^1] ? RowKind.GrandTotal : RowKind.Total;
+                var kind = part == _layout.Parts[^1] ? RowKind.GrandTotal : RowKind.Result;
                 AddRow(result.Key, result.Label, kind, 0, _result);
             }
         }

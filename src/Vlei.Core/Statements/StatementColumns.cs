@@ -105,15 +105,15 @@ internal sealed class StatementColumns
         var current = AddPostings(column, range);
         foreach (var (earlierColumn, earlierRange) in earlier)
         {
-            var compared = AddPostings(earlierColumn, earlierRange);
+            var compared = AddPostings(earlierColumn with { Tie = ColumnTie.Compared }, earlierRange);
             if (_request.Change)
             {
                 var pair = $"({column.Key},{earlierColumn.Key})";
                 Add(
-                    new ReportColumn($"change{pair}", "Change", ColumnKind.Money) { IsChange = true },
+                    new ReportColumn($"change{pair}", "Change", ColumnKind.Money) { IsChange = true, Tie = ColumnTie.About },
                     new ColumnSource.Change(current, compared));
                 Add(
-                    new ReportColumn($"percent-change{pair}", "%", ColumnKind.Percent) { IsChange = true },
+                    new ReportColumn($"percent-change{pair}", "%", ColumnKind.Percent) { IsChange = true, Tie = ColumnTie.About },
                     new ColumnSource.PercentChange(current, compared));
             }
         }
@@ -123,13 +123,13 @@ internal sealed class StatementColumns
             if (percent == PercentOf.Income)
             {
                 Add(
-                    new ReportColumn($"percent-income({column.Key})", "% of income", ColumnKind.Percent),
+                    new ReportColumn($"percent-income({column.Key})", "% of income", ColumnKind.Percent) { Tie = ColumnTie.About },
                     new ColumnSource.PercentOfIncome(current));
             }
             else
             {
                 Add(
-                    new ReportColumn($"percent-row({column.Key})", "% of row", ColumnKind.Percent),
+                    new ReportColumn($"percent-row({column.Key})", "% of row", ColumnKind.Percent) { Tie = ColumnTie.About },
                     new ColumnSource.PercentOfRow(current));
             }
         }
