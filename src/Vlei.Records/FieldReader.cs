@@ -11,7 +11,7 @@ internal sealed class FieldReader(Currency currency)
     // Beyond this a number of days, or a line's place in a document, is a slip.
     private const int LargestInteger = 1_000_000;
 
-    private readonly Dictionary<RecordField, byte[][]> _choices = [];
+    private readonly Dictionary<RecordField, byte[][]> _choices = new(ReferenceEqualityComparer.Instance);
 
     /// <summary>
     /// Puts the value into the row; where it cannot be, says what was expected, so that the message reads
@@ -116,7 +116,9 @@ internal sealed class FieldReader(Currency currency)
         }
 
         var text = System.Text.Encoding.UTF8.GetString(value);
-        expected = $"is none of {Suggestion.Listed(field.Choices, "or")}. {Suggestion.DidYouMean(text, field.Choices)}".TrimEnd();
+        expected = Suggestion.DidYouMean(text, field.Choices) is { } nearest
+            ? $"is unknown. {nearest}"
+            : $"is none of {Suggestion.Listed(field.Choices, "or")}.";
         return false;
     }
 }

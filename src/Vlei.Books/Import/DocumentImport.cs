@@ -9,8 +9,8 @@ namespace Vlei.Books.Import;
 
 /// <summary>
 /// Imports documents with their lines, which may stand anywhere in their file. The files are read twice: first every
-/// document gets its sum and its hash, then only what is new or differs is written. Between the two only some bytes per
-/// document are kept.
+/// document gets its sum and its hash, and the lines of new ones are written; then the documents that are new or differ
+/// are written, and the lines of those that differ. Between the two only some bytes per document are kept.
 /// </summary>
 internal sealed class DocumentImport(ImportSession session, Currency currency)
 {
@@ -80,9 +80,10 @@ internal sealed class DocumentImport(ImportSession session, Currency currency)
 
     private void ReadLines(KeyedImport keyed)
     {
+        using var insert = InsertLines();
         foreach (var row in session.Records.Read(RecordTables.Lines, session.Keys, session.Errors))
         {
-            session.Tell("checking lines.csv", ++_linesRead);
+            session.Tell("reading lines.csv", ++_linesRead);
             var document = (int)row.Number(LineDocument);
             if (row.IsBroken)
             {
@@ -101,8 +102,13 @@ internal sealed class DocumentImport(ImportSession session, Currency currency)
             state.Count++;
 
             // Added up, so that it does not depend on where in the file the lines stand, only on their place.
-            state.Lines += session.Hash.Of(row, LineDocument, Place(row, state.Count));
+            var place = Place(row, state.Count);
+            state.Lines += session.Hash.Of(row, LineDocument, place);
             state.Sum += row.Number(LineAmount);
+            if (session.CanWrite && !keyed.WasThere(document))
+            {
+                Insert(insert, row, document, place, state.Contact);
+            }
         }
     }
 
@@ -161,43 +167,47 @@ internal sealed class DocumentImport(ImportSession session, Currency currency)
             }
         }
 
-        WriteLines(silent);
+        if (Touched.Any(keyed.WasThere))
+        {
+            WriteLines(keyed, silent);
+        }
     }
 
-    private void WriteLines(RecordErrors silent)
+    private void WriteLines(KeyedImport keyed, RecordErrors silent)
     {
-        var count = 0L;
-        using var insertLine = new RecordInsert(session.Database, RecordTables.Lines, "document", "added", "line");
+        using var insert = InsertLines();
         foreach (var row in session.Records.Read(RecordTables.Lines, session.Keys, silent))
         {
             var document = (int)row.Number(LineDocument);
-            if (!Touched.Contains(document))
+            if (keyed.WasThere(document) && Touched.Contains(document))
             {
-                continue;
+                ref var state = ref StateOf(document);
+                Insert(insert, row, document, Place(row, ++state.Count), state.Contact);
             }
+        }
+    }
 
-            ref var state = ref StateOf(document);
-            var place = Place(row, ++state.Count);
-            if (!row.Has(LineContact) && state.Contact != 0)
-            {
-                row.Set(LineContact, state.Contact);
-            }
+    private RecordInsert InsertLines() => new(session.Database, RecordTables.Lines, "document", "added", "line");
 
-            if (row.Has(LineTaxCode) && !row.Has(LineTaxPart))
-            {
-                row.Set(LineTaxPart, "base"u8);
-            }
+    private void Insert(RecordInsert insert, RecordRow row, int document, long place, int contact)
+    {
+        if (!row.Has(LineContact) && contact != 0)
+        {
+            row.Set(LineContact, contact);
+        }
 
-            try
-            {
-                insertLine.Insert(row, document, session.Revision, place);
-            }
-            catch (ConstraintException)
-            {
-                session.Errors.Add(row, LineNumber, $"line {place} of its document is there twice; places must differ.");
-            }
+        if (row.Has(LineTaxCode) && !row.Has(LineTaxPart))
+        {
+            row.Set(LineTaxPart, "base"u8);
+        }
 
-            session.Tell("writing lines", ++count);
+        try
+        {
+            insert.Insert(row, document, session.Revision, place);
+        }
+        catch (ConstraintException)
+        {
+            session.Errors.Add(row, LineNumber, $"line {place} of its document is there twice; places must differ.");
         }
     }
 

@@ -7,15 +7,13 @@ namespace Vlei.Books.Import;
 internal sealed class RecordInsert : IDisposable
 {
     private readonly Statement _statement;
-    private readonly int[] _fields;
-    private readonly int _fixed;
+    private readonly (int Field, bool IsNumber)[] _fields;
 
     /// <summary>Prepares the statement. The named columns come first, then the fields of the table, then the tags.</summary>
     public RecordInsert(Database database, RecordTable table, params string[] columns)
     {
         var fields = Schema.StoredFields(table).Where(field => !columns.Contains(field.Name)).ToList();
-        _fields = [.. fields.Select(field => table.IndexOf(field.Name))];
-        _fixed = columns.Length;
+        _fields = [.. fields.Select(field => (table.IndexOf(field.Name), field.IsNumber))];
         string[] all = [.. columns, .. fields.Select(field => field.Name), "tags"];
         _statement = database.Prepare(
             $"INSERT INTO {table.Name}({string.Join(", ", all.Select(Schema.Quoted))}) "
@@ -23,37 +21,33 @@ internal sealed class RecordInsert : IDisposable
     }
 
     /// <summary>Writes one record.</summary>
-    public void Insert(RecordRow row, params ReadOnlySpan<long?> columns)
+    public void Insert(RecordRow row, params ReadOnlySpan<long> columns)
     {
+        // Most fields of most records are empty: clearing all and binding the others is a third of the calls.
+        _statement.Clear();
         for (var column = 0; column < columns.Length; column++)
         {
-            Bind(column + 1, columns[column]);
+            _statement.Bind(column + 1, columns[column]);
         }
 
-        var parameter = _fixed + 1;
-        foreach (var field in _fields)
+        for (var place = 0; place < _fields.Length; place++)
         {
-            if (!row.Has(field))
+            var (field, isNumber) = _fields[place];
+            if (row.Has(field))
             {
-                _statement.BindNull(parameter++);
-            }
-            else if (row.Table.Fields[field].IsNumber)
-            {
-                _statement.Bind(parameter++, row.Number(field));
-            }
-            else
-            {
-                _statement.Bind(parameter++, row.Text(field));
+                var parameter = columns.Length + place + 1;
+                _ = isNumber ? _statement.Bind(parameter, row.Number(field)) : _statement.Bind(parameter, row.Text(field));
             }
         }
 
-        _ = row.Tags.IsEmpty ? _statement.BindNull(parameter) : _statement.Bind(parameter, row.Tags);
+        if (!row.Tags.IsEmpty)
+        {
+            _statement.Bind(columns.Length + _fields.Length + 1, row.Tags);
+        }
+
         _statement.Run();
     }
 
     /// <inheritdoc/>
     public void Dispose() => _statement.Dispose();
-
-    private void Bind(int parameter, long? number) =>
-        _ = number is { } value ? _statement.Bind(parameter, value) : _statement.BindNull(parameter);
 }

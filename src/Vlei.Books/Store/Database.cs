@@ -11,8 +11,16 @@ namespace Vlei.Books.Store;
 internal sealed class Database : IDisposable
 {
     private const int BusyMilliseconds = 2000;
+    private const int ConfigMultithread = 2;
     private readonly SqliteConnection _connection;
     private bool _inTransaction;
+
+    // No connection is used by two threads at once, so SQLite need not lock each call.
+    static Database()
+    {
+        SQLitePCL.Batteries_V2.Init();
+        _ = raw.sqlite3_config(ConfigMultithread);
+    }
 
     private Database(SqliteConnection connection) => _connection = connection;
 

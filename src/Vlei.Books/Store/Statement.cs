@@ -49,12 +49,8 @@ internal sealed class Statement : IDisposable
         return this;
     }
 
-    /// <summary>Binds nothing.</summary>
-    public Statement BindNull(int parameter)
-    {
-        Check(raw.sqlite3_bind_null(_statement, parameter));
-        return this;
-    }
+    /// <summary>Binds nothing to all parameters.</summary>
+    public void Clear() => _ = raw.sqlite3_clear_bindings(_statement);
 
     /// <summary>Goes to the next row; false behind the last, and the statement is ready to run again.</summary>
     public bool Step()

@@ -36,10 +36,9 @@ public sealed record Currency
     public static bool TryFind(string code, [NotNullWhen(true)] out Currency? currency)
     {
         var wanted = code.ToUpperInvariant();
-        currency = wanted.Length != 3 ? null
-            : WithTwoDecimals.Contains(wanted) ? new Currency(wanted, 2)
-            : WithoutDecimals.Contains(wanted) ? new Currency(wanted, 0)
-            : WithThreeDecimals.Contains(wanted) ? new Currency(wanted, 3)
+        currency = WithTwoDecimals.Split(' ').Contains(wanted) ? new Currency(wanted, 2)
+            : WithoutDecimals.Split(' ').Contains(wanted) ? new Currency(wanted, 0)
+            : WithThreeDecimals.Split(' ').Contains(wanted) ? new Currency(wanted, 3)
             : null;
         return currency is not null;
     }

@@ -17,7 +17,7 @@ public static class ReportOptions
 
     /// <summary>Accrual or cash.</summary>
     public static ReportOption Basis { get; } = new(
-        "basis", "BASIS", "accrual: when it is invoiced; cash: when it is paid (the book says which, if this does not)")
+        "basis", "BASIS", "Count what is invoiced, or what is paid (the book says which, if this does not)")
     {
         Words = AccountingBases.Names, OnlyWords = true,
     };
@@ -41,7 +41,7 @@ public static class ReportOptions
 
     /// <summary>Percentages.</summary>
     public static ReportOption Percent { get; } = new(
-        "percent", "OF", "Beside each figure, its percentage of total income, or of the row's total; may be repeated")
+        "percent", "OF", "Beside each figure, its percentage of total income, or of the row's total across the columns; may be repeated")
     {
         Words = ["income", "row"], OnlyWords = true, Repeatable = true,
     };

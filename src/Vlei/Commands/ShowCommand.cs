@@ -15,7 +15,7 @@ internal static class ShowCommand
 {
     private static readonly Argument<string> Report = new("REPORT")
     {
-        Description = "Which report; vlei reports lists them",
+        Description = "Which report; vlei reports lists them", HelpName = "REPORT",
     };
 
     private static readonly Option<string?> Format = new("--format")
@@ -161,10 +161,9 @@ internal static class ShowCommand
             return new Option<bool>(name) { Description = option.Help };
         }
 
-        Option made = option.Repeatable
-            ? new Option<string[]>(name) { Description = option.Help, HelpName = option.ValueName }
-            : new Option<string?>(name) { Description = option.Help, HelpName = option.ValueName };
-        made.HelpName = option.OnlyWords ? string.Join('|', option.Words) : option.ValueName;
+        Option made = option.Repeatable ? new Option<string[]>(name) : new Option<string?>(name);
+        made.Description = option.OnlyWords ? $"{option.Help}: {Suggestion.Listed(option.Words, "or")}" : option.Help;
+        made.HelpName = option.ValueName;
         made.CompletionSources.Add([.. option.Words]);
         return made;
     }

@@ -1,0 +1,32 @@
+#!/bin/sh
+# Draws the screenshots from what the program really prints on a terminal of 110 columns.
+# Needs imagemagick, fonts-dejavu-core and script (util-linux).
+set -eu
+here=$(cd "$(dirname "$0")" && pwd)
+vlei=${VLEI_BINARY:-$here/../../artifacts/publish/Vlei/release_linux-x64/vlei}
+work=$(mktemp -d)
+trap 'rm -rf "$work"' EXIT
+cd "$work"
+mkdir bin && ln -s "$vlei" bin/vlei
+PATH=$work/bin:$PATH
+export PATH LANG=C.UTF-8 TERM=xterm-256color
+
+# draw NAME LINES COMMAND: the first LINES lines, with the command above them.
+draw() {
+    script -qec "stty cols 110 rows 50; $3" /dev/null | tr -d '\r' | head -n "$2" |
+        sed -e 's/\x1b\[?1h\x1b=//' -e 's/&/\&#38;/g' -e 's/</\&#60;/g' -e 's/\x1b\[1m/<b>/g' -e 's/\x1b\[0m/<\/b>/g' -e 's/%/%%/g' > body
+    markup=$(printf '<span font="DejaVu Sans Mono 11" foreground="#e8e6df"><span foreground="#8fb8a8">$ %s</span>\n\n' "$3"; cat body; printf '</span>')
+    convert -background '#1d2126' -bordercolor '#1d2126' "pango:$markup" -border 20x16 \
+        -gravity northwest -background '#1d2126' -extent 1280x800\< "$here/$1.png"
+}
+
+vlei demo > /dev/null 2>&1
+export VLEI_BOOK=reedwater
+draw show-compared 44 'vlei show profit-loss --period this-fiscal-year-to-date --compare prior-year --change --percent income --depth 1'
+draw show-by-quarter 44 'vlei show profit-loss --period fy2026 --by fiscal-quarter --basis cash'
+draw demo 40 'vlei demo boats'
+draw help 44 'vlei show --help'
+mkdir broken && cp reedwater/records/accounts.csv broken
+printf 'id,kind,date,contact\nINV-9,invioce,2026-06-31,C0001\nINV-10,invoice,2026-06-30,C9001\n' > broken/documents.csv
+printf 'document,account,amount\nINV-9,1100,115.00\nINV-10,1100,"1,150.00"\nINV-10,402,-1000.00\nINV-11,4020,5.001\n' > broken/lines.csv
+draw import-errors 20 'vlei import broken'

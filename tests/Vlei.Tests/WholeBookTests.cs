@@ -1,0 +1,129 @@
+namespace Vlei.Tests;
+
+/// <summary>
+/// Whole books against the rules worked out anew from their CSV files, with decimals and no code of the program, and
+/// books that grew by many imports against the same book made by one.
+/// </summary>
+public sealed class WholeBookTests : IDisposable
+{
+    private readonly Tool _tool = new();
+
+    [Fact]
+    public void Both_bases_of_the_demo_are_what_the_rules_give_from_its_files()
+    {
+        _tool.WithDemo();
+        var records = NaiveRecords.Read(_tool.PathOf("reedwater/records"));
+        foreach (var cash in new[] { false, true })
+        {
+            var csv = _tool.Run(
+                "show", "profit-loss", "--book", "reedwater", "--period", "all", "--by", "month",
+                "--basis", cash ? "cash" : "accrual", "--zeros", "--format", "csv").Done().Output.TrimEnd().Split('\n');
+            var months = csv[0].Split(',')[4..^1];
+            Assert.Equal(40, months.Length);
+            var expected = records.ByAccountAndMonth(cash);
+            foreach (var row in csv.Skip(1).Select(line => line.Split(',')).Where(row => row[2] == "account"))
+            {
+                var accounts = records.WithParts(row[0]);
+                for (var month = 0; month < months.Length; month++)
+                {
+                    var sum = accounts.Sum(account => expected.GetValueOrDefault((account, months[month])));
+                    Assert.Equal(
+                        (row[0], months[month], records.Sign(row[0]) * sum),
+                        (row[0], months[month], decimal.Parse(row[4 + month], CultureInfo.InvariantCulture)));
+                }
+            }
+        }
+    }
+
+    [Fact]
+    public void A_book_that_grew_by_many_imports_is_the_one_that_a_single_import_makes()
+    {
+        _tool.Run("demo", "set", "--record-set", "--documents", "700", "--years", "1", "--seed", "3").Done();
+        var random = new Random(4711);
+        var sound = new RecordTexts(_tool.PathOf("set"));
+        _tool.Run("init", "grown", "--name", "B", "--currency", "ZAR", "--fiscal-year-start", "3").Done();
+        for (var round = 0; round < 8; round++)
+        {
+            sound.Changed(random).Write(_tool.PathOf("changed"));
+            _tool.Run("import", "changed", "--complete", "--book", "grown").Done();
+            _tool.Run("init", $"fresh{round}", "--name", "B", "--currency", "ZAR", "--fiscal-year-start", "3").Done();
+            _tool.Run("import", "changed", "--book", $"fresh{round}").Done();
+            foreach (var basis in new[] { "accrual", "cash" })
+            {
+                Assert.Equal(Report($"fresh{round}", basis), Report("grown", basis));
+            }
+        }
+
+        _tool.Run("check", "--book", "grown").Done();
+    }
+
+    [Fact]
+    public void Imports_by_year_come_to_the_same_as_all_at_once()
+    {
+        _tool.Run("demo", "set", "--record-set", "--documents", "900", "--years", "2", "--seed", "11").Done();
+        var all = new RecordTexts(_tool.PathOf("set"));
+        foreach (var book in new[] { "once", "forwards", "backwards" })
+        {
+            _tool.Run("init", book, "--name", "B", "--currency", "ZAR", "--fiscal-year-start", "3").Done();
+        }
+
+        _tool.Run("import", "set", "--book", "once").Done();
+        var years = new[] { "2024", "2025", "2026" };
+        foreach (var (book, order) in new[] { ("forwards", years), ("backwards", [.. years.Reverse()]) })
+        {
+            foreach (var year in order)
+            {
+                all.OfYear(year).Write(_tool.PathOf(year));
+                _tool.Run("import", year, "--book", book).Done();
+            }
+
+            // What settles documents of different years comes when both are there.
+            _tool.Run("import", "set/settlements.csv", "--book", book).Done();
+            _tool.Run("check", "--book", book).Done();
+            Assert.Equal(Report("once", "cash"), Report(book, "cash"));
+            Assert.Equal(Report("once", "accrual"), Report(book, "accrual"));
+        }
+    }
+
+    [Theory]
+    [InlineData("JPY", "1150", "1,150", "\"cells\":[1150]")]
+    [InlineData("KWD", "1150.125", "1,150.125", "\"cells\":[1150.125]")]
+    public void A_currency_has_its_own_decimals_everywhere(string currency, string amount, string shown, string json)
+    {
+        _tool.Run("init", "book", "--name", "B", "--currency", currency).Done();
+        _tool.Write("set/accounts.csv", "code,name,type\n1,Bank,bank\n4,Sales,income\n");
+        _tool.Write("set/documents.csv", "id,kind,date\nA,cash-sale,2026-01-05\n");
+        _tool.Write("set/lines.csv", $"document,account,amount\nA,1,{amount}\nA,4,-{amount}\n");
+        _tool.Run("import", "set", "--book", "book").Done();
+        string[] show = ["show", "profit-loss", "--period", "2026", "--book", "book"];
+        Assert.Contains($"Total income  {shown}\n", _tool.Run(show).Done().Output);
+        Assert.Contains(json, _tool.Run([.. show, "--format", "json"]).Done().Output);
+    }
+
+    [Fact]
+    public void A_record_set_describes_itself_as_the_standard_has_it()
+    {
+        _tool.Run("demo", "set", "--record-set", "--documents", "50", "--years", "0").Done();
+        var package = System.Text.Json.JsonDocument.Parse(File.ReadAllText(_tool.PathOf("set/datapackage.json"))).RootElement;
+        var resources = package.GetProperty("resources").EnumerateArray().ToList();
+        Assert.Equal(10, resources.Count);
+        foreach (var resource in resources)
+        {
+            var header = File.ReadLines(_tool.PathOf($"set/{resource.GetProperty("path").GetString()}")).First().Split(',');
+            var schema = resource.GetProperty("schema");
+            Assert.Equal(header, schema.GetProperty("fields").EnumerateArray().Select(f => f.GetProperty("name").GetString()!));
+            foreach (var key in schema.GetProperty("foreignKeys").EnumerateArray())
+            {
+                var target = key.GetProperty("reference").GetProperty("resource").GetString();
+                Assert.True(target == "" || resources.Any(r => r.GetProperty("name").GetString() == target));
+                Assert.Contains(key.GetProperty("fields").GetString()!, header);
+            }
+        }
+    }
+
+    public void Dispose() => _tool.Dispose();
+
+    private string Report(string book, string basis) => _tool.Run(
+        "show", "profit-loss", "--book", book, "--period", "2020/2030", "--by", "month", "--basis", basis,
+        "--format", "csv").Done().Output;
+}
