@@ -54,6 +54,11 @@ public sealed class Book
     /// <summary>Makes an empty book. Throws a <see cref="ProblemException"/> where there is one already.</summary>
     public static Book Create(string folder, BookSettings settings)
     {
+        if (string.IsNullOrWhiteSpace(folder))
+        {
+            throw new ProblemException(ProblemKind.Usage, "The folder has no name.", "Name the folder to make.");
+        }
+
         if (IsBook(folder) || File.Exists(Path.Combine(folder, RecordsName)))
         {
             throw new ProblemException(

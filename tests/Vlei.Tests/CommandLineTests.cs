@@ -139,6 +139,28 @@ public sealed partial class CommandLineTests : IDisposable
     }
 
     [Fact]
+    public void Output_that_cannot_be_written_is_no_success()
+    {
+        var full = _tool.Run("show", "profit-loss", "--book", "reedwater", "--to", "/dev/full");
+        Assert.Equal((2, ""), (full.Status, full.Output));
+        full = _tool.Run("show", "profit-loss", "--book", "reedwater", "--format", "csv", "--to", "/dev/full");
+        Assert.Equal(73, full.Status);
+        Assert.Contains("vlei: /dev/full cannot be written: ", full.Messages);
+        Assert.Equal("73\n", Shell($"{Tool.Binary} show profit-loss --book reedwater > /dev/full 2>/dev/null; echo $?"));
+        Assert.Equal("Reedwater Boatworks\n", Shell($"{Tool.Binary} show profit-loss --book reedwater --by week --period all | head -n 1"));
+        Assert.Contains("Commands:", _tool.Run().Done().Output);
+
+        string Shell(string command)
+        {
+            using var process = System.Diagnostics.Process.Start(new System.Diagnostics.ProcessStartInfo("sh", ["-c", command])
+            {
+                WorkingDirectory = _tool.Folder, RedirectStandardOutput = true,
+            })!;
+            return process.StandardOutput.ReadToEnd();
+        }
+    }
+
+    [Fact]
     public void A_book_that_may_not_be_written_can_still_be_read()
     {
         var report = _tool.Run("show", "profit-loss", "--book", "reedwater").Done().Output;

@@ -22,7 +22,7 @@ internal static class CommandLine
         try
         {
             var root = CreateRoot();
-            var result = root.Parse(args);
+            var result = root.Parse(args.Length == 0 ? ["--help"] : args);
             if (result.Errors.Count > 0 && result.Action is not HelpWithExamples)
             {
                 throw UsageProblem(result);
@@ -40,10 +40,10 @@ internal static class CommandLine
 
             return (int)problem.Kind;
         }
-        catch (IOException closed) when (closed.HResult == BrokenPipe || closed.Message.Contains("Broken pipe", StringComparison.Ordinal))
+        catch (IOException cannot)
         {
-            // Whoever read the output has seen enough: head, a pager.
-            return ExitStatus.Done;
+            Terminal.Say($"vlei: The output cannot be written: {cannot.Message}");
+            return (int)ProblemKind.CannotWrite;
         }
         catch (Exception bug)
         {
@@ -53,8 +53,6 @@ internal static class CommandLine
             return ExitStatus.Bug;
         }
     }
-
-    private const int BrokenPipe = 32;
 
     /// <summary>The whole tree of commands.</summary>
     public static RootCommand CreateRoot()

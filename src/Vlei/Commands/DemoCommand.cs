@@ -100,7 +100,7 @@ internal static class DemoCommand
 
     private static void RefuseFilled(string folder)
     {
-        if (File.Exists(folder) || (Directory.Exists(folder) && Directory.EnumerateFileSystemEntries(folder).Any()))
+        if (string.IsNullOrWhiteSpace(folder) || File.Exists(folder) || (Directory.Exists(folder) && Directory.EnumerateFileSystemEntries(folder).Any()))
         {
             throw new ProblemException(
                 ProblemKind.CannotWrite, $"{folder} is there already, and is not empty.", "Choose another folder.");

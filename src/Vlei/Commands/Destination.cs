@@ -16,19 +16,28 @@ internal static class Destination
             return;
         }
 
-        var unfinished = $"{path}.{Environment.ProcessId}.tmp";
+        var named = new FileInfo(path);
+        var target = named.LinkTarget is null ? named : named.ResolveLinkTarget(returnFinalTarget: true) as FileInfo ?? named;
+
+        // A pipe or a device, which say that they are empty, is written as it is: a file in its place would take it away
+        // from everybody.
+        var direct = target.Exists ? target.Length == 0 : target != named;
+        var unfinished = direct ? path : $"{target.FullName}.{Environment.ProcessId}.tmp";
         try
         {
-            using (var file = File.Create(unfinished))
+            using (var file = new FileStream(unfinished, direct ? FileMode.Open : FileMode.Create, FileAccess.Write))
             {
                 write(file, new TextLook(null, Ascii: false, Bold: false));
             }
 
-            File.Move(unfinished, path, overwrite: true);
+            if (!direct)
+            {
+                File.Move(unfinished, target.FullName, overwrite: true);
+            }
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
-            if (File.Exists(unfinished))
+            if (!direct && File.Exists(unfinished))
             {
                 File.Delete(unfinished);
             }
