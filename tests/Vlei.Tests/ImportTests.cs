@@ -184,6 +184,24 @@ public sealed class ImportTests : IDisposable
     }
 
     [Fact]
+    public void On_a_terminal_a_long_import_tells_how_far_it_is_and_nowhere_else()
+    {
+        Import();
+        _tool.Run("demo", "large", "--record-set", "--documents", "60000", "--years", "1").Done();
+        using var terminal = System.Diagnostics.Process.Start(new System.Diagnostics.ProcessStartInfo(
+            "script", ["-qec", $"{Tool.Binary} import large --complete --book book > counts.txt", "/dev/null"])
+        {
+            WorkingDirectory = _tool.Folder, RedirectStandardOutput = true,
+        })!;
+        var shown = terminal.StandardOutput.ReadToEnd();
+        terminal.WaitForExit();
+        Assert.Equal(0, terminal.ExitCode);
+        Assert.Matches(@"(reading lines\.csv|writing documents|deriving postings): [\d,]+", shown);
+        Assert.StartsWith("                 added", File.ReadAllText(_tool.PathOf("counts.txt")));
+        Assert.Equal("", _tool.Run("import", "large", "--complete", "--book", "book").Done().Messages);
+    }
+
+    [Fact]
     public void A_second_import_at_the_same_time_is_told_to_try_again()
     {
         Import();

@@ -27,7 +27,7 @@ internal static class Terminal
     /// </summary>
     public static T WithProgress<T>(Func<Action<string, long>, T> work)
     {
-        var latest = "";
+        var latest = "working";
         void Tell(string what, long done) => latest = done > 0 ? $"{what}: {done:N0}" : what;
         if (Console.IsErrorRedirected)
         {
@@ -41,7 +41,7 @@ internal static class Terminal
             {
                 Out = new AnsiConsoleOutput(Console.Error), Interactive = InteractionSupport.Yes,
             });
-            console.Status().Start("", status =>
+            console.Status().Start(latest, status =>
             {
                 while (!((IAsyncResult)task).AsyncWaitHandle.WaitOne(TimeSpan.FromMilliseconds(100)))
                 {
