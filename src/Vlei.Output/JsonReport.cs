@@ -33,12 +33,8 @@ internal static class JsonReport
             json.WriteString("book", report.Book);
             json.WriteString("currency", report.Currency.Code);
             json.WriteString("basis", AccountingBases.NameOf(report.Basis));
-            json.WriteStartObject("period");
-            json.WriteString("from", PeriodText.Iso(report.Period.From));
-            json.WriteString("to", PeriodText.Iso(report.Period.To));
-            json.WriteEndObject();
-            json.WriteNull("as_of");
-            WriteLines(json, "columns", report.Columns, WriteColumn);
+            WritePeriod(json, report);
+            WriteLines(json, "columns", report.Columns, (line, column) => WriteColumn(line, report, column));
             WriteLines(json, "rows", report.Rows, (line, row) => WriteRow(line, report, row));
             WriteLines(json, "checks", report.Checks, (line, check) => WriteCheck(line, report, check));
             json.WriteNumber("revision", report.Revision);
@@ -46,6 +42,23 @@ internal static class JsonReport
         }
 
         stream.WriteByte((byte)'\n');
+    }
+
+    private static void WritePeriod(Utf8JsonWriter json, Report report)
+    {
+        if (report.Period is { } period)
+        {
+            json.WriteStartObject("period");
+            json.WriteString("from", PeriodText.Iso(period.From));
+            json.WriteString("to", PeriodText.Iso(period.To));
+            json.WriteEndObject();
+        }
+        else
+        {
+            json.WriteNull("period");
+        }
+
+        json.WriteString("as_of", report.AsOf is { } day ? PeriodText.Iso(day) : null);
     }
 
     private static void WriteLines<T>(Utf8JsonWriter json, string name, IReadOnlyList<T> values, Action<Utf8JsonWriter, T> write)
@@ -65,12 +78,12 @@ internal static class JsonReport
             values.Count == 0 ? "[]" : $"[{Encoding.UTF8.GetString(lines.ToArray())}\n  ]", skipInputValidation: true);
     }
 
-    private static void WriteColumn(Utf8JsonWriter json, ReportColumn column)
+    private static void WriteColumn(Utf8JsonWriter json, Report report, ReportColumn column)
     {
         json.WriteString("key", column.Key);
         json.WriteString("heading", column.Heading);
         json.WriteString("kind", column.Kind == ColumnKind.Money ? "money" : "percent");
-        if (column.Range is { } range)
+        if (column.Range is { } range && report.AsOf is null)
         {
             json.WriteString("from", PeriodText.Iso(range.From));
             json.WriteString("to", PeriodText.Iso(range.To));
@@ -94,7 +107,7 @@ internal static class JsonReport
 
     private static void WriteCheck(Utf8JsonWriter json, Report report, ReportCheck check)
     {
-        json.WriteString("name", check.Name);
+        json.WriteString("name", report.Checks.Count == 1 ? check.Name : $"{check.Name} ({check.Column})");
         json.WriteBoolean("ok", check.Ok);
         WriteMoney("expected", check.Expected);
         WriteMoney("actual", check.Actual);

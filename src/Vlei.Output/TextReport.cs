@@ -115,13 +115,12 @@ internal sealed class TextReport
         for (var row = 0; row < _report.Rows.Count; row++)
         {
             var kind = _report.Rows[row].Kind;
-            if (kind == RowKind.Heading && row > 0)
+            if (kind == RowKind.Heading && row > 0 && _report.Rows[row - 1].Kind != RowKind.Heading)
             {
                 AddLine("");
             }
 
-            var totalsNothing = row == 0 || _report.Rows[row - 1].Kind != RowKind.Account;
-            if (kind is RowKind.Result or RowKind.GrandTotal || (kind == RowKind.Total && !totalsNothing))
+            if (kind is RowKind.Result or RowKind.GrandTotal || (kind == RowKind.Total && AddsUp(row)))
             {
                 AddRule(first, count, _look.Ascii ? '-' : '─');
             }
@@ -133,6 +132,10 @@ internal sealed class TextReport
             }
         }
     }
+
+    // Whether the rows that a total is of stand right above it, rather than being left out.
+    private bool AddsUp(int row) => row > 0 && _report.Rows[row - 1] is var above
+        && (above.Kind == RowKind.Account || above.Level > _report.Rows[row].Level);
 
     private void AddRow(int row, int first, int count)
     {
@@ -168,12 +171,15 @@ internal sealed class TextReport
     private void AddChecks()
     {
         AddLine("");
-        foreach (var check in _report.Checks)
+        foreach (var name in _report.Checks.GroupBy(check => check.Name).Where(checks => checks.All(check => check.Ok)))
         {
-            AddLine(check.Ok
-                ? $"Checked: {check.Name}."
-                : Styled(
-                    $"CHECK FAILED: {check.Name}: expected {Text(check.Expected)}, came to {Text(check.Actual)}.", bold: true));
+            AddLine($"Checked: {name.Key}.");
+        }
+
+        foreach (var check in _report.Checks.Where(check => !check.Ok))
+        {
+            var what = $"{check.Name} ({check.Column}): expected {Text(check.Expected)}, came to {Text(check.Actual)}.";
+            AddLine(Styled($"CHECK FAILED: {what}", bold: true));
         }
 
         string Text(Amount amount) => DecimalText.Write(amount.MinorUnits, _report.Currency.Decimals);

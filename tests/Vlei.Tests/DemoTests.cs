@@ -13,9 +13,12 @@ public sealed class DemoTests : IDisposable
     [InlineData("profit-loss-cash-quarters.txt", "--period fy2026 --by fiscal-quarter --basis cash --percent row --depth 1")]
     [InlineData("profit-loss-weeks.csv", "--period 2026-05-10/2026-06-09 --by week --compare prior-period --format csv")]
     [InlineData("profit-loss.json", "--period 2026-03 --compare prior-year --change --percent income --format json")]
+    [InlineData("balance-sheet.txt", "--as-of last-month --compare prior-year --change --percent assets", "balance-sheet")]
+    [InlineData("balance-sheet-months.csv", "--period fy2026 --by month --basis cash --format csv", "balance-sheet")]
+    [InlineData("balance-sheet.json", "--as-of fy2026 --compare prior-period --depth 1 --format json", "balance-sheet")]
     [InlineData("profit-loss-totals.csv", "--period all --by year --basis cash --depth 0 --zeros --title Totals --format csv")]
-    public void Reports_are_as_approved(string snapshot, string options) => Snapshot.Matches(
-        snapshot, _tool.Run(["show", "profit-loss", "--book", "reedwater", .. options.Split(' ')]).Done().Output);
+    public void Reports_are_as_approved(string snapshot, string options, string report = "profit-loss") => Snapshot.Matches(
+        snapshot, _tool.Run(["show", report, "--book", "reedwater", .. options.Split(' ')]).Done().Output);
 
     [Fact]
     public void The_demo_shows_three_things_to_try_and_they_give_what_it_shows()

@@ -67,6 +67,12 @@ public static class PeriodText
         };
     }
 
+    /// <summary>A day for a column's heading: <c>31 Mar 2026</c>.</summary>
+    public static string Heading(DateOnly day) => Text(day, "d MMM yyyy");
+
+    /// <summary>A day in words: <c>31 March 2026</c>.</summary>
+    public static string Words(DateOnly day) => Text(day, "d MMMM yyyy");
+
     /// <summary>A day as ISO 8601 writes it.</summary>
     public static string Iso(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 

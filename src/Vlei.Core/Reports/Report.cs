@@ -86,7 +86,8 @@ public sealed record ReportRow(string Key, string Label, RowKind Kind, int Level
 /// <param name="Name">What must hold.</param>
 /// <param name="Expected">What should come out.</param>
 /// <param name="Actual">What did.</param>
-public sealed record ReportCheck(string Name, Amount Expected, Amount Actual)
+/// <param name="Column">The heading of the column that it is about.</param>
+public sealed record ReportCheck(string Name, Amount Expected, Amount Actual, string Column)
 {
     /// <summary>Whether it holds.</summary>
     public bool Ok => Expected == Actual;
@@ -110,8 +111,11 @@ public sealed record Report
     /// <summary>Its basis.</summary>
     public required AccountingBasis Basis { get; init; }
 
-    /// <summary>The days that it covers.</summary>
-    public required DateRange Period { get; init; }
+    /// <summary>The days that it covers; nothing for a report of a moment.</summary>
+    public required DateRange? Period { get; init; }
+
+    /// <summary>The day that it shows, for a report of a moment.</summary>
+    public required DateOnly? AsOf { get; init; }
 
     /// <summary>The same in words.</summary>
     public required string PeriodInWords { get; init; }

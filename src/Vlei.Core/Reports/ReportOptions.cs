@@ -15,6 +15,13 @@ public static class ReportOptions
         Words = PeriodGrammar.Words,
     };
 
+    /// <summary>The moment that it shows.</summary>
+    public static ReportOption AsOf { get; } = new(
+        "as-of", "D", "The day to show, at its end: 2026-03-31, or the end of any period: 2026-03, fy2026, last-month")
+    {
+        Words = PeriodGrammar.Words,
+    };
+
     /// <summary>Accrual or cash.</summary>
     public static ReportOption Basis { get; } = new(
         "basis", "BASIS", "Count what is invoiced, or what is paid (the book says which, if this does not)")
@@ -41,9 +48,9 @@ public static class ReportOptions
 
     /// <summary>Percentages.</summary>
     public static ReportOption Percent { get; } = new(
-        "percent", "OF", "Beside each figure, its percentage of total income, or of the row's total across the columns; may be repeated")
+        "percent", "OF", "Beside each figure, its percentage of total income, of total assets, or of the row's total across the columns; may be repeated")
     {
-        Words = ["income", "row"], OnlyWords = true, Repeatable = true,
+        Words = ["income", "assets", "row"], OnlyWords = true, Repeatable = true,
     };
 
     /// <summary>Rows without figures.</summary>
@@ -56,7 +63,11 @@ public static class ReportOptions
     /// <summary>A title.</summary>
     public static ReportOption Title { get; } = new("title", "T", "A title in the place of the report's own");
 
+    /// <summary>What says which columns a statement has and which rows it shows; the period or the moment comes first.</summary>
+    public static IReadOnlyList<ReportOption> OfStatements { get; } =
+        [Basis, By, Compare, Change, Percent, Zeros, Depth, Title];
+
     /// <summary>All of them, in the order of help.</summary>
     public static IReadOnlyList<ReportOption> All { get; } =
-        [Period, Basis, By, Compare, Change, Percent, Zeros, Depth, Title];
+        [Period, AsOf, Basis, By, Compare, Change, Percent, Zeros, Depth, Title];
 }

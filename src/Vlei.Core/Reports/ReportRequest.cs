@@ -9,6 +9,9 @@ public enum PercentOf
     /// <summary>Total income of the same column.</summary>
     Income,
 
+    /// <summary>Total assets of the same column.</summary>
+    Assets,
+
     /// <summary>The row's total across the columns that it is spread over.</summary>
     Row,
 }
@@ -16,7 +19,7 @@ public enum PercentOf
 /// <summary>What a person asks of a report; what is not said follows from the report and the book.</summary>
 public sealed record ReportRequest
 {
-    /// <summary>The days that it covers.</summary>
+    /// <summary>The days that it covers; for a report of a moment, the last of them is meant.</summary>
     public OpenPeriod? Period { get; init; }
 
     /// <summary>Its basis.</summary>

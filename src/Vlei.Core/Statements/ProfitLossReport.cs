@@ -13,7 +13,7 @@ public static class ProfitLossReport
         Subject = "Statements",
         Question = "What did we earn, what did it cost, and what is left?",
         Words = ["income statement", "p&l", "pnl", "earnings", "margin", "sales", "expenses", "result", "surplus"],
-        Options = ReportOptions.All,
+        Options = [ReportOptions.Period, .. ReportOptions.OfStatements],
         Examples =
         [
             ("--period last-month", "last month"),

@@ -9,25 +9,19 @@ namespace Vlei.Core.Statements;
 /// <summary>Fills a layout with the sums of a ledger: the engine behind every statement.</summary>
 public sealed class Statement
 {
-    private readonly ReportContext _context;
     private readonly ReportRequest _request;
     private readonly StatementLayout _layout;
     private readonly StatementColumns _columns;
-    private readonly AccountSums _sums;
+    private readonly StatementSums _sums;
     private readonly ILookup<int, Account> _parts;
     private readonly List<ReportRow> _rows = [];
-    private readonly Amount[] _income;
-    private readonly Amount[] _result;
+    private readonly Dictionary<string, (Amount[] Total, bool HasRows)> _totals = [];
 
     private Statement(
-        ReportContext context, ReportRequest request, StatementLayout layout, StatementColumns columns, AccountSums sums)
+        ReportRequest request, StatementLayout layout, StatementColumns columns, IReadOnlyList<Account> accounts, StatementSums sums)
     {
-        (_context, _request, _layout, _columns, _sums) = (context, request, layout, columns, sums);
-        _parts = context.Ledger.Accounts
-            .OrderBy(account => account.Code, CodeOrder.Instance)
-            .ToLookup(account => account.ParentKey ?? 0);
-        _income = new Amount[columns.Ranges.Count];
-        _result = new Amount[columns.Ranges.Count];
+        (_request, _layout, _columns, _sums) = (request, layout, columns, sums);
+        _parts = accounts.OrderBy(account => account.Code, CodeOrder.Instance).ToLookup(account => account.ParentKey ?? 0);
     }
 
     /// <summary>
@@ -37,23 +31,23 @@ public sealed class Statement
     public static Report Build(
         ReportDefinition definition, StatementLayout layout, ReportContext context, ReportRequest request)
     {
+        RefusePercentages(definition, layout, request);
         var records = context.Ledger.Extent ?? new DateRange(context.Today, context.Today);
-        var period = (request.Period
-            ?? new OpenPeriod(context.Calendar.UnitOf(TimeUnit.FiscalYear, context.Today).From, context.Today, TimeUnit.FiscalYear))
-            .Within(records);
+        var period = (request.Period ?? Default(layout, context)).Within(records);
         var basis = request.Basis ?? context.Basis;
-        var columns = StatementColumns.Of(period, request, context.Calendar, records);
+        var columns = StatementColumns.Of(period, request, context.Calendar, records, layout.IsOfMoment);
         Statement statement;
         try
         {
-            statement = new Statement(
-                context, request, layout, columns, AccountSums.Of(context.Ledger, basis, columns.Ranges));
-            statement.AddParts();
+            var sums = new StatementSums(
+                context.Ledger.Accounts, AccountSums.Of(context.Ledger, basis, columns.Ranges), columns.Figures);
+            statement = new Statement(request, layout, columns, context.Ledger.Accounts, sums);
+            statement.Fill();
         }
         catch (OverflowException tooLarge)
         {
             var column = columns.Columns.FirstOrDefault(column =>
-                column.Range is { } range && Overflows(context.Ledger, basis, layout, range)) ?? columns.Columns[^1];
+                column.Range is { } range && Overflows(context.Ledger, basis, range)) ?? columns.Columns[^1];
             throw new ProblemException(
                 ProblemKind.BadData,
                 $"{definition.Title}, column {column.Heading}: a sum is larger than 64 bits hold.",
@@ -67,8 +61,9 @@ public sealed class Statement
             Book = context.Name,
             Currency = context.Currency,
             Basis = basis,
-            Period = period.Range,
-            PeriodInWords = PeriodText.Words(period.Range, context.Calendar),
+            Period = layout.IsOfMoment ? null : period.Range,
+            AsOf = layout.IsOfMoment ? period.Range.To : null,
+            PeriodInWords = InWords(layout, period.Range, request.By, context.Calendar),
             Columns = columns.Columns,
             Rows = statement._rows,
             Checks = statement.Checks(),
@@ -76,15 +71,36 @@ public sealed class Statement
         };
     }
 
-    private static bool Overflows(ILedger ledger, AccountingBasis basis, StatementLayout layout, DateRange range)
+    private static void RefusePercentages(ReportDefinition definition, StatementLayout layout, ReportRequest request)
+    {
+        foreach (var percent in request.Percent.Where(percent => percent != PercentOf.Row && !layout.PercentOf.ContainsKey(percent)))
+        {
+            var names = ReportOptions.Percent.Words;
+            throw new ProblemException(
+                ProblemKind.Usage,
+                $"--percent {names[(int)percent]} does not apply to {definition.Key}, which has no such total.",
+                $"It takes {Suggestion.Listed([.. layout.PercentOf.Keys.Select(known => names[(int)known])], "or")}.");
+        }
+    }
+
+    private static OpenPeriod Default(StatementLayout layout, ReportContext context) => layout.IsOfMoment
+        ? new OpenPeriod(context.Today, context.Today)
+        : new OpenPeriod(
+            context.Calendar.UnitOf(TimeUnit.FiscalYear, context.Today).From, context.Today, TimeUnit.FiscalYear);
+
+    private static string InWords(StatementLayout layout, DateRange range, TimeUnit? unit, FiscalCalendar calendar) =>
+        !layout.IsOfMoment ? PeriodText.Words(range, calendar)
+        : unit is { } by ? $"As of the end of each {FiscalCalendar.NameOf(by)}: {PeriodText.Words(range, calendar)}"
+        : $"As of {PeriodText.Words(range.To)}";
+
+    private static bool Overflows(ILedger ledger, AccountingBasis basis, DateRange range)
     {
         try
         {
             var sums = AccountSums.Of(ledger, basis, [range]);
-            foreach (var section in layout.Parts.OfType<StatementSection>())
+            foreach (var type in ledger.Accounts.GroupBy(account => account.Type))
             {
-                _ = ledger.Accounts.Where(account => section.Types.Contains(account.Type))
-                    .Aggregate(Amount.Zero, (total, account) => total + sums[0, account.Key]);
+                _ = type.Aggregate(Amount.Zero, (total, account) => total + sums[0, account.Key]);
             }
 
             return false;
@@ -95,118 +111,140 @@ public sealed class Statement
         }
     }
 
-    private void AddParts()
+    private void Fill()
     {
-        // Percentages of income stand above the income's own total as well, so it is known first.
-        var income = _layout.Parts.OfType<StatementSection>().Single(section => section.Key == _layout.IncomeSection);
-        SumOf(income).CopyTo(_income, 0);
-        var rowsOf = _layout.Parts.OfType<StatementSection>().ToDictionary(section => section.Key, RowsOf);
+        // Percentages stand above the total that they are taken of as well, so totals are known before any row.
         foreach (var part in _layout.Parts)
         {
-            if (part is StatementSection section)
-            {
-                AddSection(section, rowsOf[section.Key]);
-            }
-            else if (part is StatementResult result
-                && (result.NeedsAnyOf.Count == 0 || result.NeedsAnyOf.Any(needed => rowsOf[needed].Count > 0)))
-            {
-                var kind = part == _layout.Parts[^1] ? RowKind.GrandTotal : RowKind.Result;
-                AddRow(result.Key, result.Label, kind, 0, _result);
-            }
+            Sum(part);
+        }
+
+        foreach (var part in _layout.Parts)
+        {
+            Add(part, 0);
         }
     }
 
-    private void AddSection(StatementSection section, List<(Account Account, int Level, Amount[] Sums)> rows)
+    private Amount[] Sum(StatementPart part)
     {
-        if (rows.Count == 0)
+        var total = part switch
         {
-            return;
+            StatementGroup group => group.Parts.Select(Sum).Aggregate(StatementSums.Add),
+            StatementSection section => _sums.Of(section.Type),
+            StatementAccounts accounts => _sums.Of(accounts.Type),
+            StatementEarnings earnings => _sums.Earnings(earnings.OfEarlierYears),
+            StatementResult result => result.Minus.Select(key => _totals[key].Total).Aggregate(
+                result.Plus.Select(key => _totals[key].Total).Aggregate(StatementSums.Add), StatementSums.Subtract),
+            _ => throw new InvalidOperationException($"There is no such part: {part}."),
+        };
+        if (part.Key.Length > 0)
+        {
+            _totals[part.Key] = (total, HasRows(part));
         }
 
+        return total;
+    }
+
+    private bool HasRows(StatementPart part) => part switch
+    {
+        StatementGroup group => group.Parts.Any(HasRows),
+        StatementSection section => RowsOf(section.Type, 0).Count > 0,
+        StatementAccounts accounts => RowsOf(accounts.Type, 0).Count > 0,
+        _ => true,
+    };
+
+    private void Add(StatementPart part, int level)
+    {
+        switch (part)
+        {
+            case StatementGroup group when HasRows(group):
+                AddHeading(group, level);
+                foreach (var inner in group.Parts)
+                {
+                    Add(inner, level + 1);
+                }
+
+                AddTotal(group, level);
+                break;
+            case StatementSection section when HasRows(section):
+                AddHeading(section, level);
+                AddAccounts(section.Type, level + 1);
+                AddTotal(section, level);
+                break;
+            case StatementAccounts accounts:
+                AddAccounts(accounts.Type, level);
+                break;
+            case StatementEarnings earnings:
+                AddRow(earnings.Key, NameOf(earnings), RowKind.Account, level, _totals[earnings.Key].Total);
+                break;
+            case StatementResult result when result.NeedsAnyOf.Count == 0 || result.NeedsAnyOf.Any(key => _totals[key].HasRows):
+                var kind = part == _layout.Parts[^1] ? RowKind.GrandTotal : RowKind.Result;
+                AddRow(result.Key, result.Label, kind, level, _totals[result.Key].Total);
+                break;
+        }
+    }
+
+    private string NameOf(StatementEarnings earnings) => earnings.OfEarlierYears
+        ? _parts.SelectMany(accounts => accounts).FirstOrDefault(a => a.Type == AccountType.RetainedEarnings)?.Name ?? earnings.Label
+        : earnings.Label;
+
+    private void AddHeading(StatementPart part, int level)
+    {
         if (_request.Depth != 0)
         {
             _rows.Add(new ReportRow(
-                section.Key, section.Label, RowKind.Heading, 0, [.. _columns.Columns.Select(_ => Cell.Empty)]));
-        }
-
-        foreach (var (account, level, sums) in rows.Where(row => row.Level <= (_request.Depth ?? int.MaxValue)))
-        {
-            AddRow(account.Code, account.Name, RowKind.Account, level, sums);
-        }
-
-        var total = SumOf(section);
-        AddRow($"total-{section.Key}", $"Total {LowerFirst(section.Label)}", RowKind.Total, 0, total);
-        var isCredit = AccountTypes.IsCreditPositive(section.Types[0]);
-        for (var range = 0; range < total.Length; range++)
-        {
-            _result[range] = isCredit ? _result[range] + total[range] : _result[range] - total[range];
+                part.Key, part.Label, RowKind.Heading, level, [.. _columns.Columns.Select(_ => Cell.Empty)]));
         }
     }
 
-    private List<(Account Account, int Level, Amount[] Sums)> RowsOf(StatementSection section)
+    private void AddTotal(StatementPart part, int level) => AddRow(
+        $"total-{part.Key}", $"Total {char.ToLowerInvariant(part.Label[0])}{part.Label[1..]}", RowKind.Total, level,
+        _totals[part.Key].Total);
+
+    private void AddAccounts(AccountType type, int level)
+    {
+        foreach (var (account, depth, sums) in RowsOf(type, 1))
+        {
+            if (depth <= (_request.Depth ?? int.MaxValue))
+            {
+                AddRow(account.Code, account.Name, RowKind.Account, level + depth - 1, sums);
+            }
+        }
+    }
+
+    private List<(Account Account, int Depth, Amount[] Sums)> RowsOf(AccountType type, int depth)
     {
         var rows = new List<(Account, int, Amount[])>();
-        foreach (var account in _parts[0].Where(account => section.Types.Contains(account.Type)))
+        foreach (var account in _parts[0].Where(account => account.Type == type))
         {
-            AddAccount(account, 1, rows);
+            AddAccount(account, depth, rows);
         }
 
         return rows;
     }
 
     // An account and its parts: its own postings and theirs make its figure. Returns that figure.
-    private Amount[] AddAccount(Account account, int level, List<(Account Account, int Level, Amount[] Sums)> rows)
+    private Amount[] AddAccount(Account account, int depth, List<(Account Account, int Depth, Amount[] Sums)> rows)
     {
         var place = rows.Count;
-        var sums = OwnSums(account);
+        var sums = _sums.Of(account);
         foreach (var part in _parts[account.Key])
         {
-            var partSums = AddAccount(part, level + 1, rows);
-            for (var range = 0; range < sums.Length; range++)
-            {
-                sums[range] += partSums[range];
-            }
+            sums = StatementSums.Add(sums, AddAccount(part, depth + 1, rows));
         }
 
         if (rows.Count > place || sums.Any(sum => !sum.IsZero) || (_request.Zeros && account.Active))
         {
-            rows.Insert(place, (account, level, sums));
+            rows.Insert(place, (account, depth, sums));
         }
 
         return sums;
-    }
-
-    private Amount[] OwnSums(Account account)
-    {
-        var sums = new Amount[_columns.Ranges.Count];
-        var isCredit = AccountTypes.IsCreditPositive(account.Type);
-        for (var range = 0; range < sums.Length; range++)
-        {
-            sums[range] = isCredit ? -_sums[range, account.Key] : _sums[range, account.Key];
-        }
-
-        return sums;
-    }
-
-    private Amount[] SumOf(StatementSection section)
-    {
-        var total = new Amount[_columns.Ranges.Count];
-        foreach (var account in _context.Ledger.Accounts.Where(account => section.Types.Contains(account.Type)))
-        {
-            var sums = OwnSums(account);
-            for (var range = 0; range < total.Length; range++)
-            {
-                total[range] += sums[range];
-            }
-        }
-
-        return total;
     }
 
     private void AddRow(string key, string label, RowKind kind, int level, Amount[] sums)
     {
         var cells = new Cell[_columns.Columns.Count];
-        Amount Of(int column) => sums[((ColumnSource.Postings)_columns.Sources[column]).Range];
+        Amount Of(int column) => sums[Figure(column)];
         for (var column = 0; column < cells.Length; column++)
         {
             cells[column] = _columns.Sources[column] switch
@@ -215,9 +253,9 @@ public sealed class Statement
                 ColumnSource.Change change => Cell.Of(Of(change.Current) - Of(change.Earlier)),
                 ColumnSource.PercentChange change => Cell.Of(
                     Percentage.Of(Of(change.Current) - Of(change.Earlier), Of(change.Earlier).Magnitude)),
-                ColumnSource.PercentOfIncome share => Cell.Of(
-                    Percentage.Of(Of(share.Column), _income[((ColumnSource.Postings)_columns.Sources[share.Column]).Range])),
-                ColumnSource.PercentOfRow share => Cell.Of(Percentage.Of(Of(share.Column), Of(_columns.Whole))),
+                ColumnSource.Percent { Of: PercentOf.Row } share => Cell.Of(Percentage.Of(Of(share.Column), Of(_columns.Whole))),
+                ColumnSource.Percent share => Cell.Of(
+                    Percentage.Of(Of(share.Column), _totals[_layout.PercentOf[share.Of]].Total[Figure(share.Column)])),
                 _ => Cell.Empty,
             };
         }
@@ -225,19 +263,16 @@ public sealed class Statement
         _rows.Add(new ReportRow(key, label, kind, level, cells));
     }
 
-    // The result, added up from the rows that are shown, against the postings of all accounts of the statement.
+    private int Figure(int column) => ((ColumnSource.Postings)_columns.Sources[column]).Figure;
+
+    // What the statement comes to, against the accounts on its other side, in every column.
     private List<ReportCheck> Checks()
     {
-        var types = _layout.Parts.OfType<StatementSection>().SelectMany(section => section.Types).ToHashSet();
-        var whole = ((ColumnSource.Postings)_columns.Sources[_columns.Whole]).Range;
-        var posted = Amount.Zero;
-        foreach (var account in _context.Ledger.Accounts.Where(account => !types.Contains(account.Type)))
-        {
-            posted += _sums[whole, account.Key];
-        }
-
-        return [new ReportCheck($"{_layout.Parts[^1].Label} = change in all other accounts", posted, _result[whole])];
+        var whole = _totals[_layout.Parts[^1].Key].Total;
+        var (name, other) = _layout.IsOfMoment
+            ? ("Assets = liabilities + equity", _totals["assets"].Total)
+            : ($"{_layout.Parts[^1].Label} = change in all other accounts", _sums.OfBalanceSheet());
+        return [.. Enumerable.Range(0, _columns.Columns.Count).Where(column => _columns.Sources[column] is ColumnSource.Postings)
+            .Select(column => new ReportCheck(name, other[Figure(column)], whole[Figure(column)], _columns.Columns[column].Heading))];
     }
-
-    private static string LowerFirst(string text) => char.ToLowerInvariant(text[0]) + text[1..];
 }

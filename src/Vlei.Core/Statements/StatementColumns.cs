@@ -7,9 +7,9 @@ namespace Vlei.Core.Statements;
 /// <summary>Where the figures of a column come from.</summary>
 internal abstract record ColumnSource
 {
-    /// <summary>The postings of a stretch of time.</summary>
-    /// <param name="Range">Which of the ranges.</param>
-    public sealed record Postings(int Range) : ColumnSource;
+    /// <summary>The postings of a stretch of time, or all up to a day.</summary>
+    /// <param name="Figure">Which of a row's sums.</param>
+    public sealed record Postings(int Figure) : ColumnSource;
 
     /// <summary>One column less another.</summary>
     public sealed record Change(int Current, int Earlier) : ColumnSource;
@@ -17,11 +17,8 @@ internal abstract record ColumnSource
     /// <summary>The change as a percentage of the earlier column.</summary>
     public sealed record PercentChange(int Current, int Earlier) : ColumnSource;
 
-    /// <summary>A column as a percentage of its total income.</summary>
-    public sealed record PercentOfIncome(int Column) : ColumnSource;
-
-    /// <summary>A column as a percentage of the column that covers the whole period.</summary>
-    public sealed record PercentOfRow(int Column) : ColumnSource;
+    /// <summary>A column as a percentage of a total in the same column, or of the column that covers the whole period.</summary>
+    public sealed record Percent(int Column, PercentOf Of) : ColumnSource;
 }
 
 /// <summary>
@@ -32,14 +29,25 @@ internal sealed class StatementColumns
 {
     private readonly FiscalCalendar _calendar;
     private readonly ReportRequest _request;
+    private readonly DateOnly? _firstRecord;
     private readonly List<DateRange> _ranges = [];
     private readonly List<ReportColumn> _columns = [];
     private readonly List<ColumnSource> _sources = [];
 
-    private StatementColumns(FiscalCalendar calendar, ReportRequest request) => (_calendar, _request) = (calendar, request);
+    private StatementColumns(FiscalCalendar calendar, ReportRequest request, DateOnly? firstRecord) =>
+        (_calendar, _request, _firstRecord) = (calendar, request, firstRecord);
 
-    /// <summary>The stretches of time whose postings are needed.</summary>
-    public IReadOnlyList<DateRange> Ranges => _ranges;
+    /// <summary>How many sums a row has.</summary>
+    public int Figures => _sources.Count(source => source is ColumnSource.Postings);
+
+    /// <summary>
+    /// The stretches of time whose postings are needed: one for each figure; for a report of a moment, all days up to
+    /// it, and behind those, one for each figure again, the days of the fiscal years that ended before it.
+    /// </summary>
+    public IReadOnlyList<DateRange> Ranges => _firstRecord is { } first
+        ? [.. _ranges, .. _ranges.Select(range => new DateRange(
+            first, _calendar.UnitOf(TimeUnit.FiscalYear, range.To).From.AddDays(-1)))]
+        : _ranges;
 
     /// <summary>The columns.</summary>
     public IReadOnlyList<ReportColumn> Columns => _columns;
@@ -51,12 +59,26 @@ internal sealed class StatementColumns
     public int Whole { get; private set; }
 
     /// <summary>Lays the columns out. Throws a <see cref="ProblemException"/> where options contradict each other.</summary>
-    public static StatementColumns Of(Period period, ReportRequest request, FiscalCalendar calendar, DateRange records)
+    /// <param name="period">The period, or the stretch whose end is the moment.</param>
+    /// <param name="request">What is asked.</param>
+    /// <param name="calendar">The book's calendar.</param>
+    /// <param name="records">The first and the last day of the records.</param>
+    /// <param name="isOfMoment">Whether columns are moments.</param>
+    public static StatementColumns Of(
+        Period period, ReportRequest request, FiscalCalendar calendar, DateRange records, bool isOfMoment)
     {
         if (request.Change && request.Compare.Count == 0)
         {
             throw new ProblemException(
                 ProblemKind.Usage, "--change needs something to compare with.", "Add --compare prior-period or --compare prior-year.");
+        }
+
+        if (request.Percent.Contains(PercentOf.Row) && isOfMoment)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage,
+                "--percent row is a share of the row's total across columns, and balances of different days do not add up.",
+                "Take --percent assets.");
         }
 
         if (request.Percent.Contains(PercentOf.Row) && request.By is null)
@@ -67,7 +89,7 @@ internal sealed class StatementColumns
                 "Add --by month, or another unit.");
         }
 
-        var columns = new StatementColumns(calendar, request);
+        var columns = new StatementColumns(calendar, request, isOfMoment ? records.From : null);
         IReadOnlyList<DateRange> pieces = request.By is { } unit ? calendar.Split(period.Range, unit) : [period.Range];
         var earlier = request.Compare
             .SelectMany(comparison => comparison.Earlier(period, pieces, request.By, calendar, records))
@@ -79,7 +101,7 @@ internal sealed class StatementColumns
                 [.. earlier.Select(cut => (columns.TimeColumn(cut[piece]), cut[piece]))]);
         }
 
-        if (request.By is not null)
+        if (request.By is not null && !isOfMoment)
         {
             var total = new ReportColumn("total", "Total", ColumnKind.Money, period.Range);
             columns.Whole = columns.AddGroup(total, period.Range, [.. earlier.Select(columns.EarlierTotal)]);
@@ -88,8 +110,10 @@ internal sealed class StatementColumns
         return columns;
     }
 
-    private ReportColumn TimeColumn(DateRange range) => new(
-        PeriodText.Key(range, _calendar), PeriodText.Heading(range, _calendar), ColumnKind.Money, range);
+    private ReportColumn TimeColumn(DateRange range) => _firstRecord is null
+        ? new ReportColumn(PeriodText.Key(range, _calendar), PeriodText.Heading(range, _calendar), ColumnKind.Money, range)
+        : new ReportColumn(
+            PeriodText.Iso(range.To), PeriodText.Heading(range.To), ColumnKind.Money, new DateRange(range.To, range.To));
 
     private (ReportColumn, DateRange) EarlierTotal(IReadOnlyList<DateRange> pieces)
     {
@@ -120,18 +144,10 @@ internal sealed class StatementColumns
 
         foreach (var percent in _request.Percent.Distinct())
         {
-            if (percent == PercentOf.Income)
-            {
-                Add(
-                    new ReportColumn($"percent-income({column.Key})", "% of income", ColumnKind.Percent) { Tie = ColumnTie.About },
-                    new ColumnSource.PercentOfIncome(current));
-            }
-            else
-            {
-                Add(
-                    new ReportColumn($"percent-row({column.Key})", "% of row", ColumnKind.Percent) { Tie = ColumnTie.About },
-                    new ColumnSource.PercentOfRow(current));
-            }
+            var name = ReportOptions.Percent.Words[(int)percent];
+            Add(
+                new ReportColumn($"percent-{name}({column.Key})", $"% of {name}", ColumnKind.Percent) { Tie = ColumnTie.About },
+                new ColumnSource.Percent(current, percent));
         }
 
         return current;
@@ -139,7 +155,7 @@ internal sealed class StatementColumns
 
     private int AddPostings(ReportColumn column, DateRange range)
     {
-        _ranges.Add(range);
+        _ranges.Add(_firstRecord is { } first ? new DateRange(first < range.To ? first : range.To, range.To) : range);
         return Add(column, new ColumnSource.Postings(_ranges.Count - 1));
     }
 

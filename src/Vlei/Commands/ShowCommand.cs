@@ -95,7 +95,7 @@ internal static class ShowCommand
 
     private static ReportRequest ReadRequest(ParseResult result, DateOnly today, FiscalCalendar calendar) => new()
     {
-        Period = One(result, ReportOptions.Period) is { } period ? PeriodGrammar.Parse(period, today, calendar) : null,
+        Period = PeriodOf(result) is { } period ? PeriodGrammar.Parse(period, today, calendar) : null,
         Basis = One(result, ReportOptions.Basis) is { } basis
             ? (AccountingBasis)IndexOf(ReportOptions.Basis, basis, AccountingBases.Names) : null,
         By = One(result, ReportOptions.By) is { } unit
@@ -108,6 +108,13 @@ internal static class ShowCommand
         Depth = One(result, ReportOptions.Depth) is { } depth ? DepthOf(depth) : null,
         Title = One(result, ReportOptions.Title),
     };
+
+    // One or the other: a moment is the end of a period.
+    private static string? PeriodOf(ParseResult result) =>
+        (One(result, ReportOptions.Period), One(result, ReportOptions.AsOf)) is var (period, moment) && period is not null && moment is not null
+            ? throw new ProblemException(
+                ProblemKind.Usage, "--period and --as-of both say when.", "Give one of them; with --by, --period.")
+            : period ?? moment;
 
     private static string? One(ParseResult result, ReportOption option) => result.GetValue<string?>($"--{option.Name}");
 
