@@ -84,7 +84,10 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
     public IEnumerable<(YearMonth Month, AccountSum[] Sums)> MonthSums(AccountingBasis basis, DateRange range) =>
         Postings(basis).GroupBy(p => YearMonth.Of(p.Day)).Where(month => !month.Key.Range.Intersect(range).IsEmpty).OrderBy(month => month.Key)
             .Select(month => (month.Key, month.GroupBy(p => p.Line.Account)
-                .Select(account => new AccountSum(account.Key, new Amount(account.Sum(p => p.Line.Amount.MinorUnits)))).ToArray()));
+                .Select(account => new AccountSum(
+                    account.Key,
+                    new Amount(account.Sum(p => Math.Max(0, p.Line.Amount.MinorUnits))),
+                    new Amount(-account.Sum(p => Math.Min(0, p.Line.Amount.MinorUnits))))).ToArray()));
 
     public MonthOfPostings ReadMonth(AccountingBasis basis, YearMonth month)
     {

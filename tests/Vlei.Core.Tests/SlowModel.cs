@@ -13,6 +13,13 @@ public static class SlowModel
     public static long Sum(RandomBook book, bool cash, int account, DateOnly from, DateOnly to) =>
         Events(book, cash).Where(e => e.Account == account && e.Day >= from && e.Day <= to).Sum(e => e.Amount);
 
+    /// <summary>The debits of an account from one day to another, and its credits; both positive.</summary>
+    public static (long Debit, long Credit) Turnover(RandomBook book, bool cash, int account, DateOnly from, DateOnly to)
+    {
+        var within = Events(book, cash).Where(e => e.Account == account && e.Day >= from && e.Day <= to).ToList();
+        return (within.Sum(e => Math.Max(0, e.Amount)), -within.Sum(e => Math.Min(0, e.Amount)));
+    }
+
     /// <summary>A percentage to four decimals, half to even; nothing for a zero whole.</summary>
     public static decimal? Percent(long part, long whole) =>
         whole == 0 ? null : Math.Round(100m * part / whole, 4, MidpointRounding.ToEven);

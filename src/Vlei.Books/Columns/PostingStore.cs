@@ -14,7 +14,7 @@ namespace Vlei.Books.Columns;
 /// </summary>
 internal sealed class PostingStore(Database database) : IDisposable
 {
-    private const int SumBytes = sizeof(int) + sizeof(long);
+    private const int SumBytes = sizeof(int) + (2 * sizeof(long));
 
     private readonly Statement _months = database.Prepare("SELECT month FROM posting_months WHERE basis = ? ORDER BY month");
 
@@ -74,7 +74,7 @@ internal sealed class PostingStore(Database database) : IDisposable
         return Convert.ToHexString(hash.GetCurrentHash());
     }
 
-    /// <summary>The sums per account of the months from the first to the last; debit positive.</summary>
+    /// <summary>The debits and credits per account of the months from the first to the last.</summary>
     public IEnumerable<(YearMonth Month, AccountSum[] Sums)> Sums(AccountingBasis basis, YearMonth first, YearMonth last)
     {
         _sums.Bind(1, (int)basis).Bind(2, first.Number).Bind(3, last.Number);
@@ -175,19 +175,21 @@ internal sealed class PostingStore(Database database) : IDisposable
 
     private static byte[] PackSums(ReadOnlySpan<Posting> postings)
     {
-        var byAccount = new SortedDictionary<int, Amount>();
+        var byAccount = new SortedDictionary<int, (Amount Debit, Amount Credit)>();
         foreach (ref readonly var posting in postings)
         {
-            byAccount[posting.Line.Account] =
-                byAccount.GetValueOrDefault(posting.Line.Account) + posting.Line.Amount;
+            var (debit, credit) = byAccount.GetValueOrDefault(posting.Line.Account);
+            var amount = posting.Line.Amount;
+            byAccount[posting.Line.Account] = amount.Sign > 0 ? (debit + amount, credit) : (debit, credit - amount);
         }
 
         var bytes = new byte[byAccount.Count * SumBytes];
         var place = bytes.AsSpan();
-        foreach (var (account, sum) in byAccount)
+        foreach (var (account, (debit, credit)) in byAccount)
         {
             BinaryPrimitives.WriteInt32LittleEndian(place, account);
-            BinaryPrimitives.WriteInt64LittleEndian(place[sizeof(int)..], sum.MinorUnits);
+            BinaryPrimitives.WriteInt64LittleEndian(place[sizeof(int)..], debit.MinorUnits);
+            BinaryPrimitives.WriteInt64LittleEndian(place[(sizeof(int) + sizeof(long))..], credit.MinorUnits);
             place = place[SumBytes..];
         }
 
@@ -207,7 +209,8 @@ internal sealed class PostingStore(Database database) : IDisposable
             var place = bytes[(index * SumBytes)..];
             sums[index] = new AccountSum(
                 BinaryPrimitives.ReadInt32LittleEndian(place),
-                new Amount(BinaryPrimitives.ReadInt64LittleEndian(place[sizeof(int)..])));
+                new Amount(BinaryPrimitives.ReadInt64LittleEndian(place[sizeof(int)..])),
+                new Amount(BinaryPrimitives.ReadInt64LittleEndian(place[(sizeof(int) + sizeof(long))..])));
         }
 
         return sums;

@@ -4,17 +4,25 @@ using Vlei.Core.Money;
 namespace Vlei.Core.Ledger;
 
 /// <summary>
-/// The sums per account of several stretches of time at once. Whole months come from the sums that the store keeps
-/// beside the postings; only a month that a stretch cuts is read posting by posting.
+/// The debits and credits per account of several stretches of time at once. Whole months come from the sums that the
+/// store keeps beside the postings; only a month that a stretch cuts is read posting by posting.
 /// </summary>
 public sealed class AccountSums
 {
-    private readonly long[,] _sums;
+    private readonly long[,] _debits;
+    private readonly long[,] _credits;
 
-    private AccountSums(long[,] sums) => _sums = sums;
+    private AccountSums(int ranges, int accounts) =>
+        (_debits, _credits) = (new long[ranges, accounts], new long[ranges, accounts]);
 
     /// <summary>What is posted to the account within the range of that number; debit positive.</summary>
-    public Amount this[int range, int account] => new(_sums[range, account]);
+    public Amount this[int range, int account] => Debit(range, account) - Credit(range, account);
+
+    /// <summary>The debits of the account within the range; positive.</summary>
+    public Amount Debit(int range, int account) => new(_debits[range, account]);
+
+    /// <summary>The credits of the account within the range; positive.</summary>
+    public Amount Credit(int range, int account) => new(_credits[range, account]);
 
     /// <summary>
     /// Adds up the postings of every account in every range; an empty range has none.
@@ -23,11 +31,11 @@ public sealed class AccountSums
     public static AccountSums Of(ILedger ledger, AccountingBasis basis, IReadOnlyList<DateRange> ranges)
     {
         var accounts = ledger.Accounts.Count == 0 ? 0 : ledger.Accounts.Max(account => account.Key);
-        var sums = new long[ranges.Count, accounts + 1];
+        var sums = new AccountSums(ranges.Count, accounts + 1);
         var filled = ranges.Where(range => !range.IsEmpty).ToList();
         if (filled.Count == 0)
         {
-            return new AccountSums(sums);
+            return sums;
         }
 
         var whole = new DateRange(filled.Min(range => range.From), filled.Max(range => range.To));
@@ -37,40 +45,49 @@ public sealed class AccountSums
             for (var range = 0; range < ranges.Count; range++)
             {
                 var days = ranges[range].Intersect(month.Range);
-                if (days.IsEmpty)
-                {
-                    continue;
-                }
-
                 if (days == month.Range)
                 {
-                    foreach (var (account, sum) in monthSums)
-                    {
-                        checked
-                        {
-                            sums[range, account] += sum.MinorUnits;
-                        }
-                    }
+                    sums.AddMonth(range, monthSums);
                 }
-                else
+                else if (!days.IsEmpty)
                 {
-                    AddDays(postings ??= ledger.ReadMonth(basis, month), days, sums, range);
+                    sums.AddDays(range, postings ??= ledger.ReadMonth(basis, month), days);
                 }
             }
         }
 
-        return new AccountSums(sums);
+        return sums;
     }
 
-    private static void AddDays(MonthOfPostings postings, DateRange days, long[,] sums, int range)
+    private void AddMonth(int range, AccountSum[] sums)
+    {
+        foreach (var (account, debit, credit) in sums)
+        {
+            checked
+            {
+                _debits[range, account] += debit.MinorUnits;
+                _credits[range, account] += credit.MinorUnits;
+            }
+        }
+    }
+
+    private void AddDays(int range, MonthOfPostings postings, DateRange days)
     {
         var start = FirstFrom(postings.Days, days.From.Day);
         var end = FirstFrom(postings.Days, days.To.Day + 1);
         for (var posting = start; posting < end; posting++)
         {
+            var (account, amount) = (postings.Accounts[posting], postings.Amounts[posting]);
             checked
             {
-                sums[range, postings.Accounts[posting]] += postings.Amounts[posting];
+                if (amount > 0)
+                {
+                    _debits[range, account] += amount;
+                }
+                else
+                {
+                    _credits[range, account] -= amount;
+                }
             }
         }
     }

@@ -5,8 +5,9 @@ namespace Vlei.Core.Ledger;
 
 /// <summary>What is posted to one account in one month.</summary>
 /// <param name="Account">The key of the account.</param>
-/// <param name="Sum">Debit positive.</param>
-public readonly record struct AccountSum(int Account, Amount Sum);
+/// <param name="Debit">The sum of its debits; positive.</param>
+/// <param name="Credit">The sum of its credits; positive.</param>
+public readonly record struct AccountSum(int Account, Amount Debit, Amount Credit);
 
 /// <summary>The postings of a month in the columns that sums need, ordered by day.</summary>
 /// <param name="Days">The day of the month, from 1.</param>

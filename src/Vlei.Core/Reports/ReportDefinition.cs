@@ -12,7 +12,15 @@ namespace Vlei.Core.Reports;
 /// <param name="Today">The day that period words are worked out from.</param>
 /// <param name="Ledger">Its records.</param>
 public sealed record ReportContext(
-    string Name, Currency Currency, FiscalCalendar Calendar, AccountingBasis Basis, DateOnly Today, ILedger Ledger);
+    string Name, Currency Currency, FiscalCalendar Calendar, AccountingBasis Basis, DateOnly Today, ILedger Ledger)
+{
+    /// <summary>The first and the last day of the records; today where there are none.</summary>
+    public DateRange Records => Ledger.Extent ?? new DateRange(Today, Today);
+
+    /// <summary>The period that is asked for; this fiscal year to date where none is.</summary>
+    public Period PeriodOf(ReportRequest request) => (request.Period ?? new OpenPeriod(
+        Calendar.UnitOf(TimeUnit.FiscalYear, Today).From, Today, TimeUnit.FiscalYear)).Within(Records);
+}
 
 /// <summary>A report that can be asked for.</summary>
 public sealed record ReportDefinition

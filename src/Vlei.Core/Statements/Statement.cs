@@ -32,10 +32,9 @@ public sealed class Statement
         ReportDefinition definition, StatementLayout layout, ReportContext context, ReportRequest request)
     {
         RefusePercentages(definition, layout, request);
-        var records = context.Ledger.Extent ?? new DateRange(context.Today, context.Today);
-        var period = (request.Period ?? Default(layout, context)).Within(records);
+        var period = context.PeriodOf(request);
         var basis = request.Basis ?? context.Basis;
-        var columns = StatementColumns.Of(period, request, context.Calendar, records, layout.IsOfMoment);
+        var columns = StatementColumns.Of(period, request, context.Calendar, context.Records, layout.IsOfMoment);
         Statement statement;
         try
         {
@@ -82,11 +81,6 @@ public sealed class Statement
                 $"It takes {Suggestion.Listed([.. layout.PercentOf.Keys.Select(known => names[(int)known])], "or")}.");
         }
     }
-
-    private static OpenPeriod Default(StatementLayout layout, ReportContext context) => layout.IsOfMoment
-        ? new OpenPeriod(context.Today, context.Today)
-        : new OpenPeriod(
-            context.Calendar.UnitOf(TimeUnit.FiscalYear, context.Today).From, context.Today, TimeUnit.FiscalYear);
 
     private static string InWords(StatementLayout layout, DateRange range, TimeUnit? unit, FiscalCalendar calendar) =>
         !layout.IsOfMoment ? PeriodText.Words(range, calendar)

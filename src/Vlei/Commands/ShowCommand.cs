@@ -81,7 +81,7 @@ internal static class ShowCommand
 
     private static void RefuseWhatDoesNotApply(ParseResult result, ReportDefinition definition, List<Option> options)
     {
-        foreach (var option in options.Where(option => result.GetResult(option) is not null))
+        foreach (var option in options.Where(option => result.GetResult(option) is { Implicit: false }))
         {
             if (!definition.Options.Any(known => $"--{known.Name}" == option.Name))
             {
