@@ -25,6 +25,7 @@ export VLEI_BOOK=reedwater
 draw show-compared 44 'vlei show profit-loss --period this-fiscal-year-to-date --compare prior-year --change --percent income --depth 1'
 draw show-by-quarter 44 'vlei show profit-loss --period fy2026 --by fiscal-quarter --basis cash'
 draw balance-sheet 44 'vlei show balance-sheet --as-of last-month --compare prior-year --change'
+draw cash-flow 44 'vlei show cash-flow --period fy2026 --compare prior-year --change'
 draw trial-balance 44 'vlei show trial-balance --period last-month'
 draw demo 40 'vlei demo boats'
 draw help 44 'vlei show --help'

@@ -24,7 +24,7 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
         new(Bank, "1000", "Bank", AccountType.Bank, null, true),
         new(Receivable, "1100", "Receivables", AccountType.Receivable, null, true),
         new(Payable, "2000", "Payables", AccountType.Payable, null, true),
-        new(Tax, "2200", "Tax", AccountType.Tax, null, true),
+        new(Tax, "2200", "Tax", AccountType.Tax, null, true, CashFlowActivity.Investing),
         new(Sales, "4000", "Sales", AccountType.Income, null, true),
         new(Fees, "900", "Fees", AccountType.Income, null, true),
         new(Cost, "5000", "Cost", AccountType.CostOfSales, null, true),

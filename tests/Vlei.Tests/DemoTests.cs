@@ -16,6 +16,8 @@ public sealed class DemoTests : IDisposable
     [InlineData("balance-sheet.txt", "--as-of last-month --compare prior-year --change --percent assets", "balance-sheet")]
     [InlineData("balance-sheet-months.csv", "--period fy2026 --by month --basis cash --format csv", "balance-sheet")]
     [InlineData("balance-sheet.json", "--as-of fy2026 --compare prior-period --depth 1 --format json", "balance-sheet")]
+    [InlineData("cash-flow.txt", "--period fy2026 --compare prior-year --change", "cash-flow")]
+    [InlineData("cash-flow-months.csv", "--period last-3-months --by month --basis cash --format csv", "cash-flow")]
     [InlineData("trial-balance.txt", "--period last-month", "trial-balance")]
     [InlineData("trial-balance.json", "--period 2025-11-20/2026-03-10 --basis cash --zeros --format json", "trial-balance")]
     [InlineData("profit-loss-totals.csv", "--period all --by year --basis cash --depth 0 --zeros --title Totals --format csv")]

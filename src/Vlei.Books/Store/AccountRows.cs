@@ -10,13 +10,14 @@ internal static class AccountRows
     {
         var accounts = new List<Account>();
         using var statement = database.Prepare(
-            "SELECT a.key, k.id, a.name, a.type, a.parent, a.active FROM accounts a "
+            "SELECT a.key, k.id, a.name, a.type, a.parent, a.active, a.cash_flow FROM accounts a "
             + "JOIN accounts_keys k ON k.key = a.key WHERE a.replaced IS NULL ORDER BY a.key");
         while (statement.Step())
         {
             accounts.Add(new Account(
                 statement.Int(0), statement.Text(1), statement.Text(2), AccountTypes.FromName(statement.Text(3)),
-                statement.IsNull(4) ? null : statement.Int(4), statement.Number(5) != 0));
+                statement.IsNull(4) ? null : statement.Int(4), statement.Number(5) != 0,
+                statement.IsNull(6) ? null : Enum.Parse<CashFlowActivity>(statement.Text(6), ignoreCase: true)));
         }
 
         return accounts;

@@ -7,7 +7,13 @@ namespace Vlei.Core.Ledger;
 /// <param name="Type">What it is.</param>
 /// <param name="ParentKey">The account that it is part of, of the same type; or nothing.</param>
 /// <param name="Active">Whether it is still used.</param>
-public sealed record Account(int Key, string Code, string Name, AccountType Type, int? ParentKey, bool Active);
+/// <param name="CashFlow">Where the cash flow statement shows its changes, where the records say so.</param>
+public sealed record Account(
+    int Key, string Code, string Name, AccountType Type, int? ParentKey, bool Active, CashFlowActivity? CashFlow = null)
+{
+    /// <summary>Where the cash flow statement shows its changes.</summary>
+    public CashFlowActivity Activity => CashFlow ?? AccountTypes.ActivityOf(Type);
+}
 
 /// <summary>The order in which accounts are listed: by code, runs of digits by their value (900 before 1000).</summary>
 public sealed class CodeOrder : IComparer<string>

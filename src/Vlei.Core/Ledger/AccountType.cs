@@ -74,6 +74,19 @@ public enum AccountClass
     Control,
 }
 
+/// <summary>What a movement of money is for.</summary>
+public enum CashFlowActivity
+{
+    /// <summary>The work of the business.</summary>
+    Operating,
+
+    /// <summary>What is used for years.</summary>
+    Investing,
+
+    /// <summary>Loans and the owners.</summary>
+    Financing,
+}
+
 /// <summary>What follows from an account's type.</summary>
 public static class AccountTypes
 {
@@ -101,6 +114,14 @@ public static class AccountTypes
         AccountType.Bank or AccountType.Cash or AccountType.Card => AccountClass.Money,
         AccountType.Receivable or AccountType.Payable => AccountClass.Control,
         _ => AccountClass.Other,
+    };
+
+    /// <summary>Where the cash flow statement shows the type's changes, where an account does not say otherwise.</summary>
+    public static CashFlowActivity ActivityOf(AccountType type) => type switch
+    {
+        AccountType.FixedAsset or AccountType.OtherAsset => CashFlowActivity.Investing,
+        AccountType.LongTermLiability or AccountType.Equity or AccountType.RetainedEarnings => CashFlowActivity.Financing,
+        _ => CashFlowActivity.Operating,
     };
 
     /// <summary>Whether the type belongs to profit and loss, rather than to the balance sheet.</summary>

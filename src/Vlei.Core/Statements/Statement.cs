@@ -34,7 +34,7 @@ public sealed class Statement
         RefusePercentages(definition, layout, request);
         var period = context.PeriodOf(request);
         var basis = request.Basis ?? context.Basis;
-        var columns = StatementColumns.Of(period, request, context.Calendar, context.Records, layout.IsOfMoment);
+        var columns = StatementColumns.Of(period, request, context.Calendar, context.Records, layout);
         Statement statement;
         try
         {
@@ -127,6 +127,10 @@ public sealed class Statement
             StatementSection section => _sums.Of(section.Type),
             StatementAccounts accounts => _sums.Of(accounts.Type),
             StatementEarnings earnings => _sums.Earnings(earnings.OfEarlierYears),
+            StatementProfit => _sums.Profit(),
+            StatementFlows flows => _sums.Flows(flows.Activity),
+            StatementMoney money => _sums.Money(money.AtEnd),
+            StatementOtherAccounts => _sums.OfBalanceSheet(),
             StatementResult result => result.Minus.Select(key => _totals[key].Total).Aggregate(
                 result.Plus.Select(key => _totals[key].Total).Aggregate(StatementSums.Add), StatementSums.Subtract),
             _ => throw new InvalidOperationException($"There is no such part: {part}."),
@@ -144,6 +148,7 @@ public sealed class Statement
         StatementGroup group => group.Parts.Any(HasRows),
         StatementSection section => RowsOf(section.Type, 0).Count > 0,
         StatementAccounts accounts => RowsOf(accounts.Type, 0).Count > 0,
+        StatementFlows flows => FlowsOf(flows.Activity).Any(),
         _ => true,
     };
 
@@ -167,6 +172,12 @@ public sealed class Statement
                 break;
             case StatementAccounts accounts:
                 AddAccounts(accounts.Type, level);
+                break;
+            case StatementFlows flows:
+                AddFlows(flows.Activity, level);
+                break;
+            case StatementProfit or StatementMoney:
+                AddRow(part.Key, part.Label, RowKind.Account, level, _totals[part.Key].Total);
                 break;
             case StatementEarnings earnings:
                 AddRow(earnings.Key, NameOf(earnings), RowKind.Account, level, _totals[earnings.Key].Total);
@@ -205,6 +216,22 @@ public sealed class Statement
             }
         }
     }
+
+    private void AddFlows(CashFlowActivity activity, int level)
+    {
+        foreach (var (account, flows) in FlowsOf(activity).Where(_ => _request.Depth != 0))
+        {
+            AddRow(account.Code, account.Name, RowKind.Account, level, flows);
+        }
+    }
+
+    // Parts of an account may serve another activity than the account itself, so each stands alone.
+    private IEnumerable<(Account Account, Amount[] Flows)> FlowsOf(CashFlowActivity activity) =>
+        _parts.SelectMany(accounts => accounts)
+            .Where(account => StatementSums.IsFlow(account, activity))
+            .OrderBy(account => account.Code, CodeOrder.Instance)
+            .Select(account => (account, _sums.FlowsOf(account)))
+            .Where(row => row.Item2.Any(flow => !flow.IsZero) || (_request.Zeros && row.account.Active));
 
     private List<(Account Account, int Depth, Amount[] Sums)> RowsOf(AccountType type, int depth)
     {
@@ -263,9 +290,7 @@ public sealed class Statement
     private List<ReportCheck> Checks()
     {
         var whole = _totals[_layout.Parts[^1].Key].Total;
-        var (name, other) = _layout.IsOfMoment
-            ? ("Assets = liabilities + equity", _totals["assets"].Total)
-            : ($"{_layout.Parts[^1].Label} = change in all other accounts", _sums.OfBalanceSheet());
+        var (name, other) = (_layout.Check.Name, Sum(_layout.Check.Against));
         return [.. Enumerable.Range(0, _columns.Columns.Count).Where(column => _columns.Sources[column] is ColumnSource.Postings)
             .Select(column => new ReportCheck(name, other[Figure(column)], whole[Figure(column)], _columns.Columns[column].Heading))];
     }

@@ -29,25 +29,30 @@ internal sealed class StatementColumns
 {
     private readonly FiscalCalendar _calendar;
     private readonly ReportRequest _request;
-    private readonly DateOnly? _firstRecord;
+    private readonly DateOnly _firstRecord;
+    private readonly StatementLayout _layout;
     private readonly List<DateRange> _ranges = [];
     private readonly List<ReportColumn> _columns = [];
     private readonly List<ColumnSource> _sources = [];
 
-    private StatementColumns(FiscalCalendar calendar, ReportRequest request, DateOnly? firstRecord) =>
-        (_calendar, _request, _firstRecord) = (calendar, request, firstRecord);
+    private StatementColumns(FiscalCalendar calendar, ReportRequest request, DateOnly firstRecord, StatementLayout layout) =>
+        (_calendar, _request, _firstRecord, _layout) = (calendar, request, firstRecord, layout);
 
     /// <summary>How many sums a row has.</summary>
     public int Figures => _sources.Count(source => source is ColumnSource.Postings);
 
     /// <summary>
-    /// The stretches of time whose postings are needed: one for each figure; for a report of a moment, all days up to
-    /// it, and behind those, one for each figure again, the days of the fiscal years that ended before it.
+    /// The stretches of time whose postings are needed: one for each figure (for a report of a moment, all days up to
+    /// it), and behind those, where the layout rests on it, one for each figure again: the days before it, or, for a
+    /// report of a moment, those of the fiscal years that ended before it.
     /// </summary>
-    public IReadOnlyList<DateRange> Ranges => _firstRecord is { } first
-        ? [.. _ranges, .. _ranges.Select(range => new DateRange(
-            first, _calendar.UnitOf(TimeUnit.FiscalYear, range.To).From.AddDays(-1)))]
-        : _ranges;
+    public IReadOnlyList<DateRange> Ranges => !_layout.RestsOnEarlier ? _ranges :
+    [
+        .. _ranges,
+        .. _ranges.Select(range => new DateRange(_firstRecord, (_layout.IsOfMoment
+            ? _calendar.UnitOf(TimeUnit.FiscalYear, range.To).From
+            : range.From).AddDays(-1))),
+    ];
 
     /// <summary>The columns.</summary>
     public IReadOnlyList<ReportColumn> Columns => _columns;
@@ -63,9 +68,9 @@ internal sealed class StatementColumns
     /// <param name="request">What is asked.</param>
     /// <param name="calendar">The book's calendar.</param>
     /// <param name="records">The first and the last day of the records.</param>
-    /// <param name="isOfMoment">Whether columns are moments.</param>
+    /// <param name="layout">What the columns are for.</param>
     public static StatementColumns Of(
-        Period period, ReportRequest request, FiscalCalendar calendar, DateRange records, bool isOfMoment)
+        Period period, ReportRequest request, FiscalCalendar calendar, DateRange records, StatementLayout layout)
     {
         if (request.Change && request.Compare.Count == 0)
         {
@@ -73,7 +78,7 @@ internal sealed class StatementColumns
                 ProblemKind.Usage, "--change needs something to compare with.", "Add --compare prior-period or --compare prior-year.");
         }
 
-        if (request.Percent.Contains(PercentOf.Row) && isOfMoment)
+        if (request.Percent.Contains(PercentOf.Row) && layout.IsOfMoment)
         {
             throw new ProblemException(
                 ProblemKind.Usage,
@@ -89,7 +94,7 @@ internal sealed class StatementColumns
                 "Add --by month, or another unit.");
         }
 
-        var columns = new StatementColumns(calendar, request, isOfMoment ? records.From : null);
+        var columns = new StatementColumns(calendar, request, records.From, layout);
         IReadOnlyList<DateRange> pieces = request.By is { } unit ? calendar.Split(period.Range, unit) : [period.Range];
         var earlier = request.Compare
             .SelectMany(comparison => comparison.Earlier(period, pieces, request.By, calendar, records))
@@ -101,7 +106,7 @@ internal sealed class StatementColumns
                 [.. earlier.Select(cut => (columns.TimeColumn(cut[piece]), cut[piece]))]);
         }
 
-        if (request.By is not null && !isOfMoment)
+        if (request.By is not null && !layout.IsOfMoment)
         {
             var total = new ReportColumn("total", "Total", ColumnKind.Money, period.Range);
             columns.Whole = columns.AddGroup(total, period.Range, [.. earlier.Select(columns.EarlierTotal)]);
@@ -110,7 +115,7 @@ internal sealed class StatementColumns
         return columns;
     }
 
-    private ReportColumn TimeColumn(DateRange range) => _firstRecord is null
+    private ReportColumn TimeColumn(DateRange range) => !_layout.IsOfMoment
         ? new ReportColumn(PeriodText.Key(range, _calendar), PeriodText.Heading(range, _calendar), ColumnKind.Money, range)
         : new ReportColumn(
             PeriodText.Iso(range.To), PeriodText.Heading(range.To), ColumnKind.Money, new DateRange(range.To, range.To));
@@ -155,7 +160,7 @@ internal sealed class StatementColumns
 
     private int AddPostings(ReportColumn column, DateRange range)
     {
-        _ranges.Add(_firstRecord is { } first ? new DateRange(first < range.To ? first : range.To, range.To) : range);
+        _ranges.Add(_layout.IsOfMoment ? new DateRange(_firstRecord < range.To ? _firstRecord : range.To, range.To) : range);
         return Add(column, new ColumnSource.Postings(_ranges.Count - 1));
     }
 

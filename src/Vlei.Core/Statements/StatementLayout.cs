@@ -34,6 +34,27 @@ public sealed record StatementAccounts(AccountType Type) : StatementPart("", "")
 /// <param name="OfEarlierYears">Whether it is that of the years before.</param>
 public sealed record StatementEarnings(string Key, string Label, bool OfEarlierYears) : StatementPart(Key, Label);
 
+/// <summary>The net profit of the period, in one row.</summary>
+/// <param name="Key">The key of the row.</param>
+/// <param name="Label">What it is called.</param>
+public sealed record StatementProfit(string Key, string Label) : StatementPart(Key, Label);
+
+/// <summary>
+/// What the changes of the balance-sheet accounts of one activity brought in money, an account a row; money accounts
+/// themselves are left out.
+/// </summary>
+/// <param name="Activity">The activity.</param>
+public sealed record StatementFlows(CashFlowActivity Activity) : StatementPart("", "");
+
+/// <summary>What is on the money accounts at the start of the period, or at its end.</summary>
+/// <param name="Key">The key of the row.</param>
+/// <param name="Label">What it is called.</param>
+/// <param name="AtEnd">Whether it is the end.</param>
+public sealed record StatementMoney(string Key, string Label, bool AtEnd) : StatementPart(Key, Label);
+
+/// <summary>What all accounts that are not of profit and loss changed by.</summary>
+public sealed record StatementOtherAccounts() : StatementPart("", "");
+
 /// <summary>What other parts come to.</summary>
 /// <param name="Key">The key of the row.</param>
 /// <param name="Label">What it is called.</param>
@@ -48,9 +69,25 @@ public sealed record StatementResult(
 /// <param name="Parts">Its parts; the last is what the whole comes to.</param>
 /// <param name="IsOfMoment">Whether it shows balances as of a day, rather than what happened in a period.</param>
 /// <param name="PercentOf">Which parts' totals percentages can be taken of.</param>
+/// <param name="Check">What must hold: the last part is what another comes to.</param>
 public sealed record StatementLayout(
-    IReadOnlyList<StatementPart> Parts, bool IsOfMoment, IReadOnlyDictionary<PercentOf, string> PercentOf)
+    IReadOnlyList<StatementPart> Parts, bool IsOfMoment, IReadOnlyDictionary<PercentOf, string> PercentOf,
+    (string Name, StatementPart Against) Check)
 {
+    /// <summary>Whether it rests on what was posted before the days that it shows.</summary>
+    public bool RestsOnEarlier => IsOfMoment || Parts.OfType<StatementMoney>().Any();
+
+    private static readonly StatementGroup Assets = new("assets", "Assets",
+    [
+        Section("Bank accounts", AccountType.Bank),
+        Section("Cash", AccountType.Cash),
+        Section("Receivables", AccountType.Receivable),
+        Section("Inventory", AccountType.Inventory),
+        Section("Other current assets", AccountType.CurrentAsset),
+        Section("Fixed assets", AccountType.FixedAsset),
+        Section("Other assets", AccountType.OtherAsset),
+    ]);
+
     /// <summary>Profit and loss.</summary>
     public static StatementLayout ProfitAndLoss { get; } = new(
     [
@@ -65,21 +102,13 @@ public sealed record StatementLayout(
         new StatementSection("other-expenses", "Other expenses", AccountType.OtherExpense),
         new StatementResult(
             "net-profit", "Net profit", ["income", "other-income"], ["cost-of-sales", "expenses", "other-expenses"], []),
-    ], IsOfMoment: false, new Dictionary<PercentOf, string> { [Reports.PercentOf.Income] = "income" });
+    ], IsOfMoment: false, new Dictionary<PercentOf, string> { [Reports.PercentOf.Income] = "income" },
+        ("Net profit = change in all other accounts", new StatementOtherAccounts()));
 
     /// <summary>The balance sheet.</summary>
     public static StatementLayout BalanceSheet { get; } = new(
     [
-        new StatementGroup("assets", "Assets",
-        [
-            Section("Bank accounts", AccountType.Bank),
-            Section("Cash", AccountType.Cash),
-            Section("Receivables", AccountType.Receivable),
-            Section("Inventory", AccountType.Inventory),
-            Section("Other current assets", AccountType.CurrentAsset),
-            Section("Fixed assets", AccountType.FixedAsset),
-            Section("Other assets", AccountType.OtherAsset),
-        ]),
+        Assets,
         new StatementGroup("liabilities", "Liabilities",
         [
             Section("Cards", AccountType.Card),
@@ -96,7 +125,25 @@ public sealed record StatementLayout(
         ]),
         new StatementResult(
             "total-liabilities-and-equity", "Total liabilities and equity", ["liabilities", "equity"], [], []),
-    ], IsOfMoment: true, new Dictionary<PercentOf, string> { [Reports.PercentOf.Assets] = "assets" });
+    ], IsOfMoment: true, new Dictionary<PercentOf, string> { [Reports.PercentOf.Assets] = "assets" },
+        ("Assets = liabilities + equity", Assets));
+
+    /// <summary>Cash flow, indirect: from net profit to the change in money.</summary>
+    public static StatementLayout CashFlow { get; } = new(
+    [
+        new StatementGroup("operating", "Operating activities",
+        [
+            new StatementProfit("net-profit", "Net profit"),
+            new StatementFlows(CashFlowActivity.Operating),
+        ]),
+        new StatementGroup("investing", "Investing activities", [new StatementFlows(CashFlowActivity.Investing)]),
+        new StatementGroup("financing", "Financing activities", [new StatementFlows(CashFlowActivity.Financing)]),
+        new StatementResult(
+            "change-in-money", "Change in money", ["operating", "investing", "financing"], [], []),
+        new StatementMoney("opening-money", "Money at the start", AtEnd: false),
+        new StatementResult("closing-money", "Money at the end", ["change-in-money", "opening-money"], [], []),
+    ], IsOfMoment: false, new Dictionary<PercentOf, string>(),
+        ("Money at the end = balances of the money accounts", new StatementMoney("", "", AtEnd: true)));
 
     private static StatementSection Section(string label, AccountType type) => new(AccountTypes.NameOf(type), label, type);
 }

@@ -6,8 +6,8 @@ namespace Vlei.Core.Statements;
 /// <summary>The sums that a statement's rows are made of, each in the natural sign of its section, one per figure.</summary>
 /// <param name="accounts">All accounts.</param>
 /// <param name="sums">
-/// Per figure, the sums of its days; for a report of a moment, behind those, per figure the sums of the fiscal years that
-/// ended before it.
+/// Per figure, the sums of its days; behind those, where the layout rests on it, per figure the sums of the days before
+/// it, or, for a report of a moment, of the fiscal years that ended before it.
 /// </param>
 /// <param name="figures">How many figures a row has.</param>
 internal sealed class StatementSums(IReadOnlyList<Account> accounts, AccountSums sums, int figures)
@@ -29,8 +29,29 @@ internal sealed class StatementSums(IReadOnlyList<Account> accounts, AccountSums
     public Amount[] Earnings(bool ofEarlierYears)
     {
         var earlier = Profit(figure => figures + figure);
-        return ofEarlierYears ? Add(earlier, Of(AccountType.RetainedEarnings)) : Subtract(Profit(figure => figure), earlier);
+        return ofEarlierYears ? Add(earlier, Of(AccountType.RetainedEarnings)) : Subtract(Profit(), earlier);
     }
+
+    /// <summary>Net profit; positive for a profit.</summary>
+    public Amount[] Profit() => Profit(figure => figure);
+
+    /// <summary>Whether an account's changes are shown among the flows of an activity.</summary>
+    public static bool IsFlow(Account account, CashFlowActivity activity) => account.Activity == activity
+        && !AccountTypes.IsProfitAndLoss(account.Type) && AccountTypes.ClassOf(account.Type) != AccountClass.Money;
+
+    /// <summary>The money that an account's change brought in: less of an asset, or more of what is owed.</summary>
+    public Amount[] FlowsOf(Account account) => Each(figure => -sums[figure, account.Key]);
+
+    /// <summary>The money that the changes of all accounts of an activity brought in.</summary>
+    public Amount[] Flows(CashFlowActivity activity) => accounts.Where(account => IsFlow(account, activity))
+        .Select(FlowsOf).Aggregate(Each(_ => Amount.Zero), Add);
+
+    /// <summary>What is on the money accounts before the days of a figure, or after them; debit positive.</summary>
+    public Amount[] Money(bool atEnd) => accounts
+        .Where(account => AccountTypes.ClassOf(account.Type) == AccountClass.Money)
+        .Select(account => Each(figure => sums[figures + figure, account.Key]
+            + (atEnd ? sums[figure, account.Key] : Amount.Zero)))
+        .Aggregate(Each(_ => Amount.Zero), Add);
 
     /// <summary>What is posted to all accounts that are not of profit and loss, debit positive.</summary>
     public Amount[] OfBalanceSheet() => accounts.Where(account => !AccountTypes.IsProfitAndLoss(account.Type))
