@@ -98,7 +98,7 @@ internal sealed class TextReport
 
             if (first + count < _widths.Length)
             {
-                count = Enumerable.Range(1, count).MinBy(next => (_report.Columns[first + next].Tie, -next));
+                count = BreakAfter(first, count);
             }
 
             blocks.Add((first, count));
@@ -106,6 +106,15 @@ internal sealed class TextReport
         }
 
         return blocks;
+    }
+
+    // Best before something of its own; else before a comparison, unless that leaves most of the line empty.
+    private int BreakAfter(int first, int count)
+    {
+        int Last(ColumnTie tie) => Enumerable.Range(1, count).LastOrDefault(next => _report.Columns[first + next].Tie == tie);
+        return Last(ColumnTie.None) is > 0 and var own ? own
+            : Last(ColumnTie.Compared) is var compared && 2 * compared >= count ? compared
+            : count;
     }
 
     private void AddBlock(int first, int count)

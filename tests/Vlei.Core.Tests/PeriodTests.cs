@@ -55,7 +55,9 @@ public class PeriodTests
     [InlineData("2026-W54", "There is no week 54 in 2026. 2026 has weeks W01 to W53.")]
     [InlineData("2026-Q5", "There is no quarter 5. Quarters are Q1 to Q4.")]
     [InlineData("0026", "The year 0026 is out of reach. Years run from 1900 to 2199.")]
-    [InlineData("2026-03/2026-01", "The period \"2026-03/2026-01\" ends (2026-01-31) before it starts (2026-03-01). Write the earlier day first.")]
+    [InlineData(
+        "2026-03/2026-01",
+        "The period \"2026-03/2026-01\" ends (2026-01-31) before it starts (2026-03-01). Write the earlier day first.")]
     [InlineData("last-0-days", "last-0 is no time at all. Write a number from 1, as in last-3-months.")]
     public void What_is_no_period_is_answered(string text, string answer)
     {

@@ -8,7 +8,9 @@ public sealed class BrokenRecordsTests : IDisposable
     private static readonly (string What, string File, string From, string To)[] Cases =
     [
         ("a document that does not sum to zero", "lines.csv", "INV-1,4000,-100.00", "INV-1,4000,-99.99"),
-        ("a document without lines", "documents.csv", "BILL-1,bill,2026-03-05,,S1,", "BILL-1,bill,2026-03-05,,S1,\nBILL-2,bill,2026-03-06,,S1,"),
+        (
+            "a document without lines", "documents.csv", "BILL-1,bill,2026-03-05,,S1,",
+            "BILL-1,bill,2026-03-05,,S1,\nBILL-2,bill,2026-03-06,,S1,"),
         ("an unknown account", "lines.csv", "BILL-1,6000", "BILL-1,600"),
         ("an unknown contact", "documents.csv", "2026-03-05,,S1", "2026-03-05,,S2"),
         ("an unknown item", "lines.csv", ",OAR,", ",OARS,"),
@@ -29,7 +31,9 @@ public sealed class BrokenRecordsTests : IDisposable
         ("a missing value", "accounts.csv", "6000,Rent,", "6000,,"),
         ("a value that is neither true nor false", "accounts.csv", ",false,", ",no,"),
         ("a settlement that is too large", "settlements.csv", "57.50", "57.51"),
-        ("two settlements that are too large together", "settlements.csv", "INV-1,REC-1,57.50,2026-04-10", "INV-1,REC-1,57.50,2026-04-10\nREC-1,INV-2,0.01,"),
+        (
+            "two settlements that are too large together", "settlements.csv", "INV-1,REC-1,57.50,2026-04-10",
+            "INV-1,REC-1,57.50,2026-04-10\nREC-1,INV-2,0.01,"),
         ("a settlement on one side", "settlements.csv", "INV-1,REC-1", "INV-1,INV-2"),
         ("a settlement without an account in common", "settlements.csv", "INV-1,REC-1", "BILL-1,REC-1"),
         ("a settlement of nothing", "settlements.csv", "57.50", "0"),
@@ -38,7 +42,9 @@ public sealed class BrokenRecordsTests : IDisposable
         ("a parent of another type", "accounts.csv", "income,4000", "income,6000"),
         ("a circle of parents", "accounts.csv", "Sales,income,,", "Sales,income,4010,"),
         ("an account that is its own parent", "accounts.csv", "income,4000", "income,4010"),
-        ("two retained earnings", "accounts.csv", "6000,Rent", "3900,Kept,retained-earnings,,,\n3901,Kept too,retained-earnings,,,\n6000,Rent"),
+        (
+            "two retained earnings", "accounts.csv", "6000,Rent",
+            "3900,Kept,retained-earnings,,,\n3901,Kept too,retained-earnings,,,\n6000,Rent"),
         ("an unknown column", "documents.csv", "memo", "mem"),
         ("a missing column", "accounts.csv", "code,name,type", "code,name,cash_flow2"),
         ("a column that is there twice", "documents.csv", "due,contact", "date,contact"),
@@ -46,7 +52,10 @@ public sealed class BrokenRecordsTests : IDisposable
         ("a quote in the middle", "contacts.csv", "Three Firs", "Three \"Firs\""),
         ("a quote that is never closed", "contacts.csv", "S1,Three", "S1,\"Three"),
         ("both amount and debit", "lines.csv", "document,account,amount,item", "document,account,amount,debit"),
-        ("a line that is there twice", "lines.csv", "document,account,amount,item,quantity,unit_price,tax_code,tax_part,project,department\nINV-1,1100,115.00,,,", "document,account,amount,item,quantity,line,tax_code,tax_part,project,department\nINV-1,1100,115.00,,,3"),
+        (
+            "a line that is there twice", "lines.csv",
+            "document,account,amount,item,quantity,unit_price,tax_code,tax_part,project,department\nINV-1,1100,115.00,,,",
+            "document,account,amount,item,quantity,line,tax_code,tax_part,project,department\nINV-1,1100,115.00,,,3"),
         ("a second budget for the same", "budgets.csv", "6000,2026-03", "4000,2026-03"),
         ("a month that is none", "budgets.csv", "6000,2026-03", "6000,2026-3"),
         ("an empty file", "items.csv", "id,name,kind,unit\nOAR,Oars,stock,pair\n", ""),

@@ -20,11 +20,18 @@ public sealed class CheckTests : IDisposable
     }
 
     [Theory]
-    [InlineData("UPDATE posting_months SET sums = zeroblob(length(sums)) WHERE basis = 1 AND month = 202603", "2026-03 (cash)", true)]
-    [InlineData("UPDATE posting_columns SET data = substr(data, 2) WHERE basis = 0 AND month = 202603 AND name = 'amount'", "2026-03 (accrual)", true)]
-    [InlineData("DELETE FROM posting_columns WHERE basis = 0 AND month = 202603 AND name = 'day'", "2026-03 (accrual)", true)]
+    [InlineData(
+        "UPDATE posting_months SET sums = zeroblob(length(sums)) WHERE basis = 1 AND month = 202603",
+        "2026-03 (cash)", true)]
+    [InlineData(
+        "UPDATE posting_columns SET data = substr(data, 2) WHERE basis = 0 AND month = 202603 AND name = 'amount'",
+        "2026-03 (accrual)", true)]
+    [InlineData(
+        "DELETE FROM posting_columns WHERE basis = 0 AND month = 202603 AND name = 'day'", "2026-03 (accrual)", true)]
     [InlineData("DELETE FROM posting_months WHERE basis = 0 AND month = 202603", "2026-03 (accrual)", false)]
-    [InlineData("UPDATE posting_months SET postings = postings - 1 WHERE basis = 0 AND month = 202603", "2026-03 (accrual)", true)]
+    [InlineData(
+        "UPDATE posting_months SET postings = postings - 1 WHERE basis = 0 AND month = 202603", "2026-03 (accrual)",
+        true)]
     public void Damaged_columns_are_named_not_shown_and_rebuilt(string damage, string where, bool readerNotices)
     {
         string[] show = ["show", "profit-loss", "--book", "reedwater", "--period", "2026-03-05/2026-03-20", "--compare", "2026-03", "--format", "csv"];

@@ -27,32 +27,75 @@ public sealed partial class CommandLineTests : IDisposable
 
     [Theory]
     [InlineData(2, "vlei: There is no command shwo. Did you mean show?", "shwo")]
-    [InlineData(2, "vlei: vlei show has no option --perod. Did you mean --period?", "show", "profit-loss", "--perod", "2026")]
+    [InlineData(
+        2, "vlei: vlei show has no option --perod. Did you mean --period?", "show", "profit-loss", "--perod", "2026")]
     [InlineData(66, "vlei: There is no report profit-los. Did you mean profit-loss?", "show", "profit-los")]
     [InlineData(2, "vlei: --by does not take \"mounth\". Did you mean month?", "show", "profit-loss", "--by", "mounth")]
-    [InlineData(2, "vlei: --basis does not take \"cahs\". Did you mean cash?", "show", "profit-loss", "--basis", "cahs")]
-    [InlineData(2, "vlei: --percent does not take \"asets\". Did you mean assets?", "show", "profit-loss", "--percent", "asets")]
-    [InlineData(2, "vlei: --percent assets does not apply to profit-loss, which has no such total. It takes income.", "show", "profit-loss", "--percent", "assets")]
-    [InlineData(2, "vlei: --percent row is a share of the row's total across columns, and balances of different days do not add up. Take --percent assets.", "show", "balance-sheet", "--percent", "row")]
-    [InlineData(2, "vlei: --as-of does not apply to profit-loss. It takes --period, --basis, --by, --compare, --change, --percent, --zeros, --depth and --title.", "show", "profit-loss", "--as-of", "2026-03")]
-    [InlineData(2, "vlei: --period and --as-of both say when. Give one of them; with --by, --period.", "show", "balance-sheet", "--period", "2026", "--as-of", "2026-03")]
-    [InlineData(2, "vlei: --percent row is a share of the row's total across columns, and there is only one column. Add --by month, or another unit.", "show", "profit-loss", "--percent", "row")]
-    [InlineData(2, "vlei: --change needs something to compare with. Add --compare prior-period or --compare prior-year.", "show", "profit-loss", "--change")]
-    [InlineData(2, "vlei: \"prior-yaer\" is nothing to compare with. Did you mean prior-year?", "show", "profit-loss", "--compare", "prior-yaer")]
-    [InlineData(2, "vlei: \"0\" is not how many periods to compare with. Write a whole number from 1 to 99, as in prior-year:2.", "show", "profit-loss", "--compare", "prior-year:0")]
-    [InlineData(2, "vlei: 2024 has 12 columns by month, 2026-Q1 has 3. Compare with a period of the same length, or leave out --by.", "show", "profit-loss", "--period", "2026-Q1", "--by", "month", "--compare", "2024")]
-    [InlineData(2, "vlei: --depth does not take \"-1\". It takes a whole number: 0 for totals alone, 1, 2 …", "show", "profit-loss", "--depth", "-1")]
-    [InlineData(2, "vlei: --format does not take \"jsn\". Did you mean json?", "show", "profit-loss", "--format", "jsn")]
-    [InlineData(2, "vlei: The ending of r.pages says no format. End it in .txt, .csv or .json, or add --format text, csv or json.", "show", "profit-loss", "--to", "r.pages")]
+    [InlineData(
+        2, "vlei: --basis does not take \"cahs\". Did you mean cash?", "show", "profit-loss", "--basis", "cahs")]
+    [InlineData(
+        2, "vlei: --percent does not take \"asets\". Did you mean assets?", "show", "profit-loss", "--percent",
+        "asets")]
+    [InlineData(
+        2, "vlei: --percent assets does not apply to profit-loss, which has no such total. It takes income.", "show",
+        "profit-loss", "--percent", "assets")]
+    [InlineData(
+        2,
+        "vlei: --percent row is a share of the row's total across columns, and balances of different days do not add up. Take --percent assets.",
+        "show", "balance-sheet", "--percent", "row")]
+    [InlineData(
+        2,
+        "vlei: --as-of does not apply to profit-loss. It takes --period, --basis, --by, --compare, --change, --percent, --zeros, --depth and --title.",
+        "show", "profit-loss", "--as-of", "2026-03")]
+    [InlineData(
+        2, "vlei: --period and --as-of both say when. Give one of them; with --by, --period.", "show",
+        "balance-sheet", "--period", "2026", "--as-of", "2026-03")]
+    [InlineData(
+        2,
+        "vlei: --percent row is a share of the row's total across columns, and there is only one column. Add --by month, or another unit.",
+        "show", "profit-loss", "--percent", "row")]
+    [InlineData(
+        2, "vlei: --change needs something to compare with. Add --compare prior-period or --compare prior-year.",
+        "show", "profit-loss", "--change")]
+    [InlineData(
+        2, "vlei: \"prior-yaer\" is nothing to compare with. Did you mean prior-year?", "show", "profit-loss",
+        "--compare", "prior-yaer")]
+    [InlineData(
+        2,
+        "vlei: \"0\" is not how many periods to compare with. Write a whole number from 1 to 99, as in prior-year:2.",
+        "show", "profit-loss", "--compare", "prior-year:0")]
+    [InlineData(
+        2,
+        "vlei: 2024 has 12 columns by month, 2026-Q1 has 3. Compare with a period of the same length, or leave out --by.",
+        "show", "profit-loss", "--period", "2026-Q1", "--by", "month", "--compare", "2024")]
+    [InlineData(
+        2, "vlei: --depth does not take \"-1\". It takes a whole number: 0 for totals alone, 1, 2 …", "show",
+        "profit-loss", "--depth", "-1")]
+    [InlineData(
+        2, "vlei: --format does not take \"jsn\". Did you mean json?", "show", "profit-loss", "--format", "jsn")]
+    [InlineData(
+        2,
+        "vlei: The ending of r.pages says no format. End it in .txt, .csv or .json, or add --format text, csv or json.",
+        "show", "profit-loss", "--to", "r.pages")]
     [InlineData(73, "vlei: nowhere/r.csv cannot be written: ", "show", "profit-loss", "--to", "nowhere/r.csv")]
-    [InlineData(2, "vlei: --today: \"2026-06-31\" is no day. Write a day as 2026-06-30.", "show", "profit-loss", "--today", "2026-06-31")]
-    [InlineData(66, "vlei: There is no folder nowhere. Name a folder that vlei init or vlei demo made.", "show", "profit-loss", "--book", "nowhere")]
+    [InlineData(
+        2, "vlei: --today: \"2026-06-31\" is no day. Write a day as 2026-06-30.", "show", "profit-loss", "--today",
+        "2026-06-31")]
+    [InlineData(
+        66, "vlei: There is no folder nowhere. Name a folder that vlei init or vlei demo made.", "show",
+        "profit-loss", "--book", "nowhere")]
     [InlineData(66, "vlei: No report answers \"xylophone\". vlei reports lists all of them.", "reports", "xylophone")]
     [InlineData(73, "vlei: reedwater is a book already. Choose another folder, or remove that one first.", "demo")]
     [InlineData(2, "vlei: \"ZAX\" is no currency. Did you mean ZAR?", "init", "x", "--name", "X", "--currency", "ZAX")]
-    [InlineData(2, "vlei: There is no month 13. Write a number from 1 to 12.", "init", "x", "--name", "X", "--currency", "ZAR", "--fiscal-year-start", "13")]
-    [InlineData(2, "vlei: Option '--name' is required. vlei init --help says what it takes.", "init", "x", "--currency", "ZAR")]
-    [InlineData(2, "vlei: Required argument 'REPORT' missing for command: 'show'. vlei show --help says what it takes.", "show")]
+    [InlineData(
+        2, "vlei: There is no month 13. Write a number from 1 to 12.", "init", "x", "--name", "X", "--currency",
+        "ZAR", "--fiscal-year-start", "13")]
+    [InlineData(
+        2, "vlei: Option '--name' is required. vlei init --help says what it takes.", "init", "x", "--currency",
+        "ZAR")]
+    [InlineData(
+        2, "vlei: Required argument 'REPORT' missing for command: 'show'. vlei show --help says what it takes.",
+        "show")]
     public void What_is_wrong_is_answered(int status, string message, params string[] arguments)
     {
         var outcome = _tool.Run([("VLEI_BOOK", "reedwater")], arguments);
@@ -64,11 +107,17 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData("name = \"X\"\ncurency = \"ZAR\"\n", "book.toml:2:1: there is no key curency. Did you mean currency?")]
     [InlineData("name = \"X\"\ncurrency = \"ZA\"\n", "book.toml:2:12: \"ZA\" is no currency. Did you mean ZAR?")]
     [InlineData("name = \"X\"\n", "book.toml: the key currency is missing. Add a line: currency = \"…\".")]
-    [InlineData("name = \"X\"\ncurrency = \"ZAR\"\nfiscal-year-start = 13\n", "book.toml:3:21: fiscal-year-start is no month. Write a number from 1 to 12.")]
-    [InlineData("name = \"X\"\ncurrency = \"ZAR\"\nbasis = \"money\"\n", "book.toml:3:9: there is no such basis. Write \"accrual\" or \"cash\".")]
+    [InlineData(
+        "name = \"X\"\ncurrency = \"ZAR\"\nfiscal-year-start = 13\n",
+        "book.toml:3:21: fiscal-year-start is no month. Write a number from 1 to 12.")]
+    [InlineData(
+        "name = \"X\"\ncurrency = \"ZAR\"\nbasis = \"money\"\n",
+        "book.toml:3:9: there is no such basis. Write \"accrual\" or \"cash\".")]
     [InlineData("name = \"X\"\ncurrency = \"ZAR\"\ntoday = 2026-02-30\n", "book.toml:3:9: ")]
     [InlineData("name = \n", "book.toml:1:")]
-    [InlineData("[book]\nname = \"X\"\n", "book.toml:1:1: there is no table [book]. Expected name, currency, fiscal-year-start, basis and today.")]
+    [InlineData(
+        "[book]\nname = \"X\"\n",
+        "book.toml:1:1: there is no table [book]. Expected name, currency, fiscal-year-start, basis and today.")]
     public void A_wrong_book_file_is_answered_with_its_place(string text, string message)
     {
         _tool.Write("reedwater/book.toml", text);

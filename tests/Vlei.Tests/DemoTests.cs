@@ -9,18 +9,26 @@ public sealed class DemoTests : IDisposable
 
     [Theory]
     [InlineData("profit-loss.txt", "--period last-month")]
-    [InlineData("profit-loss-compared.txt", "--period this-fiscal-year-to-date --compare prior-year:2 --change --percent income")]
-    [InlineData("profit-loss-cash-quarters.txt", "--period fy2026 --by fiscal-quarter --basis cash --percent row --depth 1")]
-    [InlineData("profit-loss-weeks.csv", "--period 2026-05-10/2026-06-09 --by week --compare prior-period --format csv")]
+    [InlineData(
+        "profit-loss-compared.txt",
+        "--period this-fiscal-year-to-date --compare prior-year:2 --change --percent income")]
+    [InlineData(
+        "profit-loss-cash-quarters.txt", "--period fy2026 --by fiscal-quarter --basis cash --percent row --depth 1")]
+    [InlineData(
+        "profit-loss-weeks.csv", "--period 2026-05-10/2026-06-09 --by week --compare prior-period --format csv")]
     [InlineData("profit-loss.json", "--period 2026-03 --compare prior-year --change --percent income --format json")]
-    [InlineData("balance-sheet.txt", "--as-of last-month --compare prior-year --change --percent assets", "balance-sheet")]
+    [InlineData(
+        "balance-sheet.txt", "--as-of last-month --compare prior-year --change --percent assets", "balance-sheet")]
     [InlineData("balance-sheet-months.csv", "--period fy2026 --by month --basis cash --format csv", "balance-sheet")]
     [InlineData("balance-sheet.json", "--as-of fy2026 --compare prior-period --depth 1 --format json", "balance-sheet")]
     [InlineData("cash-flow.txt", "--period fy2026 --compare prior-year --change", "cash-flow")]
     [InlineData("cash-flow-months.csv", "--period last-3-months --by month --basis cash --format csv", "cash-flow")]
     [InlineData("trial-balance.txt", "--period last-month", "trial-balance")]
-    [InlineData("trial-balance.json", "--period 2025-11-20/2026-03-10 --basis cash --zeros --format json", "trial-balance")]
-    [InlineData("profit-loss-totals.csv", "--period all --by year --basis cash --depth 0 --zeros --title Totals --format csv")]
+    [InlineData(
+        "trial-balance.json", "--period 2025-11-20/2026-03-10 --basis cash --zeros --format json", "trial-balance")]
+    [InlineData(
+        "profit-loss-totals.csv",
+        "--period all --by year --basis cash --depth 0 --zeros --title Totals --format csv")]
     public void Reports_are_as_approved(string snapshot, string options, string report = "profit-loss") => Snapshot.Matches(
         snapshot, _tool.Run(["show", report, "--book", "reedwater", .. options.Split(' ')]).Done().Output);
 

@@ -38,7 +38,9 @@ public sealed class ImportTests : IDisposable
     {
         Import();
         _tool.WithRecords(
-            ("documents.csv", "BILL-1,bill,2026-03-05,,S1,\n", ""), ("lines.csv", "BILL-1,2000,-40.00,,,,,,,\nBILL-1,6000,40.00,,,,,,,\n", ""),
+            (
+                "documents.csv", "BILL-1,bill,2026-03-05,,S1,\n", ""), ("lines.csv",
+                "BILL-1,2000,-40.00,,,,,,,\nBILL-1,6000,40.00,,,,,,,\n", ""),
             ("budgets.csv", "6000,2026-03,40.00\n", ""), ("contacts.csv", "S1,Three Firs Timber,supplier,,\n", ""));
         Assert.Contains("Nothing has changed", Import().Output);
         var trial = Import("--complete", "--dry-run");

@@ -1,0 +1,81 @@
+namespace Vlei.Tests;
+
+/// <summary>Text that people read: alignment with any letters, labels that wrap, columns that stay together.</summary>
+public sealed class TextTests : IDisposable
+{
+    private readonly Tool _tool = new();
+
+    [Fact]
+    public void Figures_line_up_whatever_letters_the_names_have()
+    {
+        Import("Séances à l'île", "日本の手漕ぎボート", "Zoë's boats");
+        var lines = Show().Split('\n');
+        var figures = lines.Where(line => line.Contains(".00", StringComparison.Ordinal)).ToList();
+        Assert.Equal(7, figures.Count);
+
+        // An ideograph takes two places of the line.
+        Assert.Single(figures.Select(line => line.Length + line.Count(c => c >= 0x3000)).Distinct());
+    }
+
+    [Fact]
+    public void A_long_name_wraps_and_is_never_cut()
+    {
+        const string Long = "Hire of rowing boats, canoes and dinghies by the hour, the day and the season";
+        Import(Long, "Abcdefghijklmnopqrstuvwxyzabcdefghijklmnopqrstuvwxyz", "Short");
+        var text = Show("40");
+        var letters = string.Concat(text.Where(c => !char.IsWhiteSpace(c)));
+        Assert.Contains(Long.Replace(" ", ""), letters);
+        Assert.Contains("Abcdefghijklmnopqrstuvwxyzabcdefghijklmnopqrstuvwxyz", letters);
+        Assert.All(text.Split('\n').Skip(4).SkipLast(2), line => Assert.True(line.Length <= 40, line));
+    }
+
+    [Fact]
+    public void A_column_stays_with_what_it_is_about()
+    {
+        Import("One", "Two", "Three");
+        var text = _tool.Run(
+            [("COLUMNS", "60")], "show", "profit-loss", "--book", "book", "--period", "2026-Q1", "--by", "month",
+            "--compare", "prior-year", "--change", "--percent", "income").Done().Output;
+        var headings = text.Split('\n').Where(line => line.Contains("2026", StringComparison.Ordinal)).Skip(1).ToList();
+        Assert.Equal(3, headings.Count);
+        Assert.All(headings, line => Assert.Matches(@"^ +\w{3} 2026 +\w{3} 2025", line));
+        Assert.Contains("Total  Total Q1 2025", text);
+    }
+
+    [Fact]
+    public void The_same_report_is_the_same_bytes()
+    {
+        Import("One", "Two", "Three");
+        foreach (var format in new[] { "text", "csv", "json" })
+        {
+            string[] show = ["show", "profit-loss", "--book", "book", "--period", "2026", "--format", format];
+            Assert.Equal(_tool.Run(show).Done().Output, _tool.Run(show).Done().Output);
+        }
+    }
+
+    [Fact]
+    public void A_csv_value_with_commas_and_quotes_is_quoted()
+    {
+        Import("Oars, \"long\"", "Two", "Three");
+        Assert.Contains(
+            "4000,\"Oars, \"\"long\"\"\",account,1,",
+            _tool.Run("show", "profit-loss", "--book", "book", "--period", "2026", "--format", "csv").Done().Output);
+    }
+
+    public void Dispose() => _tool.Dispose();
+
+    private string Show(string columns = "100") =>
+        _tool.Run([("COLUMNS", columns)], "show", "profit-loss", "--book", "book", "--period", "2026").Done().Output;
+
+    private void Import(params string[] names)
+    {
+        static string Quoted(string name) => $"\"{name.Replace("\"", "\"\"", StringComparison.Ordinal)}\"";
+        _tool.Run("init", "book", "--name", "Test", "--currency", "ZAR").Done();
+        var accounts = string.Concat(names.Select((name, index) => $"{4000 + index},{Quoted(name)},income\n"));
+        var lines = string.Concat(names.Select((_, index) => $"S,{4000 + index},-{index + 1}000\n"));
+        _tool.Write("set/accounts.csv", $"code,name,type\n1000,Bank,bank\n6000,Rent,expense\n{accounts}");
+        _tool.Write("set/documents.csv", "id,kind,date\nS,cash-sale,2026-02-05\n");
+        _tool.Write("set/lines.csv", $"document,account,amount\nS,1000,5900\nS,6000,100\n{lines}");
+        _tool.Run("import", "set", "--book", "book").Done();
+    }
+}
