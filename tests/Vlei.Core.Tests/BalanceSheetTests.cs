@@ -52,7 +52,8 @@ public class BalanceSheetTests
     });
 
     [Fact]
-    public void Assets_are_liabilities_and_equity_in_every_column() => Gen.Select(RandomBook.Gen1, GenRequest).Sample((book, request) =>
+    public void Assets_are_liabilities_and_equity_in_every_column() =>
+        Gen.Select(RandomBook.Gen1, GenRequest).Sample((book, request) =>
     {
         var report = Build(book, request);
         Assert.NotEmpty(report.Checks);
@@ -76,7 +77,8 @@ public class BalanceSheetTests
 
     private static long Expected(RandomBook book, bool cash, string row, DateOnly day)
     {
-        long Of(int account, DateOnly? until = null) => SlowModel.Sum(book, cash, account, DateOnly.MinValue, until ?? day);
+        long Of(int account, DateOnly? until = null) => SlowModel.Sum(
+            book, cash, account, DateOnly.MinValue, until ?? day);
         var yearStart = new DateOnly(day.Month >= 3 ? day.Year : day.Year - 1, 3, 1);
         var earlier = -Profit.Sum(account => Of(account, yearStart.AddDays(-1)));
         var all = -Profit.Sum(account => Of(account));

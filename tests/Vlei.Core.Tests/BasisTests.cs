@@ -26,18 +26,25 @@ public class BasisTests
     public void With_everything_settled_all_time_profit_is_the_same_in_both_bases() => RandomBook.Gen1.Sample(book =>
     {
         var settled = book.FullySettled();
-        Assert.Equal(settled.Balance(AccountingBasis.Accrual, End, IsProfit), settled.Balance(AccountingBasis.Cash, End, IsProfit));
+        Assert.Equal(
+            settled.Balance(AccountingBasis.Accrual, End, IsProfit),
+            settled.Balance(AccountingBasis.Cash, End, IsProfit));
     });
 
     [Fact]
     public void A_fully_settled_document_gives_exactly_its_own_lines() => RandomBook.Gen1.Sample(book =>
     {
         var settled = book.FullySettled();
-        foreach (var document in settled.Documents.Where(d => Math.Abs(settled.Control(d).Total) == settled.Control(d).Settled))
+        var whole = settled.Documents.Where(d => Math.Abs(settled.Control(d).Total) == settled.Control(d).Settled);
+        foreach (var document in whole)
         {
-            var released = settled.Postings(AccountingBasis.Cash).Where(p => p.Document == document.Key && p.Line.Account is not (RandomBook.Receivable or RandomBook.Payable))
-                .GroupBy(p => p.Line.Number).ToDictionary(line => line.Key, line => line.Sum(p => p.Line.Amount.MinorUnits));
-            foreach (var line in document.Lines.Where(l => l.Account is not (RandomBook.Receivable or RandomBook.Payable)))
+            var released = settled.Postings(AccountingBasis.Cash)
+                .Where(p => p.Document == document.Key
+                    && p.Line.Account is not (RandomBook.Receivable or RandomBook.Payable))
+                .GroupBy(p => p.Line.Number).ToDictionary(
+                    line => line.Key, line => line.Sum(p => p.Line.Amount.MinorUnits));
+            var others = document.Lines.Where(l => l.Account is not (RandomBook.Receivable or RandomBook.Payable));
+            foreach (var line in others)
             {
                 Assert.Equal(line.Amount.MinorUnits, released.GetValueOrDefault(line.Number));
             }
@@ -45,7 +52,8 @@ public class BasisTests
     });
 
     [Fact]
-    public void Nothing_of_a_document_counts_before_money_or_credit_is_set_against_it() => RandomBook.Gen1.Sample(book =>
+    public void Nothing_of_a_document_counts_before_money_or_credit_is_set_against_it() =>
+        RandomBook.Gen1.Sample(book =>
     {
         var bare = new RandomBook(book.Documents, []);
         foreach (var document in bare.Documents.Where(d => d.Lines.All(l => l.Account != RandomBook.Bank)
@@ -56,7 +64,8 @@ public class BasisTests
     });
 
     [Fact]
-    public void A_control_account_holds_only_what_is_not_applied_and_what_immediate_documents_left_there() => RandomBook.Gen1.Sample(book =>
+    public void A_control_account_holds_only_what_is_not_applied_and_what_immediate_documents_left_there() =>
+        RandomBook.Gen1.Sample(book =>
     {
         // Whatever is deferred gives to its control account exactly what the other side of its settlements took.
         var unapplied = book.Documents.Where(d => !Deferred(d)).SelectMany(d => d.Lines)
@@ -93,8 +102,12 @@ public class BasisTests
         var (invoice, writtenOff) = (new DateOnly(2026, 1, 5), new DateOnly(2026, 9, 1));
         var book = new RandomBook(
         [
-            new BookDocument(1, invoice, [new Line(1, RandomBook.Receivable, new Amount(11_500), 7), new Line(2, RandomBook.Sales, new Amount(-10_000)), new Line(3, RandomBook.Tax, new Amount(-1_500))]),
-            new BookDocument(2, writtenOff, [new Line(1, RandomBook.Loss, new Amount(10_000)), new Line(2, RandomBook.Tax, new Amount(1_500)), new Line(3, RandomBook.Receivable, new Amount(-11_500), 7)]),
+            new BookDocument(
+                1, invoice,
+                [new Line(1, RandomBook.Receivable, new Amount(11_500), 7), new Line(2, RandomBook.Sales, new Amount(-10_000)), new Line(3, RandomBook.Tax, new Amount(-1_500))]),
+            new BookDocument(
+                2, writtenOff,
+                [new Line(1, RandomBook.Loss, new Amount(10_000)), new Line(2, RandomBook.Tax, new Amount(1_500)), new Line(3, RandomBook.Receivable, new Amount(-11_500), 7)]),
         ],
         [new BookSettlement(1, 1, 2, 11_500, null)]);
 

@@ -45,7 +45,8 @@ public class PeriodTests
     public void A_period_means_these_days(string text, string from, string to, string key)
     {
         var range = PeriodGrammar.Parse(text, Today, March).Within(Records).Range;
-        Assert.Equal((from, to, key), (PeriodText.Iso(range.From), PeriodText.Iso(range.To), PeriodText.Key(range, March)));
+        Assert.Equal(
+            (from, to, key), (PeriodText.Iso(range.From), PeriodText.Iso(range.To), PeriodText.Key(range, March)));
     }
 
     [Theory]
@@ -86,20 +87,24 @@ public class PeriodTests
     }
 
     [Fact]
-    public void A_key_names_its_days_exactly() => Gen.Select(Gen.Int[0, 40_000], Gen.Int[0, 800], Gen.Int[1, 12], Gen.Enum<TimeUnit>(), Gen.Bool)
+    public void A_key_names_its_days_exactly() =>
+        Gen.Select(Gen.Int[0, 40_000], Gen.Int[0, 800], Gen.Int[1, 12], Gen.Enum<TimeUnit>(), Gen.Bool)
         .Sample((start, days, month, unit, whole) =>
         {
             var calendar = new FiscalCalendar(month);
             var from = new DateOnly(1950, 1, 1).AddDays(start);
             var range = whole ? calendar.UnitOf(unit, from) : new DateRange(from, from.AddDays(days));
-            Assert.Equal(range, PeriodGrammar.Parse(PeriodText.Key(range, calendar), Today, calendar).Within(Records).Range);
+            Assert.Equal(
+                range, PeriodGrammar.Parse(PeriodText.Key(range, calendar), Today, calendar).Within(Records).Range);
         });
 
     [Fact]
-    public void Pieces_cover_a_period_and_so_do_the_earlier_ones() => Gen.Select(Gen.Int[0, 1000], Gen.Int[0, 800], Gen.Enum<TimeUnit>(), Gen.Int[1, 3])
+    public void Pieces_cover_a_period_and_so_do_the_earlier_ones() =>
+        Gen.Select(Gen.Int[0, 1000], Gen.Int[0, 800], Gen.Enum<TimeUnit>(), Gen.Int[1, 3])
         .Sample((start, days, unit, count) =>
         {
-            var period = new Period(new DateRange(new DateOnly(2023, 1, 1).AddDays(start), new DateOnly(2023, 1, 1).AddDays(start + days)));
+            var period = new Period(
+                new DateRange(new DateOnly(2023, 1, 1).AddDays(start), new DateOnly(2023, 1, 1).AddDays(start + days)));
             var pieces = March.Split(period.Range, unit);
             foreach (var cut in new[] { pieces, period.Prior(count, pieces), Period.YearsBefore(count, pieces) })
             {

@@ -63,9 +63,11 @@ public class ProfitLossTests
     });
 
     [Fact]
-    public void Columns_add_up_to_the_total_and_parts_to_their_account() => Gen.Select(RandomBook.Gen1, GenRequest).Sample((book, request) =>
+    public void Columns_add_up_to_the_total_and_parts_to_their_account() =>
+        Gen.Select(RandomBook.Gen1, GenRequest).Sample((book, request) =>
     {
-        var report = Build(book, request with { By = request.By ?? TimeUnit.Month, Compare = [], Change = false, Percent = [] });
+        var report = Build(
+            book, request with { By = request.By ?? TimeUnit.Month, Compare = [], Change = false, Percent = [] });
         var total = report.Columns.Count - 1;
         Assert.Equal("total", report.Columns[total].Key);
         Assert.All(report.Rows.Where(row => row.Kind != RowKind.Heading), row =>
@@ -73,7 +75,8 @@ public class ProfitLossTests
     });
 
     [Fact]
-    public void The_order_of_the_records_changes_no_report() => Gen.Select(RandomBook.Gen1, GenRequest, Gen.Int).Sample((book, request, seed) =>
+    public void The_order_of_the_records_changes_no_report() =>
+        Gen.Select(RandomBook.Gen1, GenRequest, Gen.Int).Sample((book, request, seed) =>
     {
         var (one, other) = (Build(book, request), Build(book.Shuffled(seed), request));
         Assert.Equal(one.Rows.SelectMany(row => row.Cells), other.Rows.SelectMany(row => row.Cells));
@@ -83,7 +86,9 @@ public class ProfitLossTests
     public void Sections_and_results_are_left_out_as_the_layout_says()
     {
         static string Keys(params Line[] lines) => string.Join(' ', Build(
-            new RandomBook([new BookDocument(1, new DateOnly(2026, 3, 1), [.. lines, new Line(9, RandomBook.Bank, -new Amount(lines.Sum(l => l.Amount.MinorUnits)))])], []),
+            new RandomBook(
+                [new BookDocument(1, new DateOnly(2026, 3, 1), [.. lines, new Line(9, RandomBook.Bank, -new Amount(lines.Sum(l => l.Amount.MinorUnits)))])],
+                []),
             new ReportRequest { Period = new OpenPeriod(null, null) }).Rows.Select(row => row.Key));
 
         Assert.Equal("net-profit", Keys());
@@ -147,11 +152,13 @@ public class ProfitLossTests
         {
             case "change" or "percent-change":
                 var (current, earlier) = Split(inner, figures);
-                Assert.Equal(key.StartsWith('c') ? current - earlier : Percent(current - earlier, Math.Abs(earlier)), cell);
+                Assert.Equal(
+                    key.StartsWith('c') ? current - earlier : Percent(current - earlier, Math.Abs(earlier)), cell);
                 break;
             case "percent-income":
                 var range = report.Columns.First(c => c.Key == inner).Range!.Value;
-                Assert.Equal(Percent(figures[inner], Expected(book, request.Basis!.Value, "total-income", range)), cell);
+                Assert.Equal(
+                    Percent(figures[inner], Expected(book, request.Basis!.Value, "total-income", range)), cell);
                 break;
             default:
                 Assert.Equal(Percent(figures[inner], figures["total"]), cell);
@@ -160,7 +167,8 @@ public class ProfitLossTests
     }
 
     // Both keys may have commas and brackets of their own: the one split that names two known columns is meant.
-    private static (long Current, long Earlier) Split(string pair, Dictionary<string, long> figures) => Enumerable.Range(0, pair.Length)
+    private static (long Current, long Earlier) Split(string pair, Dictionary<string, long> figures) => Enumerable.Range(
+        0, pair.Length)
         .Where(at => pair[at] == ',' && figures.ContainsKey(pair[..at]) && figures.ContainsKey(pair[(at + 1)..]))
         .Select(at => (figures[pair[..at]], figures[pair[(at + 1)..]])).Single();
 

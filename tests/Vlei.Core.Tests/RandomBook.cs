@@ -37,7 +37,8 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     private readonly Dictionary<AccountingBasis, List<Posting>> _postings = [];
 
-    private static readonly Gen<DateOnly> GenDate = Gen.Int[0, 790].Select(day => new DateOnly(2024, 1, 1).AddDays(day));
+    private static readonly Gen<DateOnly> GenDate = Gen.Int[0, 790].Select(
+        day => new DateOnly(2024, 1, 1).AddDays(day));
 
     private static readonly Gen<long> GenAmount = Gen.OneOf(Gen.Long[1, 300], Gen.Long[1, 5_000_000]);
 
@@ -82,7 +83,8 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
     }
 
     public IEnumerable<(YearMonth Month, AccountSum[] Sums)> MonthSums(AccountingBasis basis, DateRange range) =>
-        Postings(basis).GroupBy(p => YearMonth.Of(p.Day)).Where(month => !month.Key.Range.Intersect(range).IsEmpty).OrderBy(month => month.Key)
+        Postings(basis).GroupBy(p => YearMonth.Of(p.Day)).Where(month => !month.Key.Range.Intersect(range).IsEmpty).OrderBy(
+            month => month.Key)
             .Select(month => (month.Key, month.GroupBy(p => p.Line.Account)
                 .Select(account => new AccountSum(
                     account.Key,
@@ -168,7 +170,8 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
             var amount = Math.Max(1, most * pair.Percent / 100);
             open[from.Key] -= amount;
             open[to.Key] -= amount;
-            settlements.Add(new BookSettlement(settlements.Count + 1, from.Key, to.Key, amount, pair.Dated ? pair.Date : null));
+            settlements.Add(
+                new BookSettlement(settlements.Count + 1, from.Key, to.Key, amount, pair.Dated ? pair.Date : null));
         }
 
         return new RandomBook(documents, [.. settlements]);

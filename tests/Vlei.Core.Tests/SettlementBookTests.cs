@@ -41,7 +41,8 @@ public class SettlementBookTests
         ControlItem[] contra = [Item(1, Payable, 5, 80), Item(1, Receivable, 5, -80)];
         Assert.Equal(SettlementFault.None, book.Settle(contra, [Item(2, Receivable, 5, 100)], new Amount(80), out _));
         Assert.Equal(SettlementFault.None, book.Settle([Item(3, Payable, 5, -80)], contra, new Amount(80), out _));
-        Assert.Equal(SettlementFault.TooLarge, book.Settle(contra, [Item(2, Receivable, 5, 100)], new Amount(1), out _));
+        Assert.Equal(
+            SettlementFault.TooLarge, book.Settle(contra, [Item(2, Receivable, 5, 100)], new Amount(1), out _));
     }
 
     [Fact]
@@ -50,9 +51,13 @@ public class SettlementBookTests
         var book = new SettlementBook();
         ControlItem[] receipt = [Item(1, Receivable, 5, -30), Item(1, Receivable, 6, -70)];
         Assert.Equal(SettlementFault.None, book.Settle(receipt, [Item(2, Receivable, 6, 100)], new Amount(70), out _));
-        Assert.Equal(SettlementFault.TooLarge, book.Settle(receipt, [Item(3, Receivable, 5, 100)], new Amount(31), out var open));
+        Assert.Equal(
+            SettlementFault.TooLarge,
+            book.Settle(receipt, [Item(3, Receivable, 5, 100)], new Amount(31), out var open));
         Assert.Equal(30, open.MinorUnits);
-        Assert.Equal(SettlementFault.NoCommonContact, book.Settle(receipt, [Item(4, Receivable, 9, 100)], new Amount(1), out _));
+        Assert.Equal(
+            SettlementFault.NoCommonContact,
+            book.Settle(receipt, [Item(4, Receivable, 9, 100)], new Amount(1), out _));
     }
 
     [Fact]
@@ -69,7 +74,8 @@ public class SettlementBookTests
         var book = new SettlementBook();
         Assert.Equal(SettlementFault.NoCommonAccount, book.Settle(
             [Item(1, Receivable, 5, 100)], [Item(2, Payable, 5, -100)], new Amount(1), out _));
-        Assert.Equal(SettlementFault.NoCommonAccount, book.Settle([], [Item(2, Payable, 5, -100)], new Amount(1), out _));
+        Assert.Equal(
+            SettlementFault.NoCommonAccount, book.Settle([], [Item(2, Payable, 5, -100)], new Amount(1), out _));
         Assert.Equal(SettlementFault.SameSide, book.Settle(
             [Item(1, Receivable, 5, 100)], [Item(2, Receivable, 5, 100)], new Amount(1), out _));
         Assert.Equal(SettlementFault.SameSide, book.Settle(

@@ -14,7 +14,8 @@ public static class SlowModel
         Events(book, cash).Where(e => e.Account == account && e.Day >= from && e.Day <= to).Sum(e => e.Amount);
 
     /// <summary>The debits of an account from one day to another, and its credits; both positive.</summary>
-    public static (long Debit, long Credit) Turnover(RandomBook book, bool cash, int account, DateOnly from, DateOnly to)
+    public static (long Debit, long Credit) Turnover(
+        RandomBook book, bool cash, int account, DateOnly from, DateOnly to)
     {
         var within = Events(book, cash).Where(e => e.Account == account && e.Day >= from && e.Day <= to).ToList();
         return (within.Sum(e => Math.Max(0, e.Amount)), -within.Sum(e => Math.Min(0, e.Amount)));
@@ -46,7 +47,8 @@ public static class SlowModel
             _ => "other",
         };
         var byKind = document.Lines.ToLookup(Kind);
-        BigInteger m = byKind["money"].Sum(l => l.Amount.MinorUnits), c = byKind["control"].Sum(l => l.Amount.MinorUnits);
+        BigInteger m = byKind["money"].Sum(l => l.Amount.MinorUnits), c = byKind["control"].Sum(
+            l => l.Amount.MinorUnits);
         var deferred = byKind["control"].Any() && byKind["control"].Select(l => (l.Account, l.Contact)).Distinct().Count() == 1
             && c != 0 && byKind["other"].Any() && (!byKind["money"].Any() || m.Sign == c.Sign);
         if (!deferred)

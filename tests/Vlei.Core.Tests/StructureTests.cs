@@ -23,7 +23,9 @@ public partial class StructureTests
             Assert.DoesNotMatch(Outside(), text);
             foreach (Match use in Uses().Matches(text))
             {
-                Assert.True(folder == "." || Array.IndexOf(FromTheGroundUp, use.Groups[1].Value) <= own, $"{file}: {use.Value}");
+                Assert.True(
+                    folder == "." || Array.IndexOf(FromTheGroundUp, use.Groups[1].Value) <= own,
+                    $"{file}: {use.Value}");
             }
         }
     }

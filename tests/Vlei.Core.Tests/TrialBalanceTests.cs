@@ -30,11 +30,13 @@ public class TrialBalanceTests
             foreach (var account in book.Accounts)
             {
                 var isProfit = account.Type >= AccountType.Income;
-                var opening = SlowModel.Sum(book, cash, account.Key, isProfit ? year : DateOnly.MinValue, from.AddDays(-1));
+                var opening = SlowModel.Sum(
+                    book, cash, account.Key, isProfit ? year : DateOnly.MinValue, from.AddDays(-1));
                 earlier += isProfit ? SlowModel.Sum(book, cash, account.Key, DateOnly.MinValue, year.AddDays(-1)) : 0;
                 var (debit, credit) = SlowModel.Turnover(book, cash, account.Key, from, to);
                 var row = report.Rows.Single(row => row.Key == account.Code);
-                Assert.Equal([opening, debit, credit, opening + debit - credit], row.Cells.Select(cell => cell.Units!.Value));
+                Assert.Equal(
+                    [opening, debit, credit, opening + debit - credit], row.Cells.Select(cell => cell.Units!.Value));
             }
 
             // There is no account for retained earnings in these books: what is left stands in a row of its own.
@@ -57,6 +59,7 @@ public class TrialBalanceTests
         });
 
     private static ReportContext Context(RandomBook book) => new(
-        "Test", Currency.TryFind("ZAR", out var zar) ? zar : throw new InvalidOperationException(), new FiscalCalendar(3),
+        "Test", Currency.TryFind("ZAR", out var zar) ? zar : throw new InvalidOperationException(), new FiscalCalendar(
+            3),
         AccountingBasis.Accrual, new DateOnly(2026, 6, 30), book);
 }

@@ -75,7 +75,9 @@ public class WordsTests
     public void A_row_holds_what_was_put_in_until_it_is_filled_again()
     {
         var row = new RecordRow(RecordTables.Contacts);
-        var (id, name, terms) = (RecordTables.Contacts.IndexOf("id"), RecordTables.Contacts.IndexOf("name"), RecordTables.Contacts.IndexOf("terms_days"));
+        var (id, name, terms) = (
+            RecordTables.Contacts.IndexOf("id"), RecordTables.Contacts.IndexOf("name"),
+            RecordTables.Contacts.IndexOf("terms_days"));
         row.Set(id, "C1"u8);
         row.Set(name, Encoding.UTF8.GetBytes(new string('x', 5000)));
         row.Set(terms, 30);
@@ -92,11 +94,15 @@ public class WordsTests
         foreach (var table in RecordTables.All)
         {
             before.Add(table.Name);
-            Assert.All(table.Fields.Where(field => field.Target is not null), field => Assert.Contains(field.Target!, before));
+            Assert.All(
+                table.Fields.Where(field => field.Target is not null),
+                field => Assert.Contains(field.Target!, before));
             Assert.All(table.Fields, field => Assert.NotEmpty(field.Meaning));
             Assert.Equal(table.Fields.Count, table.Fields.Select(field => field.Name).Distinct().Count());
         }
 
-        Assert.All(Enum.GetValues<AccountType>(), type => Assert.Equal(type, AccountTypes.FromName(AccountTypes.NameOf(type))));
+        Assert.All(
+            Enum.GetValues<AccountType>(),
+            type => Assert.Equal(type, AccountTypes.FromName(AccountTypes.NameOf(type))));
     }
 }

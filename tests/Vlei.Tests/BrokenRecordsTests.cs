@@ -76,7 +76,9 @@ public sealed class BrokenRecordsTests : IDisposable
         }
 
         Assert.Equal("0", _tool.Sql("book", "SELECT count(*) FROM imports"));
-        Assert.Equal("0", _tool.Sql("book", "SELECT (SELECT count(*) FROM accounts_keys) + (SELECT count(*) FROM posting_months)"));
+        Assert.Equal(
+            "0",
+            _tool.Sql("book", "SELECT (SELECT count(*) FROM accounts_keys) + (SELECT count(*) FROM posting_months)"));
         Snapshot.Matches("broken-records.txt", answers.ToString());
         _tool.WithRecords().Run("import", "set", "--book", "book").Done();
     }
@@ -104,7 +106,9 @@ public sealed class BrokenRecordsTests : IDisposable
         Assert.Contains("vlei: 503 errors; nothing was imported, the book is as it was.", outcome.Messages);
         var all = File.ReadAllLines(_tool.PathOf("errors.txt"));
         Assert.Equal(503, all.Length);
-        Assert.Equal("lines.csv:251:3: amount \"x250\" is not a number; expected one as -1234.50, with a point and without thousands separators.", all[499]);
+        Assert.Equal(
+            "lines.csv:251:3: amount \"x250\" is not a number; expected one as -1234.50, with a point and without thousands separators.",
+            all[499]);
     }
 
     [Theory]

@@ -43,12 +43,16 @@ public sealed class CheckTests : IDisposable
         if (readerNotices)
         {
             Assert.Equal((65, ""), (shown.Status, shown.Output));
-            Assert.Equal($"vlei: The derived columns of {where} are damaged; the records are not.\n      Run: vlei check --rebuild\n", shown.Messages);
+            Assert.Equal(
+                $"vlei: The derived columns of {where} are damaged; the records are not.\n      Run: vlei check --rebuild\n",
+                shown.Messages);
         }
 
         var check = _tool.Run("check", "--book", "reedwater");
         Assert.Equal(1, check.Status);
-        Assert.Contains($"FAILED  Derived columns are what the records give\n        {where}: run vlei check --rebuild\n", check.Output);
+        Assert.Contains(
+            $"FAILED  Derived columns are what the records give\n        {where}: run vlei check --rebuild\n",
+            check.Output);
         _tool.Run("check", "--rebuild", "--book", "reedwater").Done();
         Assert.Equal(sound, _tool.Run([.. show, "--basis", basis]).Done().Output);
     }
@@ -56,7 +60,9 @@ public sealed class CheckTests : IDisposable
     [Fact]
     public void A_record_that_was_changed_by_hand_is_found()
     {
-        _tool.Sql("reedwater", "UPDATE lines SET amount = amount + 1 WHERE document = (SELECT key FROM documents_keys WHERE id = 'INV-00100') AND line = 1");
+        _tool.Sql(
+            "reedwater",
+            "UPDATE lines SET amount = amount + 1 WHERE document = (SELECT key FROM documents_keys WHERE id = 'INV-00100') AND line = 1");
         var check = _tool.Run("check", "--book", "reedwater");
         Assert.Equal(1, check.Status);
         Assert.Contains("FAILED  Every document sums to zero\n        document INV-00100 sums to 0.01\n", check.Output);

@@ -123,7 +123,9 @@ public sealed partial class CommandLineTests : IDisposable
         _tool.Write("reedwater/book.toml", text);
         var outcome = _tool.Run("show", "profit-loss", "--book", "reedwater");
         Assert.Equal(78, outcome.Status);
-        Assert.StartsWith($"vlei: reedwater/{message}", outcome.Messages.Replace("\n      ", " ", StringComparison.Ordinal).TrimEnd());
+        Assert.StartsWith(
+            $"vlei: reedwater/{message}",
+            outcome.Messages.Replace("\n      ", " ", StringComparison.Ordinal).TrimEnd());
     }
 
     [Fact]
@@ -133,7 +135,9 @@ public sealed partial class CommandLineTests : IDisposable
             _tool.Run([.. variables, ("VLEI_BOOK", "reedwater")], "show", "profit-loss", "--period", "last-month").Done().Output.Split('\n')[2];
         Assert.Equal("May 2026", Title());
         Assert.Equal("January 2025", Title(("VLEI_TODAY", "2025-02-11")));
-        Assert.Equal("March 2024", _tool.Run([("VLEI_TODAY", "2025-02-11")], "show", "profit-loss", "--book", "reedwater", "--today", "2024-04-01", "--period", "last-month").Done().Output.Split('\n')[2]);
+        Assert.Equal(
+            "March 2024",
+            _tool.Run([("VLEI_TODAY", "2025-02-11")], "show", "profit-loss", "--book", "reedwater", "--today", "2024-04-01", "--period", "last-month").Done().Output.Split('\n')[2]);
         Directory.CreateDirectory(_tool.PathOf("reedwater/out/deep"));
         var inside = new System.Diagnostics.ProcessStartInfo(Tool.Binary, ["show", "profit-loss"]) { WorkingDirectory = _tool.PathOf("reedwater/out/deep"), RedirectStandardOutput = true };
         inside.Environment.Remove("VLEI_BOOK");
@@ -159,7 +163,9 @@ public sealed partial class CommandLineTests : IDisposable
     [Fact]
     public void Where_the_terminal_is_not_utf8_all_is_plain_ascii()
     {
-        _tool.Write("reedwater/book.toml", File.ReadAllText(_tool.PathOf("reedwater/book.toml")).Replace("Reedwater", "Réedwater"));
+        _tool.Write(
+            "reedwater/book.toml",
+            File.ReadAllText(_tool.PathOf("reedwater/book.toml")).Replace("Reedwater", "Réedwater"));
         var plain = _tool.Run([("LANG", "C")], "show", "profit-loss", "--book", "reedwater", "--compare", "prior-year", "--change").Done().Output;
         Assert.True(Ascii.IsValid(plain));
         Assert.StartsWith("R?edwater Boatworks\n", plain);
@@ -199,13 +205,17 @@ public sealed partial class CommandLineTests : IDisposable
         full = _tool.Run("show", "profit-loss", "--book", "reedwater", "--format", "csv", "--to", "/dev/full");
         Assert.Equal(73, full.Status);
         Assert.Contains("vlei: /dev/full cannot be written: ", full.Messages);
-        Assert.Equal("73\n", Shell($"{Tool.Binary} show profit-loss --book reedwater > /dev/full 2>/dev/null; echo $?"));
-        Assert.Equal("Reedwater Boatworks\n", Shell($"{Tool.Binary} show profit-loss --book reedwater --by week --period all | head -n 1"));
+        Assert.Equal(
+            "73\n", Shell($"{Tool.Binary} show profit-loss --book reedwater > /dev/full 2>/dev/null; echo $?"));
+        Assert.Equal(
+            "Reedwater Boatworks\n",
+            Shell($"{Tool.Binary} show profit-loss --book reedwater --by week --period all | head -n 1"));
         Assert.Contains("Commands:", _tool.Run().Done().Output);
 
         string Shell(string command)
         {
-            using var process = System.Diagnostics.Process.Start(new System.Diagnostics.ProcessStartInfo("sh", ["-c", command])
+            using var process = System.Diagnostics.Process.Start(new System.Diagnostics.ProcessStartInfo(
+                "sh", ["-c", command])
             {
                 WorkingDirectory = _tool.Folder, RedirectStandardOutput = true,
             })!;
@@ -217,7 +227,9 @@ public sealed partial class CommandLineTests : IDisposable
     public void A_book_that_may_not_be_written_can_still_be_read()
     {
         var report = _tool.Run("show", "profit-loss", "--book", "reedwater").Done().Output;
-        File.SetUnixFileMode(_tool.PathOf("reedwater"), UnixFileMode.UserRead | UnixFileMode.UserExecute | UnixFileMode.OtherRead | UnixFileMode.OtherExecute);
+        File.SetUnixFileMode(
+            _tool.PathOf("reedwater"),
+            UnixFileMode.UserRead | UnixFileMode.UserExecute | UnixFileMode.OtherRead | UnixFileMode.OtherExecute);
         File.SetUnixFileMode(_tool.PathOf("reedwater/records.db"), UnixFileMode.UserRead | UnixFileMode.OtherRead);
         try
         {
@@ -225,7 +237,8 @@ public sealed partial class CommandLineTests : IDisposable
         }
         finally
         {
-            File.SetUnixFileMode(_tool.PathOf("reedwater"), UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
+            File.SetUnixFileMode(
+                _tool.PathOf("reedwater"), UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
         }
     }
 

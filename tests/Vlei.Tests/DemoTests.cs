@@ -29,7 +29,8 @@ public sealed class DemoTests : IDisposable
     [InlineData(
         "profit-loss-totals.csv",
         "--period all --by year --basis cash --depth 0 --zeros --title Totals --format csv")]
-    public void Reports_are_as_approved(string snapshot, string options, string report = "profit-loss") => Snapshot.Matches(
+    public void Reports_are_as_approved(string snapshot, string options, string report = "profit-loss") =>
+        Snapshot.Matches(
         snapshot, _tool.Run(["show", report, "--book", "reedwater", .. options.Split(' ')]).Done().Output);
 
     [Fact]
@@ -81,7 +82,8 @@ public sealed class DemoTests : IDisposable
     [Fact]
     public void The_demo_has_what_a_bookkeeper_meets()
     {
-        long Count(string sql) => long.Parse(_tool.Sql("reedwater", $"SELECT count(*) FROM {sql}"), CultureInfo.InvariantCulture);
+        long Count(string sql) => long.Parse(
+            _tool.Sql("reedwater", $"SELECT count(*) FROM {sql}"), CultureInfo.InvariantCulture);
         Assert.InRange(Count("documents"), 4_000, 7_000);
         Assert.All(
             new[] { "invoice", "credit-note", "receipt", "cash-sale", "bill", "purchase-return", "payment", "expense", "deposit", "transfer", "journal", "opening" },
@@ -89,8 +91,12 @@ public sealed class DemoTests : IDisposable
         Assert.Equal(3, Count("departments"));
         Assert.NotEqual(0, Count("documents WHERE tags LIKE '%dispute%'"));
         Assert.NotEqual(0, Count("documents WHERE substr(created_at, 1, 7) > substr(date, 1, 7)"));
-        Assert.NotEqual(0, Count("documents a JOIN documents b ON b.key > a.key AND b.reference = a.reference AND a.kind = 'bill' AND b.kind = 'bill' AND a.contact = b.contact"));
-        Assert.NotEqual(0, Count("(SELECT sum(l.amount) OVER (ORDER BY d.date, d.key) AS held FROM lines l JOIN documents d ON d.key = l.document JOIN accounts_keys k ON k.key = l.account WHERE k.id = '1020') WHERE held < 0"));
+        Assert.NotEqual(
+            0,
+            Count("documents a JOIN documents b ON b.key > a.key AND b.reference = a.reference AND a.kind = 'bill' AND b.kind = 'bill' AND a.contact = b.contact"));
+        Assert.NotEqual(
+            0,
+            Count("(SELECT sum(l.amount) OVER (ORDER BY d.date, d.key) AS held FROM lines l JOIN documents d ON d.key = l.document JOIN accounts_keys k ON k.key = l.account WHERE k.id = '1020') WHERE held < 0"));
     }
 
     [Fact]

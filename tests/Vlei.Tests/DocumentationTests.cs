@@ -10,7 +10,8 @@ namespace Vlei.Tests;
 /// </summary>
 public sealed partial class DocumentationTests
 {
-    public static TheoryData<string> Pages => [.. Directory.EnumerateFiles(Path.Combine(Tool.Root, "docs", "guide"), "*.md")
+    public static TheoryData<string> Pages => [.. Directory.EnumerateFiles(
+        Path.Combine(Tool.Root, "docs", "guide"), "*.md")
         .Append(Path.Combine(Tool.Root, "README.md")).Select(path => Path.GetRelativePath(Tool.Root, path)).Order(StringComparer.Ordinal)];
 
     [Theory]
@@ -37,7 +38,9 @@ public sealed partial class DocumentationTests
         {
             foreach (Match link in Link().Matches(File.ReadAllText(page)))
             {
-                Assert.True(Path.Exists(Path.Combine(Path.GetDirectoryName(page)!, link.Groups[1].Value)), $"{page}: {link.Value}");
+                Assert.True(
+                    Path.Exists(Path.Combine(Path.GetDirectoryName(page)!, link.Groups[1].Value)),
+                    $"{page}: {link.Value}");
             }
         }
     }
@@ -49,7 +52,9 @@ public sealed partial class DocumentationTests
         foreach (Match command in Command().Matches(block))
         {
             shown.Append(command.Value);
-            var start = new ProcessStartInfo("sh", ["-c", command.Groups[1].Value.Replace("vlei ", $"{Tool.Binary} ", StringComparison.Ordinal) + " 2>&1"])
+            var start = new ProcessStartInfo(
+                "sh",
+                ["-c", command.Groups[1].Value.Replace("vlei ", $"{Tool.Binary} ", StringComparison.Ordinal) + " 2>&1"])
             {
                 WorkingDirectory = tool.Folder, RedirectStandardOutput = true, StandardOutputEncoding = Encoding.UTF8,
             };

@@ -29,7 +29,9 @@ public sealed class ImportTests : IDisposable
         Assert.Equal(
             "1|2|23000\n2||24000",
             _tool.Sql("book", "SELECT d.added, d.replaced, max(l.amount) FROM documents d JOIN lines l ON l.document = d.key AND l.added = d.added JOIN documents_keys k ON k.key = d.key WHERE k.id = 'INV-2' GROUP BY d.added"));
-        Assert.Equal("Three Firs Timber\nThree Firs", _tool.Sql("book", "SELECT name FROM contacts WHERE name LIKE 'Three%' ORDER BY added"));
+        Assert.Equal(
+            "Three Firs Timber\nThree Firs",
+            _tool.Sql("book", "SELECT name FROM contacts WHERE name LIKE 'Three%' ORDER BY added"));
         _tool.Run("check", "--book", "book").Done();
     }
 
@@ -92,7 +94,9 @@ public sealed class ImportTests : IDisposable
         _tool.Run("init", "other", "--name", "Test", "--currency", "ZAR", "--fiscal-year-start", "3").Done();
         _tool.Write("shuffled/accounts.csv", RecordFiles.Sound["accounts.csv"]);
         _tool.Write("shuffled/contacts.csv", RecordFiles.Sound["contacts.csv"]);
-        _tool.Write("shuffled/documents.csv", "contact,date,kind,id\nS1,2026-03-05,bill,BILL-1\nC1,2026-03-02,invoice,INV-1\nC2,2026-03-20,invoice,INV-2\nC1,2026-04-10,receipt,REC-1\n");
+        _tool.Write(
+            "shuffled/documents.csv",
+            "contact,date,kind,id\nS1,2026-03-05,bill,BILL-1\nC1,2026-03-02,invoice,INV-1\nC2,2026-03-20,invoice,INV-2\nC1,2026-04-10,receipt,REC-1\n");
         _tool.Write("shuffled/lines.csv", """
             credit,debit,account,document,line
             ,115,1100,INV-1,1
@@ -116,9 +120,13 @@ public sealed class ImportTests : IDisposable
     {
         Import();
         Assert.Equal("""{"region":"north"}""", _tool.Sql("book", "SELECT tags FROM contacts WHERE name = 'Alma Acker'"));
-        Assert.Equal("Two boats,\none old", _tool.Sql("book", "SELECT memo FROM documents JOIN documents_keys k USING (key) WHERE k.id = 'INV-2'"));
+        Assert.Equal(
+            "Two boats,\none old",
+            _tool.Sql("book", "SELECT memo FROM documents JOIN documents_keys k USING (key) WHERE k.id = 'INV-2'"));
         Assert.Equal("base", _tool.Sql("book", "SELECT tax_part FROM lines WHERE quantity = 2000000"));
-        Assert.Equal("1|1|10", _tool.Sql("book", "SELECT revision, max(revision), count(*) FROM import_files WHERE length(sha256) = 64"));
+        Assert.Equal(
+            "1|1|10",
+            _tool.Sql("book", "SELECT revision, max(revision), count(*) FROM import_files WHERE length(sha256) = 64"));
     }
 
     [Fact]
@@ -126,7 +134,9 @@ public sealed class ImportTests : IDisposable
     {
         Import();
         Assert.Equal("0.00", Cash("2026-03"));
-        _tool.WithRecords(("accounts.csv", "1100,Receivables,receivable", "1100,Receivables,bank"), ("settlements.csv", "INV-1,REC-1,57.50,2026-04-10\n", ""));
+        _tool.WithRecords(
+            ("accounts.csv", "1100,Receivables,receivable", "1100,Receivables,bank"),
+            ("settlements.csv", "INV-1,REC-1,57.50,2026-04-10\n", ""));
         Import();
         Assert.Equal("330.00", Cash("2026-03"));
         _tool.Run("check", "--book", "book").Done();
@@ -207,14 +217,17 @@ public sealed class ImportTests : IDisposable
     public void A_second_import_at_the_same_time_is_told_to_try_again()
     {
         Import();
-        using var holder = System.Diagnostics.Process.Start(new System.Diagnostics.ProcessStartInfo("sqlite3", [_tool.PathOf("book/records.db")])
+        using var holder = System.Diagnostics.Process.Start(new System.Diagnostics.ProcessStartInfo(
+            "sqlite3", [_tool.PathOf("book/records.db")])
         {
             RedirectStandardInput = true, RedirectStandardOutput = true,
         })!;
         holder.StandardInput.WriteLine("BEGIN IMMEDIATE; SELECT 'held';");
         Assert.Equal("held", holder.StandardOutput.ReadLine());
         var outcome = _tool.Run("import", "set", "--book", "book");
-        Assert.Equal((75, "vlei: Another import is writing to this book.\n      Try again when it is done.\n"), (outcome.Status, outcome.Messages));
+        Assert.Equal(
+            (75, "vlei: Another import is writing to this book.\n      Try again when it is done.\n"),
+            (outcome.Status, outcome.Messages));
         holder.StandardInput.Close();
         holder.WaitForExit();
     }
@@ -243,5 +256,6 @@ public sealed class ImportTests : IDisposable
         return report.TrimEnd().Split('\n')[^1].Split(',')[^1];
     }
 
-    private string Files() => _tool.Sql("book", "SELECT (SELECT count(*) FROM imports) || (SELECT group_concat(checksum) FROM posting_columns)");
+    private string Files() => _tool.Sql(
+        "book", "SELECT (SELECT count(*) FROM imports) || (SELECT group_concat(checksum) FROM posting_columns)");
 }

@@ -32,7 +32,8 @@ public sealed class RecordTexts
     /// <summary>The documents of one year, with the settlements between them.</summary>
     public RecordTexts OfYear(string year)
     {
-        var others = _files["documents.csv"].Skip(1).Where(line => !line.Split(',')[2].StartsWith(year, StringComparison.Ordinal))
+        var others = _files["documents.csv"].Skip(1).Where(
+            line => !line.Split(',')[2].StartsWith(year, StringComparison.Ordinal))
             .Select(IdOf).ToHashSet();
         return WithHeaders(new Dictionary<string, List<string>>(_files)
         {

@@ -85,7 +85,8 @@ public sealed class Tool : IDisposable
     /// <summary>What SQL gives on a book's records, through the sqlite3 program.</summary>
     public string Sql(string book, string sql)
     {
-        using var process = Process.Start(new ProcessStartInfo("sqlite3", [Path.Combine(PathOf(book), "records.db"), sql])
+        using var process = Process.Start(new ProcessStartInfo(
+            "sqlite3", [Path.Combine(PathOf(book), "records.db"), sql])
         {
             RedirectStandardOutput = true,
         })!;

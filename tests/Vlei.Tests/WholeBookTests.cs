@@ -109,9 +109,12 @@ public sealed class WholeBookTests : IDisposable
         Assert.Equal(10, resources.Count);
         foreach (var resource in resources)
         {
-            var header = File.ReadLines(_tool.PathOf($"set/{resource.GetProperty("path").GetString()}")).First().Split(',');
+            var header = File.ReadLines(_tool.PathOf($"set/{resource.GetProperty("path").GetString()}")).First().Split(
+                ',');
             var schema = resource.GetProperty("schema");
-            Assert.Equal(header, schema.GetProperty("fields").EnumerateArray().Select(f => f.GetProperty("name").GetString()!));
+            Assert.Equal(
+                header,
+                schema.GetProperty("fields").EnumerateArray().Select(f => f.GetProperty("name").GetString()!));
             foreach (var key in schema.GetProperty("foreignKeys").EnumerateArray())
             {
                 var target = key.GetProperty("reference").GetProperty("resource").GetString();

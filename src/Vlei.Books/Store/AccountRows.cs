@@ -15,11 +15,20 @@ internal static class AccountRows
         while (statement.Step())
         {
             accounts.Add(new Account(
-                statement.Int(0), statement.Text(1), statement.Text(2), AccountTypes.FromName(statement.Text(3)),
+                statement.Int(0), statement.Text(1), statement.Text(2), TypeOf(statement.Text(3)),
                 statement.IsNull(4) ? null : statement.Int(4), statement.Number(5) != 0,
-                statement.IsNull(6) ? null : Enum.Parse<CashFlowActivity>(statement.Text(6), ignoreCase: true)));
+                statement.IsNull(6) ? null : ActivityOf(statement.Text(6))));
         }
 
         return accounts;
     }
+
+    private static AccountType TypeOf(string name) => AccountTypes.Names.Contains(name)
+        ? AccountTypes.FromName(name)
+        : throw StoreProblem.Damaged($"there is no account type {name}");
+
+    private static CashFlowActivity ActivityOf(string name) =>
+        Enum.TryParse<CashFlowActivity>(name, ignoreCase: true, out var activity)
+            ? activity
+            : throw StoreProblem.Damaged($"there is no activity {name}");
 }

@@ -84,7 +84,9 @@ internal sealed class Statement : IDisposable
     public long Number(int column) => raw.sqlite3_column_int64(_statement, column);
 
     /// <summary>The number in the column, as a key or a count.</summary>
-    public int Int(int column) => checked((int)raw.sqlite3_column_int64(_statement, column));
+    public int Int(int column) => raw.sqlite3_column_int64(_statement, column) is >= 0 and <= int.MaxValue and var number
+        ? (int)number
+        : throw StoreProblem.Damaged("a key or a count is out of reach");
 
     /// <summary>The text in the column; empty where there is nothing.</summary>
     public string Text(int column) => raw.sqlite3_column_text(_statement, column).utf8_to_string() ?? "";

@@ -20,11 +20,14 @@ internal static class StoreProblem
             ProblemKind.CannotWrite, "The book's records cannot be written.", "Check who may write to its folder."),
         raw.SQLITE_IOERR => new ProblemException(
             ProblemKind.CannotWrite, $"The disk does not work as it should: {message}.", "Check the disk, then try again."),
-        raw.SQLITE_CORRUPT or raw.SQLITE_NOTADB => new ProblemException(
-            ProblemKind.BadData,
-            $"records.db is damaged: {message}.",
-            "Put back a copy of it, or make the book anew and import its record sets again."),
+        raw.SQLITE_CORRUPT or raw.SQLITE_NOTADB or raw.SQLITE_ERROR => Damaged(message),
         raw.SQLITE_CONSTRAINT => new ConstraintException(message),
         _ => new InvalidOperationException($"SQLite error {result}: {message}"),
     };
+
+    /// <summary>The file holds what this program never wrote.</summary>
+    public static ProblemException Damaged(string message) => new(
+        ProblemKind.BadData,
+        $"records.db is damaged: {message}.",
+        "Put back a copy of it, or make the book anew and import its record sets again.");
 }

@@ -1,0 +1,133 @@
+using System.Text;
+
+namespace Vlei.Tests;
+
+/// <summary>
+/// What people and files can do wrong by chance: whatever it is, it is answered, never a bug of the program, and the book
+/// stays whole.
+/// </summary>
+public sealed class FuzzTests : IDisposable
+{
+    private const int Bug = 70;
+
+    private static readonly string[] Periods =
+    [
+        "2026", "2026-Q1", "2026-03", "2026-W07", "2026-02-30", "fy2026-Q1", "all", "last-month", "this-week-to-date",
+        "2026-01/P3M", "/2026-03", "2026-05/", "P2M/2026-03", "last-3-months", "9999", "", "2026-13", "x",
+    ];
+
+    private readonly Tool _tool = new();
+
+    [Fact]
+    public void No_mixture_of_options_is_a_bug()
+    {
+        _tool.WithDemo();
+        var random = new Random(20261123);
+        var answered = new Dictionary<int, int>();
+        for (var round = 0; round < 150; round++)
+        {
+            var arguments = new List<string> { "show", One(random, "profit-loss", "balance-sheet", "cash-flow", "trial-balance") };
+            foreach (var (option, values) in new (string, string[])[]
+            {
+                ("--period", Periods), ("--as-of", Periods), ("--basis", ["accrual", "cash", "money"]),
+                ("--by", ["week", "month", "quarter", "year", "fiscal-quarter", "fiscal-year", "day"]),
+                ("--compare", ["prior-period", "prior-year:2", "2024:3", "prior-year:0", "all", ":"]), ("--change", []),
+                ("--percent", ["income", "assets", "row", "income,row"]), ("--zeros", []), ("--depth", ["0", "1", "9", "-1"]),
+                ("--title", ["T", "", "\u0007"]), ("--format", ["text", "csv", "json", "xml"]), ("--today", ["2026-06-30", "2026-6-30"]),
+            })
+            {
+                if (random.Next(4) == 0)
+                {
+                    arguments.AddRange(values.Length == 0 ? [option] : [option, One(random, values)]);
+                }
+            }
+
+            var outcome = _tool.Run([("VLEI_BOOK", "reedwater"), ("COLUMNS", $"{random.Next(1, 200)}")], [.. arguments]);
+            Assert.True(outcome.Status is 0 or 2, $"{string.Join(' ', arguments)}\n{outcome.Messages}");
+            Assert.Equal(outcome.Status == 0, outcome.Messages.Length == 0);
+            answered[outcome.Status] = answered.GetValueOrDefault(outcome.Status) + 1;
+        }
+
+        Assert.All(new[] { 0, 2 }, status => Assert.InRange(answered[status], 10, 140));
+    }
+
+    [Fact]
+    public void No_damage_to_a_record_set_is_a_bug_and_the_book_stays_whole()
+    {
+        _tool.WithRecords().Run("import", "set", "--book", "book").Done();
+        var random = new Random(4242);
+        var refused = 0;
+        for (var round = 0; round < 120; round++)
+        {
+            _tool.WithRecords();
+            var name = One(random, [.. RecordFiles.Sound.Keys]);
+            var path = _tool.PathOf($"set/{name}");
+            File.WriteAllBytes(path, Damaged(File.ReadAllBytes(path), random));
+            var outcome = _tool.Run("import", "set", "--dry-run", "--book", "book");
+            Assert.True(outcome.Status is 0 or 65, $"round {round}, {name}: {outcome.Status}\n{outcome.Messages}");
+            refused += outcome.Status == 65 ? 1 : 0;
+        }
+
+        Assert.InRange(refused, 40, 120);
+        Assert.Equal("1", _tool.Sql("book", "SELECT count(*) FROM imports"));
+        _tool.Run("check", "--book", "book").Done();
+    }
+
+    [Fact]
+    public void No_damage_to_the_book_itself_is_a_bug()
+    {
+        _tool.WithRecords().Run("import", "set", "--book", "book").Done();
+        var sound = File.ReadAllBytes(_tool.PathOf("book/records.db"));
+        var random = new Random(99);
+        for (var round = 0; round < 60; round++)
+        {
+            var damaged = (byte[])sound.Clone();
+            for (var bytes = random.Next(1, 400); bytes > 0; bytes--)
+            {
+                damaged[random.Next(damaged.Length)] = (byte)random.Next(256);
+            }
+
+            File.WriteAllBytes(_tool.PathOf("book/records.db"), damaged);
+            foreach (var command in new[] { "show profit-loss --period 2026 --by week", "check" })
+            {
+                var outcome = _tool.Run([.. command.Split(' '), "--book", "book"]);
+                Assert.True(outcome.Status != Bug, $"round {round}, {command}\n{outcome.Messages}");
+            }
+
+            File.Delete(_tool.PathOf("book/records.db-wal"));
+            File.Delete(_tool.PathOf("book/records.db-shm"));
+        }
+    }
+
+    public void Dispose() => _tool.Dispose();
+
+    private static string One(Random random, params string[] choices) => choices[random.Next(choices.Length)];
+
+    // A few bytes changed, cut out, doubled or put in: commas, quotes, line ends, digits, whatever.
+    private static byte[] Damaged(byte[] bytes, Random random)
+    {
+        var damaged = bytes.ToList();
+        for (var times = random.Next(1, 6); times > 0; times--)
+        {
+            var place = random.Next(damaged.Count);
+            var length = Math.Min(random.Next(1, 12), damaged.Count - place);
+            switch (random.Next(4))
+            {
+                case 0:
+                    damaged[place] = (byte)random.Next(256);
+                    break;
+                case 1:
+                    damaged.RemoveRange(place, Math.Min(length, damaged.Count - 1));
+                    break;
+                case 2:
+                    damaged.InsertRange(place, damaged.GetRange(place, length));
+                    break;
+                default:
+                    damaged.InsertRange(place, Encoding.UTF8.GetBytes(One(random, ",", "\"", "\n", "\r", "-", "0", "é", "\0")));
+                    break;
+            }
+        }
+
+        return [.. damaged];
+    }
+}
