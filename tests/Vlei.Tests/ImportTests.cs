@@ -73,6 +73,28 @@ public sealed class ImportTests : IDisposable
     }
 
     [Fact]
+    public void A_settlement_with_a_document_that_the_set_does_not_have_stays()
+    {
+        Import();
+        var before = Cash("2026-04");
+        File.Delete(_tool.PathOf("set/settlements.csv"));
+        _tool.Write("set/documents.csv", "id,kind,date,contact,memo\nINV-1,invoice,2026-03-02,C1,Oars and rowlocks\n");
+        _tool.Write("set/lines.csv", """
+            document,account,amount,contact
+            INV-1,1100,115.00,
+            INV-1,4000,-100.00,
+            INV-1,2200,-15.00,
+
+            """);
+        _tool.Write("set/settlements.csv", "from,to,amount\n");
+        var outcome = Import();
+        Assert.Equal("documents            0         1         0         0", Row(outcome, "documents"));
+        Assert.DoesNotContain("settlements", outcome.Output);
+        Assert.Equal(before, Cash("2026-04"));
+        _tool.Run("check", "--book", "book").Done();
+    }
+
+    [Fact]
     public void A_change_that_an_earlier_settlement_no_longer_fits_is_refused()
     {
         Import();
