@@ -13,8 +13,8 @@ public static class StandardReports
     public static ReportDefinition? Find(string key) => All.FirstOrDefault(report => report.Key == key);
 
     /// <summary>
-    /// The reports that answer the words, best first; each word must be found in the key, the title, the question or the
-    /// words that people look for it by.
+    /// The reports that answer the words, best first: those in whose key, title, question and other words the most of them
+    /// are found.
     /// </summary>
     public static IEnumerable<ReportDefinition> Answering(IReadOnlyCollection<string> words) => All
         .Select(report => (Report: report, Found: words.Count(word => Text(report).Contains(word, StringComparison.OrdinalIgnoreCase))))

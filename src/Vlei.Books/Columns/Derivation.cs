@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Vlei.Books.Store;
 using Vlei.Core.Basis;
 using Vlei.Core.Calendar;
@@ -25,6 +26,10 @@ internal sealed class Derivation
     private readonly Action<string, long> _progress;
     private readonly Dictionary<int, DateOnly> _dates = [];
     private readonly Dictionary<int, List<Settlement>> _settlements = [];
+    private readonly List<Posting> _accrual = [];
+    private readonly List<Posting> _cash = [];
+    private readonly List<Release> _releases = [];
+    private long _done;
 
     /// <summary>Loads the settlements as they stand, and the dates of all documents.</summary>
     public Derivation(Database database, Action<string, long> progress)
@@ -73,7 +78,7 @@ internal sealed class Derivation
         }
 
         var lines = new List<Line>();
-        var document_ = 0;
+        var current = 0;
         using (var statement = _database.Prepare(
             "SELECT d.key, l.line, l.account, l.amount, l.contact, l.item, l.project, l.department "
             + (affected is null ? "FROM documents d " : "FROM affected a JOIN documents d ON d.key = a.document ")
@@ -81,11 +86,11 @@ internal sealed class Derivation
         {
             while (statement.Step())
             {
-                if (statement.Int(0) != document_)
+                if (statement.Int(0) != current)
                 {
-                    Add(document_, lines, cash, buckets);
+                    Add(current, lines, cash, buckets);
                     lines.Clear();
-                    document_ = statement.Int(0);
+                    current = statement.Int(0);
                 }
 
                 lines.Add(new Line(
@@ -94,18 +99,13 @@ internal sealed class Derivation
             }
         }
 
-        Add(document_, lines, cash, buckets);
+        Add(current, lines, cash, buckets);
         buckets.Complete();
         if (affected is not null)
         {
             _database.Execute("DROP TABLE affected");
         }
     }
-
-    private readonly List<Posting> _accrual = [];
-    private readonly List<Posting> _cash = [];
-    private readonly List<Release> _releases = [];
-    private long _done;
 
     private void Add(int document, List<Line> lines, CashPostings cash, MonthBuckets buckets)
     {
@@ -139,8 +139,7 @@ internal sealed class Derivation
 
         _cash.Clear();
         cash.Add(
-            document, date, System.Runtime.InteropServices.CollectionsMarshal.AsSpan(lines),
-            System.Runtime.InteropServices.CollectionsMarshal.AsSpan(_releases), _cash);
+            document, date, CollectionsMarshal.AsSpan(lines), CollectionsMarshal.AsSpan(_releases), _cash);
         buckets.Add(AccountingBasis.Accrual, _accrual);
         buckets.Add(AccountingBasis.Cash, _cash);
     }
