@@ -17,7 +17,7 @@ draw() {
         sed -e 's/\x1b\[?1h\x1b=//' -e 's/&/\&#38;/g' -e 's/</\&#60;/g' -e 's/\x1b\[1m/<b>/g' -e 's/\x1b\[0m/<\/b>/g' -e 's/%/%%/g' > body
     markup=$(printf '<span font="DejaVu Sans Mono 11" foreground="#e8e6df"><span foreground="#8fb8a8">$ %s</span>\n\n' "$3"; cat body; printf '</span>')
     convert -background '#1d2126' -bordercolor '#1d2126' "pango:$markup" -border 20x16 \
-        -gravity northwest -background '#1d2126' -extent 1280x800\< "$here/$1.png"
+        -gravity northwest -background '#1d2126' -extent 1280x800\< -strip -define png:exclude-chunks=date,time "$here/$1.png"
 }
 
 vlei demo > /dev/null 2>&1
