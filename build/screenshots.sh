@@ -2,8 +2,9 @@
 # Draws the screenshots from what the program really prints on a terminal of 110 columns.
 # Needs imagemagick, fonts-dejavu-core and script (util-linux).
 set -eu
-here=$(cd "$(dirname "$0")" && pwd)
-vlei=${VLEI_BINARY:-$here/../../artifacts/publish/Vlei/release_linux-x64/vlei}
+root=$(cd "$(dirname "$0")/.." && pwd)
+here=$root/docs/screenshots
+vlei=${VLEI_BINARY:-$root/artifacts/publish/Vlei/release_linux-x64/vlei}
 work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT
 cd "$work"
