@@ -27,9 +27,6 @@ internal sealed class Workshop(SampleLedger ledger, Dice dice, DateOnly start, i
 
     public Dice Dice => dice;
 
-    /// <summary>The first day.</summary>
-    public DateOnly Start => start;
-
     /// <summary>The day that it is.</summary>
     public DateOnly Today { get; set; }
 

@@ -68,12 +68,8 @@ public sealed class CashPostings(IReadOnlyDictionary<int, AccountClass> classes)
         }
     }
 
-    /// <summary>
-    /// Whether the document waits for money: its control lines are all on one account for one contact and do not cancel
-    /// out, it has other lines, and what money is on it goes the same way.
-    /// </summary>
-    public bool IsDeferred(ReadOnlySpan<Line> lines) => IsDeferred(lines, out _, out _, out _);
-
+    // A document waits for money where its control lines are all on one account for one contact and do not cancel out,
+    // it has other lines, and what money is on it goes the same way.
     private bool IsDeferred(ReadOnlySpan<Line> lines, out Amount money, out Amount control, out int controlLine)
     {
         (money, control, controlLine) = (Amount.Zero, Amount.Zero, -1);

@@ -17,12 +17,6 @@ public readonly record struct DateRange(DateOnly From, DateOnly To)
     /// <summary>How many calendar months it touches; for whole months, how many they are.</summary>
     public int MonthsTouched => IsEmpty ? 0 : YearMonth.Of(To).Index - YearMonth.Of(From).Index + 1;
 
-    /// <summary>Whether the day lies in it.</summary>
-    public bool Contains(DateOnly day) => From <= day && day <= To;
-
-    /// <summary>Whether the other range lies wholly in it.</summary>
-    public bool Contains(DateRange other) => From <= other.From && other.To <= To;
-
     /// <summary>The days that are in both.</summary>
     public DateRange Intersect(DateRange other) => new(
         From > other.From ? From : other.From,
