@@ -28,12 +28,7 @@ public static class BookCheck
     public static void Rebuild(Book book, Action<string, long> progress)
     {
         using var database = Database.OpenToWrite(book.RecordsPath);
-        using (var store = new PostingStore(database))
-        {
-            store.Clear();
-            new Derivation(database, progress).Run(null, new MonthBuckets(store, null));
-        }
-
+        Derivation.Rebuild(database, progress);
         database.Commit();
     }
 

@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text;
-using Tomlyn.Parsing;
 using Tomlyn.Syntax;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
@@ -17,36 +16,19 @@ internal static class BookFile
     /// <summary>Reads the file. Throws a <see cref="ProblemException"/> where it is not as it should be.</summary>
     public static BookSettings Read(string path)
     {
-        var document = SyntaxParser.Parse(File.ReadAllText(path), path);
-        if (document.HasErrors)
+        var toml = TomlText.Parse(File.ReadAllText(path), path, ProblemKind.BadConfiguration);
+        if (toml.Document.Tables.FirstOrDefault() is { } table)
         {
-            var first = document.Diagnostics.First();
-            throw Wrong(path, first.Span, first.Message, "Write it as TOML has it: key = \"value\".");
+            throw toml.Wrong(table.Span, $"there is no table [{table.Name}].", $"Expected {Suggestion.Listed(Keys, "and")}.");
         }
 
-        if (document.Tables.FirstOrDefault() is { } table)
-        {
-            throw Wrong(path, table.Span, $"there is no table [{table.Name}].", $"Expected {Suggestion.Listed(Keys, "and")}.");
-        }
-
-        var values = document.KeyValues.ToDictionary(
-            pair => pair.Key!.ToString().Trim(), pair => pair, StringComparer.Ordinal);
-        foreach (var (key, pair) in values)
-        {
-            if (!Keys.Contains(key))
-            {
-                throw Wrong(
-                    path, pair.Span, $"there is no key {key}.",
-                    Suggestion.DidYouMean(key, Keys) ?? $"Expected {Suggestion.Listed(Keys, "and")}.");
-            }
-        }
-
+        var values = toml.Known(toml.Document.KeyValues, Keys);
         return new BookSettings(
-            Text(path, values, "name") ?? throw Missing(path, "name"),
-            CurrencyOf(path, values),
-            new FiscalCalendar(StartMonth(path, values)),
-            BasisOf(path, values),
-            Today(path, values));
+            toml.Text(values, "name") ?? throw toml.Missing("name"),
+            CurrencyOf(toml, values),
+            new FiscalCalendar(StartMonth(toml, values)),
+            BasisOf(toml, values),
+            Today(toml, values));
     }
 
     /// <summary>The text of a new file.</summary>
@@ -96,30 +78,29 @@ internal static class BookFile
         return quoted.Append('"').ToString();
     }
 
-    private static Currency CurrencyOf(string path, Dictionary<string, KeyValueSyntax> values)
+    private static Currency CurrencyOf(TomlText toml, Dictionary<string, KeyValueSyntax> values)
     {
-        var code = Text(path, values, "currency") ?? throw Missing(path, "currency");
+        var code = toml.Text(values, "currency") ?? throw toml.Missing( "currency");
         return Currency.TryFind(code, out var currency)
             ? currency
-            : throw Wrong(
-                path, values["currency"].Value!.Span, $"\"{code}\" is no currency.",
+            : throw toml.Wrong(values["currency"].Value!.Span, $"\"{code}\" is no currency.",
                 Suggestion.DidYouMean(code, Currency.Codes) ?? "Write its ISO 4217 code, as ZAR.");
     }
 
-    private static int StartMonth(string path, Dictionary<string, KeyValueSyntax> values) =>
+    private static int StartMonth(TomlText toml, Dictionary<string, KeyValueSyntax> values) =>
         !values.TryGetValue("fiscal-year-start", out var pair) ? 1
         : pair.Value is IntegerValueSyntax { Value: >= 1 and <= 12 } month ? (int)month.Value
-        : throw Wrong(path, pair.Value!.Span, "fiscal-year-start is no month.", "Write a number from 1 to 12.");
+        : throw toml.Wrong(pair.Value!.Span, "fiscal-year-start is no month.", "Write a number from 1 to 12.");
 
-    private static AccountingBasis BasisOf(string path, Dictionary<string, KeyValueSyntax> values) =>
-        Text(path, values, "basis") switch
+    private static AccountingBasis BasisOf(TomlText toml, Dictionary<string, KeyValueSyntax> values) =>
+        toml.Text(values, "basis") switch
         {
             null or "accrual" => AccountingBasis.Accrual,
             "cash" => AccountingBasis.Cash,
-            _ => throw Wrong(path, values["basis"].Value!.Span, "there is no such basis.", "Write \"accrual\" or \"cash\"."),
+            _ => throw toml.Wrong(values["basis"].Value!.Span, "there is no such basis.", "Write \"accrual\" or \"cash\"."),
         };
 
-    private static DateOnly? Today(string path, Dictionary<string, KeyValueSyntax> values)
+    private static DateOnly? Today(TomlText toml, Dictionary<string, KeyValueSyntax> values)
     {
         if (!values.TryGetValue("today", out var pair))
         {
@@ -129,17 +110,6 @@ internal static class BookFile
         var text = pair.Value!.ToString().Trim().Trim('"');
         return IsoText.TryDay(Encoding.UTF8.GetBytes(text), out var day)
             ? day
-            : throw Wrong(path, pair.Value.Span, "today is no day.", "Write a day as 2026-06-30.");
+            : throw toml.Wrong(pair.Value.Span, "today is no day.", "Write a day as 2026-06-30.");
     }
-
-    private static string? Text(string path, Dictionary<string, KeyValueSyntax> values, string key) =>
-        !values.TryGetValue(key, out var pair) ? null
-        : pair.Value is StringValueSyntax { Value: { Length: > 0 } text } ? text
-        : throw Wrong(path, pair.Value!.Span, $"{key} is no text.", $"Write it in quotes: {key} = \"…\".");
-
-    private static ProblemException Missing(string path, string key) => new(
-        ProblemKind.BadConfiguration, $"{path}: the key {key} is missing.", $"Add a line: {key} = \"…\".");
-
-    private static ProblemException Wrong(string path, SourceSpan at, string message, string advice) => new(
-        ProblemKind.BadConfiguration, $"{path}:{at.Start.Line + 1}:{at.Start.Column + 1}: {message}", advice);
 }

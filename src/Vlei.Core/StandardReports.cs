@@ -7,7 +7,11 @@ namespace Vlei.Core;
 public static class StandardReports
 {
     /// <summary>All of them, by subject.</summary>
-    public static IReadOnlyList<ReportDefinition> All { get; } = [ProfitLossReport.Definition, BalanceSheetReport.Definition, CashFlowReport.Definition, TrialBalanceReport.Definition];
+    public static IReadOnlyList<ReportDefinition> All { get; } =
+    [
+        ProfitLossReport.Definition, BalanceSheetReport.Definition, CashFlowReport.Definition,
+        EquityMovementsReport.Definition, TrialBalanceReport.Definition, GeneralLedgerReport.Definition,
+    ];
 
     /// <summary>Finds a report by its key.</summary>
     public static ReportDefinition? Find(string key) => All.FirstOrDefault(report => report.Key == key);

@@ -22,7 +22,7 @@ internal static class CsvReport
             csv.WriteField(row.Level);
             for (var column = 0; column < report.Columns.Count; column++)
             {
-                csv.WriteField(Figures.Exact(report, report.Columns[column], row.Cells[column]));
+                csv.WriteField(Figures.Exact(report, row, column));
             }
 
             csv.EndRecord();

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Vlei.Core.Calendar;
 using Vlei.Core.Money;
 using Vlei.Core.Reports;
 
@@ -8,29 +9,52 @@ namespace Vlei.Output;
 internal static class Figures
 {
     private const int PercentDecimalsShown = 1;
+    private const int RatioDecimalsShown = 2;
+
+    /// <summary>The names of the kinds of columns.</summary>
+    public static string NameOf(ColumnKind kind) => kind switch
+    {
+        ColumnKind.Money => "money",
+        ColumnKind.Percent => "percent",
+        ColumnKind.Ratio => "ratio",
+        ColumnKind.Date => "date",
+        _ => "text",
+    };
 
     /// <summary>With exactly the decimals of its kind and nothing else: <c>-1234.50</c>; nothing where it is empty.</summary>
-    public static string? Exact(Report report, ReportColumn column, Cell cell) =>
-        cell.Units is { } units
-            ? DecimalText.Write(units, column.Kind == ColumnKind.Money ? report.Currency.Decimals : Percentage.Decimals)
-            : null;
+    public static string? Exact(Report report, ReportRow row, int column) => row.Cells[column].Units is not { } units
+        ? row.Cells[column].Words
+        : row.KindIn(report.Columns[column]) switch
+        {
+            ColumnKind.Money => DecimalText.Write(units, report.Currency.Decimals),
+            ColumnKind.Date => PeriodText.Iso(DateOnly.FromDayNumber((int)units)),
+            _ => DecimalText.Write(units, Percentage.Decimals),
+        };
 
-    /// <summary>For people, with thousands apart and percentages to one decimal: <c>-1,234.50</c>, <c>27.6</c>.</summary>
-    public static string Readable(Report report, ReportColumn column, Cell cell)
+    /// <summary>
+    /// For people, with thousands apart, percentages to one decimal, plain numbers to two: <c>-1,234.50</c>, <c>27.6</c>.
+    /// </summary>
+    public static string Readable(Report report, ReportRow row, int column)
     {
-        if (cell.Units is not { } units)
+        if (row.Cells[column].Units is not { } units)
         {
-            return "";
+            return row.Cells[column].Words ?? "";
         }
 
-        var decimals = report.Currency.Decimals;
-        if (column.Kind == ColumnKind.Percent)
+        const int TenThousandthsToTenths = 1000;
+        const int TenThousandthsToHundredths = 100;
+        return row.KindIn(report.Columns[column]) switch
         {
-            const int Dropped = 1000;
-            decimals = PercentDecimalsShown;
-            units = Rounding.Divide(units, Dropped);
-        }
+            ColumnKind.Money => Grouped(units, report.Currency.Decimals),
+            ColumnKind.Date => PeriodText.Iso(DateOnly.FromDayNumber((int)units)),
+            ColumnKind.Ratio => Grouped(Rounding.Divide(units, TenThousandthsToHundredths), RatioDecimalsShown),
+            _ => Grouped(Rounding.Divide(units, TenThousandthsToTenths), PercentDecimalsShown)
+                + (row.InsteadOfMoney is not null ? " %" : ""),
+        };
+    }
 
+    private static string Grouped(long units, int decimals)
+    {
         var plain = DecimalText.Write(units, decimals);
         var point = decimals == 0 ? plain.Length : plain.Length - decimals - 1;
         var whole = Int128.Parse(plain.AsSpan(0, point), CultureInfo.InvariantCulture);

@@ -34,6 +34,8 @@ internal static class JsonReport
             json.WriteString("currency", report.Currency.Code);
             json.WriteString("basis", AccountingBases.NameOf(report.Basis));
             WritePeriod(json, report);
+            WriteWords(json, "narrowed", report.Narrowed);
+            WriteWords(json, "notes", report.Notes);
             WriteLines(json, "columns", report.Columns, (line, column) => WriteColumn(line, report, column));
             WriteLines(json, "rows", report.Rows, (line, row) => WriteRow(line, report, row));
             WriteLines(json, "checks", report.Checks, (line, check) => WriteCheck(line, report, check));
@@ -61,6 +63,21 @@ internal static class JsonReport
         json.WriteString("as_of", report.AsOf is { } day ? PeriodText.Iso(day) : null);
     }
 
+    // Only where there are any: what says nothing needs no key.
+    private static void WriteWords(Utf8JsonWriter json, string name, IReadOnlyList<string> words)
+    {
+        if (words.Count > 0)
+        {
+            json.WriteStartArray(name);
+            foreach (var word in words)
+            {
+                json.WriteStringValue(word);
+            }
+
+            json.WriteEndArray();
+        }
+    }
+
     private static void WriteLines<T>(Utf8JsonWriter json, string name, IReadOnlyList<T> values, Action<Utf8JsonWriter, T> write)
     {
         using var lines = new MemoryStream();
@@ -82,7 +99,7 @@ internal static class JsonReport
     {
         json.WriteString("key", column.Key);
         json.WriteString("heading", column.Heading);
-        json.WriteString("kind", column.Kind == ColumnKind.Money ? "money" : "percent");
+        json.WriteString("kind", Figures.NameOf(column.Kind));
         if (column.Range is { } range && report.AsOf is null)
         {
             json.WriteString("from", PeriodText.Iso(range.From));
@@ -96,10 +113,23 @@ internal static class JsonReport
         json.WriteString("label", row.Label);
         json.WriteString("kind", RowKinds.NameOf(row.Kind));
         json.WriteNumber("level", row.Level);
+        if (row.InsteadOfMoney is { } kind)
+        {
+            json.WriteString("shows", Figures.NameOf(kind));
+        }
+
         json.WriteStartArray("cells");
         for (var column = 0; column < row.Cells.Count; column++)
         {
-            json.WriteRawValue(Figures.Exact(report, report.Columns[column], row.Cells[column]) ?? "null");
+            var exact = Figures.Exact(report, row, column);
+            if (exact is not null && report.Columns[column].Kind is ColumnKind.Text or ColumnKind.Date)
+            {
+                json.WriteStringValue(exact);
+            }
+            else
+            {
+                json.WriteRawValue(exact ?? "null");
+            }
         }
 
         json.WriteEndArray();
@@ -107,7 +137,7 @@ internal static class JsonReport
 
     private static void WriteCheck(Utf8JsonWriter json, Report report, ReportCheck check)
     {
-        json.WriteString("name", report.Checks.Count == 1 ? check.Name : $"{check.Name} ({check.Column})");
+        json.WriteString("name", report.Checks.Count == 1 || check.Column.Length == 0 ? check.Name : $"{check.Name} ({check.Column})");
         json.WriteBoolean("ok", check.Ok);
         WriteMoney("expected", check.Expected);
         WriteMoney("actual", check.Actual);

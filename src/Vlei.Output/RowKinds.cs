@@ -10,6 +10,7 @@ internal static class RowKinds
     {
         RowKind.Heading => "heading",
         RowKind.Account => "account",
+        RowKind.Record => "record",
         _ => "total",
     };
 }

@@ -14,6 +14,8 @@ internal sealed class TextReport
     private const int Gap = 2;
     private const int IndentPerLevel = 2;
     private const int LeastLabelWidth = 16;
+    private const int LeastTextWidth = 10;
+    private const int MostHeadingWidth = 20;
 
     private readonly Report _report;
     private readonly TextLook _look;
@@ -30,12 +32,15 @@ internal sealed class TextReport
         _widths = new int[report.Columns.Count];
         for (var column = 0; column < _widths.Length; column++)
         {
-            _widths[column] = DisplayText.Width(report.Columns[column].Heading);
             for (var row = 0; row < report.Rows.Count; row++)
             {
-                var figure = _figures[row, column] = Figure(report.Columns[column], report.Rows[row].Cells[column]);
-                _widths[column] = Math.Max(_widths[column], figure.Length);
+                var figure = _figures[row, column] = Figure(report.Rows[row], column);
+                _widths[column] = Math.Max(_widths[column], DisplayText.Width(figure));
             }
+
+            // A long name above figures is broken into lines, rather than keeping the figures apart.
+            var heading = DisplayText.Width(Heading(column));
+            _widths[column] = Math.Max(_widths[column], Math.Min(heading, MostHeadingWidth));
         }
 
         _labels = [.. report.Rows.Select(row =>
@@ -43,6 +48,11 @@ internal sealed class TextReport
         _labelWidth = _labels.Select(DisplayText.Width).DefaultIfEmpty(0).Max();
         if (look.Width is { } width && _widths.Length > 0)
         {
+            if (report.Columns.Any(IsText))
+            {
+                NarrowTexts(width);
+            }
+
             _labelWidth = Math.Min(_labelWidth, Math.Max(LeastLabelWidth, width - Gap - _widths.Max()));
         }
     }
@@ -61,16 +71,39 @@ internal sealed class TextReport
         stream.Write(Encoding.UTF8.GetBytes(text._text.ToString()));
     }
 
-    private string Figure(ReportColumn column, Cell cell)
+    private static bool IsText(ReportColumn column) => column.Kind == ColumnKind.Text;
+
+    private static bool IsFigure(ReportColumn column) => column.Kind is not (ColumnKind.Text or ColumnKind.Date);
+
+    private string Heading(int column) => DisplayText.Harmless(_report.Columns[column].Heading, _look.Ascii);
+
+    private string Figure(ReportRow row, int column)
     {
-        var figure = Figures.Readable(_report, column, cell);
-        if (!column.IsChange || column.Kind != ColumnKind.Money || cell.Units is not { } units)
+        var described = _report.Columns[column];
+        var figure = DisplayText.Harmless(Figures.Readable(_report, row, column), _look.Ascii);
+        if (!described.IsChange || row.KindIn(described) != ColumnKind.Money || row.Cells[column].Units is not { } units)
         {
             return figure;
         }
 
         var marks = _look.Ascii ? "v=^" : "▼=▲";
         return $"{figure} {marks[Math.Sign(units) + 1]}";
+    }
+
+    // A list stays in one block as long as its words can be broken into more lines; the widest give way first.
+    private void NarrowTexts(int width)
+    {
+        var texts = Enumerable.Range(0, _widths.Length).Where(column => IsText(_report.Columns[column])).ToList();
+        while (_labelWidth + _widths.Sum(column => column + Gap) > width)
+        {
+            var widest = texts.MaxBy(column => _widths[column]);
+            if (_widths[widest] <= LeastTextWidth)
+            {
+                return;
+            }
+
+            _widths[widest]--;
+        }
     }
 
     private void AddTitle()
@@ -80,6 +113,13 @@ internal sealed class TextReport
         AddLine(_report.PeriodInWords);
         var basis = _report.Basis == AccountingBasis.Cash ? "Cash basis" : "Accrual basis";
         AddLine($"{basis}, in {_report.Currency.Code}");
+        foreach (var words in _report.Narrowed.Concat(_report.Notes).Select(words => DisplayText.Harmless(words, _look.Ascii)))
+        {
+            foreach (var line in _look.Width is { } width ? DisplayText.Wrap(words, width) : [words])
+            {
+                AddLine(line);
+            }
+        }
     }
 
     // Which columns stand beside each other: as many as fit, and at least one; a column stays with what it is about.
@@ -120,7 +160,7 @@ internal sealed class TextReport
     private void AddBlock(int first, int count)
     {
         AddLine("");
-        AddColumns("", first, count, column => DisplayText.Harmless(_report.Columns[column].Heading, _look.Ascii), bold: true);
+        AddHeadings(first, count);
         for (var row = 0; row < _report.Rows.Count; row++)
         {
             var kind = _report.Rows[row].Kind;
@@ -144,26 +184,45 @@ internal sealed class TextReport
 
     // Whether the rows that a total is of stand right above it, rather than being left out.
     private bool AddsUp(int row) => row > 0 && _report.Rows[row - 1] is var above
-        && (above.Kind == RowKind.Account || above.Level > _report.Rows[row].Level);
+        && (above.Kind is RowKind.Account or RowKind.Record || above.Level > _report.Rows[row].Level);
+
+    private void AddHeadings(int first, int count)
+    {
+        var lines = Enumerable.Range(first, count).Select(column => Wrapped(Heading(column), _widths[column])).ToList();
+        var height = lines.Max(heading => heading.Count);
+        for (var line = 0; line < height; line++)
+        {
+            AddColumns("", first, count, column => LineOf(lines[column - first], line - height + lines[column - first].Count), bold: true);
+        }
+    }
 
     private void AddRow(int row, int first, int count)
     {
         var described = _report.Rows[row];
         var indent = new string(' ', IndentPerLevel * described.Level);
-        var lines = DisplayText.Width(_labels[row]) <= _labelWidth
+        var labels = DisplayText.Width(_labels[row]) <= _labelWidth
             ? [_labels[row]]
             : DisplayText.Wrap(_labels[row].TrimStart(), _labelWidth - indent.Length).Select(line => indent + line).ToList();
-        var bold = described.Kind is not RowKind.Account;
-        foreach (var line in lines.Take(lines.Count - 1))
-        {
-            AddLine(Styled(line, bold));
-        }
+        var bold = described.Kind is not (RowKind.Account or RowKind.Record);
+        var texts = Enumerable.Range(first, count).Select(column => Wrapped(_figures[row, column], _widths[column])).ToList();
 
-        AddColumns(lines[^1], first, count, column => _figures[row, column], bold);
+        // Figures stand beside the last line of a label, words beside its first.
+        var height = Math.Max(labels.Count, texts.Max(text => text.Count));
+        for (var line = 0; line < height; line++)
+        {
+            AddColumns(LineOf(labels, line), first, count, column => IsText(_report.Columns[column])
+                ? LineOf(texts[column - first], line)
+                : LineOf(texts[column - first], line - labels.Count + 1), bold);
+        }
     }
 
-    private void AddRule(int first, int count, char rule) =>
-        AddColumns("", first, count, column => new string(rule, _widths[column]), bold: false);
+    private static List<string> Wrapped(string text, int width) =>
+        DisplayText.Width(text) <= width ? [text] : [.. DisplayText.Wrap(text, width)];
+
+    private static string LineOf(List<string> lines, int line) => line >= 0 && line < lines.Count ? lines[line] : "";
+
+    private void AddRule(int first, int count, char rule) => AddColumns(
+        "", first, count, column => IsFigure(_report.Columns[column]) ? new string(rule, _widths[column]) : "", bold: false);
 
     private void AddColumns(string label, int first, int count, Func<int, string> textOf, bool bold)
     {
@@ -171,7 +230,9 @@ internal sealed class TextReport
         for (var column = first; column < first + count; column++)
         {
             var text = textOf(column);
-            line.Append(' ', Gap + Math.Max(0, _widths[column] - DisplayText.Width(text))).Append(text);
+            var padding = Math.Max(0, _widths[column] - DisplayText.Width(text));
+            line.Append(' ', Gap).Append(' ', IsText(_report.Columns[column]) ? 0 : padding).Append(text)
+                .Append(' ', IsText(_report.Columns[column]) ? padding : 0);
         }
 
         AddLine(Styled(line.ToString().TrimEnd(), bold));
@@ -187,7 +248,9 @@ internal sealed class TextReport
 
         foreach (var check in _report.Checks.Where(check => !check.Ok))
         {
-            var what = $"{check.Name} ({check.Column}): expected {Text(check.Expected)}, came to {Text(check.Actual)}.";
+            var where = check.Column.Length == 0 ? "" : $" ({DisplayText.Harmless(check.Column, _look.Ascii)})";
+            var what = check.Fault is { } fault ? $"{check.Name}{where}: {DisplayText.Harmless(fault, _look.Ascii)}."
+                : $"{check.Name}{where}: expected {Text(check.Expected)}, came to {Text(check.Actual)}.";
             AddLine(Styled($"CHECK FAILED: {what}", bold: true));
         }
 

@@ -9,8 +9,6 @@ namespace Vlei.Core.Tests;
 /// <summary>The balance sheet, cell by cell, against the slow model, and its identity in both bases.</summary>
 public class BalanceSheetTests
 {
-    private static readonly FiscalCalendar March = new(3);
-
     private static readonly int[] Profit =
     [
         RandomBook.Sales, RandomBook.Fees, RandomBook.Cost, RandomBook.Rent, RandomBook.Fuel, RandomBook.Interest, RandomBook.Loss,
@@ -26,8 +24,8 @@ public class BalanceSheetTests
         let first = new DateOnly(2024, 1, 1).AddDays(start)
         select new ReportRequest
         {
-            Period = new OpenPeriod(first, first.AddDays(days)), Basis = basis, By = unit,
-            Compare = compare.Length == 0 ? [] : [Comparison.Parse(compare, first, March)],
+            Period = new OpenPeriod(first, first.AddDays(days)), Basis = basis, By = Statements.By(unit),
+            Compare = compare.Length == 0 ? [] : [Comparison.Parse(compare, first, Statements.March)],
             Percent = percent ? [PercentOf.Assets] : [],
         };
 
@@ -63,17 +61,12 @@ public class BalanceSheetTests
     [Fact]
     public void The_net_profit_of_a_fiscal_year_is_what_its_balance_sheet_shows() => RandomBook.Gen1.Sample(book =>
     {
-        var year = new ReportRequest { Period = new OpenPeriod(March.FiscalYear(2025)), Basis = AccountingBasis.Cash };
-        var profit = StandardReports.Find("profit-loss")!.Build(Context(book), year).Rows[^1].Cells[0];
+        var year = new ReportRequest { Period = new OpenPeriod(Statements.March.FiscalYear(2025)), Basis = AccountingBasis.Cash };
+        var profit = Statements.Build("profit-loss", book, year).Rows[^1].Cells[0];
         Assert.Equal(profit, Build(book, year).Rows.Single(row => row.Key == "current-earnings").Cells[0]);
     });
 
-    private static Report Build(RandomBook book, ReportRequest request) =>
-        StandardReports.Find("balance-sheet")!.Build(Context(book), request);
-
-    private static ReportContext Context(RandomBook book) => new(
-        "Test", Currency.TryFind("ZAR", out var zar) ? zar : throw new InvalidOperationException(), March,
-        AccountingBasis.Accrual, new DateOnly(2026, 6, 30), book);
+    private static Report Build(RandomBook book, ReportRequest request) => Statements.Build("balance-sheet", book, request);
 
     private static long Expected(RandomBook book, bool cash, string row, DateOnly day)
     {

@@ -32,7 +32,7 @@ public class ProfitLossTests
             : new DateRange(from1, from1.AddDays(days))
         select new ReportRequest
         {
-            Period = new OpenPeriod(range), Basis = basis, By = unit, Change = change && compare.Length > 0,
+            Period = new OpenPeriod(range), Basis = basis, By = Statements.By(unit), Change = change && compare.Length > 0,
             Compare = compare.Length == 0 ? [] : [Comparison.Parse(compare, from1, new FiscalCalendar(3))],
             Percent = !percent ? [] : unit is null ? [PercentOf.Income] : [PercentOf.Income, PercentOf.Row],
         };
@@ -67,7 +67,7 @@ public class ProfitLossTests
         Gen.Select(RandomBook.Gen1, GenRequest).Sample((book, request) =>
     {
         var report = Build(
-            book, request with { By = request.By ?? TimeUnit.Month, Compare = [], Change = false, Percent = [] });
+            book, request with { By = request.By ?? Spread.Of(TimeUnit.Month), Compare = [], Change = false, Percent = [] });
         var total = report.Columns.Count - 1;
         Assert.Equal("total", report.Columns[total].Key);
         Assert.All(report.Rows.Where(row => row.Kind != RowKind.Heading), row =>
@@ -112,10 +112,7 @@ public class ProfitLossTests
         Assert.Equal("Profit and loss, column 1 - 3 Mar 2026: a sum is larger than 64 bits hold.", problem.Message);
     }
 
-    private static Report Build(RandomBook book, ReportRequest request) => StandardReports.Find("profit-loss")!.Build(
-        new ReportContext("Test", Zar, new FiscalCalendar(3), AccountingBasis.Accrual, new DateOnly(2026, 6, 30), book), request);
-
-    private static Currency Zar => Currency.TryFind("ZAR", out var zar) ? zar : throw new InvalidOperationException();
+    private static Report Build(RandomBook book, ReportRequest request) => Statements.Build("profit-loss", book, request);
 
     private static long Expected(RandomBook book, AccountingBasis basis, string row, DateRange range)
     {

@@ -55,6 +55,42 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     public IReadOnlyList<Account> Accounts => Chart;
 
+    /// <summary>Projects, departments, items and contacts that lines refer to by the keys 1 to 3; the first is tagged.</summary>
+    public static readonly NamedRecord[] Named =
+    [
+        new(1, "A-1", "Alder", new Dictionary<string, string> { ["place"] = "north" }),
+        new(2, "B-20", "Birch and Co", new Dictionary<string, string>()),
+        new(3, "B-3", "Cedar", new Dictionary<string, string>()),
+    ];
+
+    public static readonly IReadOnlyDictionary<string, string>[] Tagged =
+    [
+        new Dictionary<string, string>(), new Dictionary<string, string> { ["season"] = "high" },
+        new Dictionary<string, string> { ["season"] = "low", ["place"] = "south" },
+    ];
+
+    public IReadOnlyList<Budget> Budgets =>
+    [
+        .. from month in Enumerable.Range(0, 26)
+           from account in new[] { Sales, Cost, Rent }
+           select new Budget(
+               YearMonth.Of(new DateOnly(2024, 1, 1).AddMonths(month)), account,
+               new Amount((account == Sales ? -1 : 1) * (1001 + (month * 97))), month % 3, month % 2),
+    ];
+
+    public IReadOnlyList<IReadOnlyDictionary<string, string>> TagSets => Tagged;
+
+    public IReadOnlyList<NamedRecord> Records(PostingField field) => Named;
+
+    public DocumentText Document(int key) => Documents.Single(d => d.Key == key) is var document
+        ? new DocumentText($"D{key}", DocumentKinds.Names[document.Lines[0].Kind - 1], document.Date, $"N{key}", $"memo {key}")
+        : throw new InvalidOperationException();
+
+    public string LineMemo(int document, int line) => line == 1 ? "first" : "";
+
+    public int SettledWith(int settlement, int document) =>
+        Settlements.Single(s => s.Key == settlement) is var s && s.From == document ? s.To : s.From;
+
     public DateRange? Extent => new DateRange(Documents.Min(d => d.Date), Documents.Max(d => d.Date));
 
     /// <summary>All postings of one basis.</summary>
@@ -91,13 +127,29 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
                     new Amount(account.Sum(p => Math.Max(0, p.Line.Amount.MinorUnits))),
                     new Amount(-account.Sum(p => Math.Min(0, p.Line.Amount.MinorUnits))))).ToArray()));
 
-    public MonthOfPostings ReadMonth(AccountingBasis basis, YearMonth month)
+    public PostingMonth ReadMonth(AccountingBasis basis, YearMonth month, IReadOnlyCollection<PostingField> fields)
     {
-        var postings = Postings(basis).Where(p => YearMonth.Of(p.Day) == month).OrderBy(p => p.Day).ToList();
-        return new MonthOfPostings(
-            [.. postings.Select(p => (byte)p.Day.Day)], [.. postings.Select(p => p.Line.Account)],
-            [.. postings.Select(p => p.Line.Amount.MinorUnits)]);
+        var postings = Postings(basis).Where(p => YearMonth.Of(p.Day) == month)
+            .OrderBy(p => p.Day).ThenBy(p => p.Document).ThenBy(p => p.Settlement).ThenBy(p => p.Line.Number).ToList();
+        return new PostingMonth(postings.Count, fields.Distinct().Select(field => (field, postings.Select(p => Of(p, field)).ToArray())));
     }
+
+    /// <summary>What a posting has in a column.</summary>
+    public static long Of(Posting posting, PostingField field) => field switch
+    {
+        PostingField.Day => posting.Day.Day,
+        PostingField.Account => posting.Line.Account,
+        PostingField.Amount => posting.Line.Amount.MinorUnits,
+        PostingField.Document => posting.Document,
+        PostingField.Settlement => posting.Settlement,
+        PostingField.Line => posting.Line.Number,
+        PostingField.Contact => posting.Line.Contact,
+        PostingField.Item => posting.Line.Item,
+        PostingField.Project => posting.Line.Project,
+        PostingField.Department => posting.Line.Department,
+        PostingField.Kind => posting.Line.Kind,
+        _ => posting.Line.Tags,
+    };
 
     /// <summary>The balance of an account at the end of a day.</summary>
     public long Balance(AccountingBasis basis, DateOnly day, Func<int, bool> account) =>
@@ -227,6 +279,8 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
                 break;
         }
 
-        return [.. lines.Select((line, index) => new Line(index + 1, line.Account, new Amount(line.Amount), line.Account is Receivable or Payable ? contact : 0))];
+        return [.. lines.Select((line, index) => new Line(
+            index + 1, line.Account, new Amount(line.Amount), line.Account is Receivable or Payable ? contact : 0,
+            (int)(amount + index) % 4, (int)(amount / 5) % 4, (int)((amount / 3) + index) % 3, (shape % 8) + 1, (int)(amount + contact) % 3))];
     }
 }

@@ -37,15 +37,15 @@ public sealed partial class CommandLineTests : IDisposable
         2, "vlei: --percent does not take \"asets\". Did you mean assets?", "show", "profit-loss", "--percent",
         "asets")]
     [InlineData(
-        2, "vlei: --percent assets does not apply to profit-loss, which has no such total. It takes income.", "show",
+        2, "vlei: --percent assets does not apply to profit-loss, which has no such total. It takes income, column, row or group.", "show",
         "profit-loss", "--percent", "assets")]
     [InlineData(
         2,
-        "vlei: --percent row is a share of the row's total across columns, and balances of different days do not add up. Take --percent assets.",
+        "vlei: --percent row is a share of the row's total across columns, and balances of different days do not add up. Take --percent assets, or spread the columns over a field: --by project.",
         "show", "balance-sheet", "--percent", "row")]
     [InlineData(
         2,
-        "vlei: --as-of does not apply to profit-loss. It takes --period, --basis, --by, --compare, --change, --percent, --zeros, --depth and --title.",
+        "vlei: --as-of does not apply to profit-loss. It takes --period, --basis, --by, --compare, --change, --percent, --only, --except, --layout, --zeros, --depth and --title.",
         "show", "profit-loss", "--as-of", "2026-03")]
     [InlineData(
         2, "vlei: --period and --as-of both say when. Give one of them; with --by, --period.", "show",

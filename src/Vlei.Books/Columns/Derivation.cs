@@ -23,6 +23,8 @@ internal readonly record struct Settlement(int Key, int From, int To, Amount Amo
 internal sealed class Derivation
 {
     private readonly Database _database;
+    private readonly Standing _standing;
+    private readonly TagSets _tags;
     private readonly Action<string, long> _progress;
     private readonly Dictionary<int, DateOnly> _dates = [];
     private readonly Dictionary<int, List<Settlement>> _settlements = [];
@@ -31,15 +33,23 @@ internal sealed class Derivation
     private readonly List<Release> _releases = [];
     private long _done;
 
-    /// <summary>Loads the settlements as they stand, and the dates of all documents.</summary>
-    public Derivation(Database database, Action<string, long> progress)
+    /// <summary>Loads the settlements that stand, and the dates of all documents.</summary>
+    public Derivation(Database database, Action<string, long> progress, Standing standing = default)
     {
-        (_database, _progress) = (database, progress);
+        (_database, _progress, _standing, _tags) = (database, progress, standing, new TagSets(database));
         LoadDates();
         LoadSettlements();
     }
 
-    /// <summary>The settlements as they stand, in the order of the records.</summary>
+    /// <summary>Makes all derived columns anew.</summary>
+    public static void Rebuild(Database database, Action<string, long> progress)
+    {
+        using var store = new PostingStore(database);
+        store.Clear();
+        new Derivation(database, progress).Run(null, new MonthBuckets(store, null));
+    }
+
+    /// <summary>The settlements that stand, in the order of the records.</summary>
     public List<Settlement> Settlements { get; } = [];
 
     /// <summary>The control items of the documents that passed through and have settlements, by document.</summary>
@@ -64,7 +74,7 @@ internal sealed class Derivation
     /// <summary>Works out the postings of the documents, or of all where none are named, and puts them into the buckets.</summary>
     public void Run(HashSet<int>? affected, MonthBuckets buckets)
     {
-        var accounts = AccountRows.Read(_database);
+        var accounts = AccountRows.Read(_database, _standing);
         var cash = new CashPostings(accounts.ToDictionary(
             account => account.Key, account => AccountTypes.ClassOf(account.Type)));
         if (affected is not null)
@@ -78,11 +88,11 @@ internal sealed class Derivation
         }
 
         var lines = new List<Line>();
-        var current = 0;
+        var (current, kind, tags) = (0, 0, "");
         using (var statement = _database.Prepare(
-            "SELECT d.key, l.line, l.account, l.amount, l.contact, l.item, l.project, l.department "
+            "SELECT d.key, l.line, l.account, l.amount, l.contact, l.item, l.project, l.department, l.tags, d.kind, d.tags "
             + (affected is null ? "FROM documents d " : "FROM affected a JOIN documents d ON d.key = a.document ")
-            + "JOIN lines l ON l.document = d.key AND l.added = d.added WHERE d.replaced IS NULL ORDER BY d.key, l.line"))
+            + $"JOIN lines l ON l.document = d.key AND l.added = d.added WHERE {_standing.Of("d")} ORDER BY d.key, l.line"))
         {
             while (statement.Step())
             {
@@ -90,12 +100,13 @@ internal sealed class Derivation
                 {
                     Add(current, lines, cash, buckets);
                     lines.Clear();
-                    current = statement.Int(0);
+                    (current, kind, tags) = (statement.Int(0), DocumentKinds.NumberOf(statement.Text(9)), statement.Text(10));
                 }
 
                 lines.Add(new Line(
                     statement.Int(1), statement.Int(2), new Amount(statement.Number(3)), statement.Int(4),
-                    statement.Int(5), statement.Int(6), statement.Int(7)));
+                    statement.Int(5), statement.Int(6), statement.Int(7), kind,
+                    _tags.KeyOf(tags, statement.IsNull(8) ? "" : statement.Text(8))));
             }
         }
 
@@ -177,7 +188,7 @@ internal sealed class Derivation
 
     private void LoadDates()
     {
-        using var statement = _database.Prepare("SELECT key, date FROM documents WHERE replaced IS NULL");
+        using var statement = _database.Prepare($"SELECT d.key, d.date FROM documents d WHERE {_standing.Of("d")}");
         while (statement.Step())
         {
             _ = IsoText.TryDay(statement.Bytes(1), out var date);
@@ -188,7 +199,7 @@ internal sealed class Derivation
     private void LoadSettlements()
     {
         using var statement = _database.Prepare(
-            "SELECT key, \"from\", \"to\", amount, date FROM settlements WHERE replaced IS NULL ORDER BY key");
+            $"SELECT s.key, s.\"from\", s.\"to\", s.amount, s.date FROM settlements s WHERE {_standing.Of("s")} ORDER BY s.key");
         while (statement.Step())
         {
             var settlement = new Settlement(

@@ -54,7 +54,7 @@ internal sealed class MonthBuckets(PostingStore store, HashSet<int>? affected, i
             foreach (var month in store.Months(basis))
             {
                 if (!_cleansed.Contains((basis, month))
-                    && store.Column(basis, month, PostingColumn.Document).Any(document => affected.Contains((int)document)))
+                    && store.Column(basis, month, PostingField.Document).Any(document => affected.Contains((int)document)))
                 {
                     Merge(basis, month, []);
                 }

@@ -8,29 +8,27 @@ namespace Vlei.Books.Columns;
 /// <param name="Of">What it holds of a posting.</param>
 internal sealed record PostingColumn(string Name, Func<Posting, long> Of)
 {
-    /// <summary>The day of the month.</summary>
-    public static readonly PostingColumn Day = new("day", posting => posting.Day.Day);
-
-    /// <summary>The account.</summary>
-    public static readonly PostingColumn Account = new("account", posting => posting.Line.Account);
-
-    /// <summary>The amount, debit positive.</summary>
-    public static readonly PostingColumn Amount = new("amount", posting => posting.Line.Amount.MinorUnits);
-
-    /// <summary>The document.</summary>
-    public static readonly PostingColumn Document = new("document", posting => posting.Document);
-
-    /// <summary>All of them; the order is that of <see cref="Join"/>.</summary>
-    public static readonly IReadOnlyList<PostingColumn> All =
+    private static readonly PostingColumn[] Columns =
     [
-        Day, Account, Amount, Document,
+        new("day", posting => posting.Day.Day),
+        new("account", posting => posting.Line.Account),
+        new("amount", posting => posting.Line.Amount.MinorUnits),
+        new("document", posting => posting.Document),
         new("settlement", posting => posting.Settlement),
         new("line", posting => posting.Line.Number),
         new("contact", posting => posting.Line.Contact),
         new("item", posting => posting.Line.Item),
         new("project", posting => posting.Line.Project),
         new("department", posting => posting.Line.Department),
+        new("kind", posting => posting.Line.Kind),
+        new("tags", posting => posting.Line.Tags),
     ];
+
+    /// <summary>All of them, in the order of <see cref="PostingField"/>, which is also that of <see cref="Join"/>.</summary>
+    public static IReadOnlyList<PostingColumn> All => Columns;
+
+    /// <summary>The column of a field.</summary>
+    public static PostingColumn For(PostingField field) => Columns[(int)field];
 
     /// <summary>A posting from its numbers, in the order of <see cref="All"/>.</summary>
     public static Posting Join(DateOnly firstOfMonth, ReadOnlySpan<long[]> columns, int index) => new(
@@ -38,7 +36,8 @@ internal sealed record PostingColumn(string Name, Func<Posting, long> Of)
         (int)columns[3][index],
         new Line(
             (int)columns[5][index], (int)columns[1][index], new Amount(columns[2][index]), (int)columns[6][index],
-            (int)columns[7][index], (int)columns[8][index], (int)columns[9][index]),
+            (int)columns[7][index], (int)columns[8][index], (int)columns[9][index], (int)columns[10][index],
+            (int)columns[11][index]),
         (int)columns[4][index]);
 
     /// <summary>

@@ -12,7 +12,12 @@ namespace Vlei.Books.Columns;
 /// The derived columns in the store: per basis and month one blob per column, and the month's sums per account beside
 /// them. Every blob carries a checksum, so that damage is noticed when it is read and never shown as a figure.
 /// </summary>
-internal sealed class PostingStore(Database database) : IDisposable
+/// <param name="database">The file.</param>
+/// <param name="written">
+/// What the names of the tables that are written to begin with; where it is not empty, those hold what differs from the
+/// file, and the names without it are views of both.
+/// </param>
+internal sealed class PostingStore(Database database, string written = "") : IDisposable
 {
     private const int SumBytes = sizeof(int) + (2 * sizeof(long));
 
@@ -86,10 +91,10 @@ internal sealed class PostingStore(Database database) : IDisposable
     }
 
     /// <summary>One column of a month.</summary>
-    public long[] Column(AccountingBasis basis, YearMonth month, PostingColumn column)
+    public long[] Column(AccountingBasis basis, YearMonth month, PostingField field)
     {
         var count = Count(basis, month);
-        _column.Bind(1, (int)basis).Bind(2, month.Number).Bind(3, column.Name);
+        _column.Bind(1, (int)basis).Bind(2, month.Number).Bind(3, PostingColumn.For(field).Name);
         if (!_column.Step())
         {
             return count == 0 ? [] : throw Damaged(basis, month);
@@ -104,7 +109,7 @@ internal sealed class PostingStore(Database database) : IDisposable
     /// <summary>All postings of a month, in order.</summary>
     public Posting[] Read(AccountingBasis basis, YearMonth month)
     {
-        var columns = PostingColumn.All.Select(column => Column(basis, month, column)).ToArray();
+        var columns = Enum.GetValues<PostingField>().Select(field => Column(basis, month, field)).ToArray();
         var postings = new Posting[columns[0].Length];
         for (var index = 0; index < postings.Length; index++)
         {
@@ -118,14 +123,14 @@ internal sealed class PostingStore(Database database) : IDisposable
     public void Write(AccountingBasis basis, YearMonth month, ReadOnlySpan<Posting> postings)
     {
         var key = $"basis = {(int)basis} AND month = {month.Number}";
-        database.Execute($"DELETE FROM posting_columns WHERE {key}; DELETE FROM posting_months WHERE {key}");
-        if (postings.IsEmpty)
+        database.Execute($"DELETE FROM {written}posting_columns WHERE {key}; DELETE FROM {written}posting_months WHERE {key}");
+        if (postings.IsEmpty && written.Length == 0)
         {
             return;
         }
 
         using var insertColumn = database.Prepare(
-            "INSERT INTO posting_columns(basis, month, name, data, checksum) VALUES (?, ?, ?, ?, ?)");
+            $"INSERT INTO {written}posting_columns(basis, month, name, data, checksum) VALUES (?, ?, ?, ?, ?)");
         var numbers = new long[postings.Length];
         foreach (var column in PostingColumn.All)
         {
@@ -140,7 +145,7 @@ internal sealed class PostingStore(Database database) : IDisposable
         }
 
         using var insertMonth = database.Prepare(
-            "INSERT INTO posting_months(basis, month, postings, sums, checksum) VALUES (?, ?, ?, ?, ?)");
+            $"INSERT INTO {written}posting_months(basis, month, postings, sums, checksum) VALUES (?, ?, ?, ?, ?)");
         var sums = PackSums(postings);
         insertMonth.Bind(1, (int)basis).Bind(2, month.Number).Bind(3, postings.Length).BindBlob(4, sums)
             .Bind(5, Checksum(sums)).Run();

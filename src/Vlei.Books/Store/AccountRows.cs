@@ -1,23 +1,27 @@
+using Vlei.Books.Columns;
 using Vlei.Core.Ledger;
 
 namespace Vlei.Books.Store;
 
-/// <summary>Reads the accounts as they stand.</summary>
+/// <summary>Reads the accounts.</summary>
 internal static class AccountRows
 {
-    /// <summary>All accounts, in the order of their keys.</summary>
-    public static List<Account> Read(Database database)
+    /// <summary>All accounts that stand, in the order of their keys.</summary>
+    public static List<Account> Read(Database database, Standing standing = default)
     {
         var accounts = new List<Account>();
         using var statement = database.Prepare(
-            "SELECT a.key, k.id, a.name, a.type, a.parent, a.active, a.cash_flow FROM accounts a "
-            + "JOIN accounts_keys k ON k.key = a.key WHERE a.replaced IS NULL ORDER BY a.key");
+            "SELECT a.key, k.id, a.name, a.type, a.parent, a.active, a.cash_flow, a.tags FROM accounts a "
+            + $"JOIN accounts_keys k ON k.key = a.key WHERE {standing.Of("a")} ORDER BY a.key");
         while (statement.Step())
         {
             accounts.Add(new Account(
                 statement.Int(0), statement.Text(1), statement.Text(2), TypeOf(statement.Text(3)),
                 statement.IsNull(4) ? null : statement.Int(4), statement.Number(5) != 0,
-                statement.IsNull(6) ? null : ActivityOf(statement.Text(6))));
+                statement.IsNull(6) ? null : ActivityOf(statement.Text(6)))
+            {
+                Tags = TagSets.Parse(statement.Text(7)),
+            });
         }
 
         return accounts;

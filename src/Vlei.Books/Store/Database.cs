@@ -126,7 +126,13 @@ internal sealed class Database : IDisposable
         var database = Open(path, SqliteOpenMode.ReadOnly);
         try
         {
-            database.CheckVersion();
+            if (database.CheckVersion() < Schema.Steps.Count)
+            {
+                database.Dispose();
+                BringForward(path);
+                return BeginReading(path);
+            }
+
             database.Begin("BEGIN");
             return database;
         }
@@ -135,6 +141,12 @@ internal sealed class Database : IDisposable
             database.Dispose();
             throw;
         }
+    }
+
+    private static void BringForward(string path)
+    {
+        using var database = Open(path, SqliteOpenMode.ReadWrite);
+        database.Migrate();
     }
 
     private static Database Open(string path, SqliteOpenMode mode)
@@ -182,7 +194,8 @@ internal sealed class Database : IDisposable
         Execute("BEGIN IMMEDIATE");
         for (var version = CheckVersion(); version < Schema.Steps.Count; version++)
         {
-            Execute($"{Schema.Steps[version]} PRAGMA user_version = {version + 1}");
+            Schema.Steps[version](this);
+            Execute($"PRAGMA user_version = {version + 1}");
         }
 
         Execute("COMMIT");

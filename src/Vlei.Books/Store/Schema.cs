@@ -1,4 +1,5 @@
 using System.Text;
+using Vlei.Books.Columns;
 using Vlei.Core.Ledger;
 
 namespace Vlei.Books.Store;
@@ -14,7 +15,8 @@ internal static class Schema
     public const int ApplicationId = 0x564C4549;
 
     /// <summary>Each step brings a file from the version that is its place in this list to the next.</summary>
-    public static readonly IReadOnlyList<string> Steps = [First()];
+    public static readonly IReadOnlyList<Action<Database>> Steps =
+        [database => database.Execute(First()), AddKindsAndTags];
 
     /// <summary>The columns of a table's rows behind its key and its history, in the order of its fields.</summary>
     public static IEnumerable<RecordField> StoredFields(RecordTable table) =>
@@ -22,6 +24,13 @@ internal static class Schema
 
     /// <summary>A name as SQL takes it, whatever it is.</summary>
     public static string Quoted(string name) => $"\"{name}\"";
+
+    // Postings learn the kind of their document and their tags, so all of them are made anew.
+    private static void AddKindsAndTags(Database database)
+    {
+        database.Execute("CREATE TABLE tag_sets(key INTEGER PRIMARY KEY, tags TEXT NOT NULL UNIQUE) STRICT");
+        Derivation.Rebuild(database, (_, _) => { });
+    }
 
     private static string First()
     {

@@ -14,6 +14,9 @@ public enum ComparisonKind
 
     /// <summary>A period that is named, and those right before that one.</summary>
     Named,
+
+    /// <summary>What was planned for the same days.</summary>
+    Budget,
 }
 
 /// <summary>One <c>--compare</c>: what with, and how many earlier ones.</summary>
@@ -25,9 +28,11 @@ public sealed record Comparison(ComparisonKind Kind, int Count, OpenPeriod? Othe
     private const int MostEarlier = 99;
 
     /// <summary>The words that are no period, for completion and suggestions.</summary>
-    public static IReadOnlyList<string> Words { get; } = ["prior-period", "prior-year"];
+    public static IReadOnlyList<string> Words { get; } = ["prior-period", "prior-year", "budget"];
 
-    /// <summary>Reads <c>prior-period</c>, <c>prior-year</c> or any period, each with <c>:N</c> or without.</summary>
+    /// <summary>
+    /// Reads <c>prior-period</c>, <c>prior-year</c> or any period, each with <c>:N</c> or without, and <c>budget</c>.
+    /// </summary>
     public static Comparison Parse(string text, DateOnly today, FiscalCalendar calendar)
     {
         var (what, count) = (text, 1);
@@ -44,12 +49,19 @@ public sealed record Comparison(ComparisonKind Kind, int Count, OpenPeriod? Othe
             }
         }
 
+        if (what.Equals("budget", StringComparison.OrdinalIgnoreCase) && count > 1)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "There is one budget for each month.", "Write --compare budget.");
+        }
+
         try
         {
             return what.ToLowerInvariant() switch
             {
                 "prior-period" => new Comparison(ComparisonKind.PriorPeriod, count),
                 "prior-year" => new Comparison(ComparisonKind.PriorYear, count),
+                "budget" => new Comparison(ComparisonKind.Budget, count),
                 _ => new Comparison(ComparisonKind.Named, count, PeriodGrammar.Parse(what, today, calendar)),
             };
         }
@@ -71,6 +83,11 @@ public sealed record Comparison(ComparisonKind Kind, int Count, OpenPeriod? Othe
     public IEnumerable<IReadOnlyList<DateRange>> Earlier(
         Period period, IReadOnlyList<DateRange> pieces, TimeUnit? unit, FiscalCalendar calendar, DateRange records)
     {
+        if (Kind == ComparisonKind.Budget)
+        {
+            return [pieces];
+        }
+
         if (Kind != ComparisonKind.Named)
         {
             return Enumerable.Range(1, Count).Select(count =>

@@ -11,6 +11,11 @@ namespace Vlei.Core.Ledger;
 public sealed record Account(
     int Key, string Code, string Name, AccountType Type, int? ParentKey, bool Active, CashFlowActivity? CashFlow = null)
 {
+    /// <summary>What it is tagged with, by the name of the tag.</summary>
+    public IReadOnlyDictionary<string, string> Tags { get; init; } = NoTags;
+
+    private static readonly IReadOnlyDictionary<string, string> NoTags = new Dictionary<string, string>();
+
     /// <summary>Where the cash flow statement shows its changes.</summary>
     public CashFlowActivity Activity => CashFlow ?? AccountTypes.ActivityOf(Type);
 }

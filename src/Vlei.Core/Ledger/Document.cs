@@ -10,8 +10,11 @@ namespace Vlei.Core.Ledger;
 /// <param name="Item">The key of its item, 0 for none.</param>
 /// <param name="Project">The key of its project, 0 for none.</param>
 /// <param name="Department">The key of its department, 0 for none.</param>
+/// <param name="Kind">The number of its document's kind.</param>
+/// <param name="Tags">The key of its tags and its document's, 0 for none.</param>
 public readonly record struct Line(
-    int Number, int Account, Amount Amount, int Contact = 0, int Item = 0, int Project = 0, int Department = 0);
+    int Number, int Account, Amount Amount, int Contact = 0, int Item = 0, int Project = 0, int Department = 0,
+    int Kind = 0, int Tags = 0);
 
 /// <summary>A settlement as one of its two documents sees it.</summary>
 /// <param name="Key">The key of the settlement; the order of keys is the order of the records.</param>

@@ -9,12 +9,6 @@ namespace Vlei.Core.Ledger;
 /// <param name="Credit">The sum of its credits; positive.</param>
 public readonly record struct AccountSum(int Account, Amount Debit, Amount Credit);
 
-/// <summary>The postings of a month in the columns that sums need, ordered by day.</summary>
-/// <param name="Days">The day of the month, from 1.</param>
-/// <param name="Accounts">The key of the account.</param>
-/// <param name="Amounts">Debit positive.</param>
-public sealed record MonthOfPostings(byte[] Days, int[] Accounts, long[] Amounts);
-
 /// <summary>
 /// The records of a book as the computation reads them, all as of one moment: what an import changes meanwhile is not
 /// seen. The store stands behind it.
@@ -30,9 +24,30 @@ public interface ILedger
     /// <summary>The first and the last day of any document, or nothing where there is none.</summary>
     DateRange? Extent { get; }
 
+    /// <summary>All budgets.</summary>
+    IReadOnlyList<Budget> Budgets { get; }
+
+    /// <summary>The tags of lines and their documents, by the key that postings refer to them by; the first is none.</summary>
+    IReadOnlyList<IReadOnlyDictionary<string, string>> TagSets { get; }
+
     /// <summary>The sums per account of each month that has postings and touches the range, oldest first.</summary>
     IEnumerable<(YearMonth Month, AccountSum[] Sums)> MonthSums(AccountingBasis basis, DateRange range);
 
-    /// <summary>The postings of one month.</summary>
-    MonthOfPostings ReadMonth(AccountingBasis basis, YearMonth month);
+    /// <summary>Some columns of the postings of one month.</summary>
+    PostingMonth ReadMonth(AccountingBasis basis, YearMonth month, IReadOnlyCollection<PostingField> fields);
+
+    /// <summary>
+    /// All records that postings refer to by <see cref="PostingField.Contact"/>, <see cref="PostingField.Item"/>,
+    /// <see cref="PostingField.Project"/> or <see cref="PostingField.Department"/>.
+    /// </summary>
+    IReadOnlyList<NamedRecord> Records(PostingField field);
+
+    /// <summary>What is shown of a document.</summary>
+    DocumentText Document(int key);
+
+    /// <summary>The note of a line; empty for none.</summary>
+    string LineMemo(int document, int line);
+
+    /// <summary>The document that a settlement sets against another one.</summary>
+    int SettledWith(int settlement, int document);
 }

@@ -73,10 +73,7 @@ public static class RecordTables
     public static RecordTable Documents { get; } = new("documents", "document",
     [
         Id("id", "The id by which the document is known"),
-        Choice("kind", "What it is", [
-            "invoice", "credit-note", "receipt", "refund", "cash-sale", "bill", "supplier-credit", "purchase-return",
-            "payment", "expense", "deposit", "transfer", "journal", "opening",
-        ]) with { Required = true },
+        Choice("kind", "What it is", DocumentKinds.Names) with { Required = true },
         new RecordField("date", FieldType.Date, "The day that it counts") { Required = true },
         new RecordField("due", FieldType.Date, "The day by which it should be settled"),
         Text("number", "The number that is printed on it"),

@@ -12,6 +12,15 @@ public enum ColumnKind
 
     /// <summary>A percentage; a cell counts ten-thousandths of one percent.</summary>
     Percent,
+
+    /// <summary>A plain number, as one sum over another; a cell counts ten-thousandths.</summary>
+    Ratio,
+
+    /// <summary>A day; a cell holds its number, counted from 1 January 0001.</summary>
+    Date,
+
+    /// <summary>Words.</summary>
+    Text,
 }
 
 /// <summary>How closely a column belongs to the one before it, for where columns must be broken into blocks.</summary>
@@ -50,6 +59,9 @@ public enum RowKind
     /// <summary>An account.</summary>
     Account,
 
+    /// <summary>A record of a list: a posting, or a balance that postings start from.</summary>
+    Record,
+
     /// <summary>The total of the rows right above it.</summary>
     Total,
 
@@ -60,9 +72,10 @@ public enum RowKind
     GrandTotal,
 }
 
-/// <summary>A figure: nothing, or a whole number of what its column counts.</summary>
+/// <summary>A figure: nothing, or a whole number of what its column counts; or words.</summary>
 /// <param name="Units">See <see cref="ColumnKind"/>.</param>
-public readonly record struct Cell(long? Units)
+/// <param name="Words">The words, in a column of words.</param>
+public readonly record struct Cell(long? Units, string? Words = null)
 {
     /// <summary>No figure.</summary>
     public static Cell Empty => default;
@@ -72,6 +85,12 @@ public readonly record struct Cell(long? Units)
 
     /// <summary>A percentage, or nothing.</summary>
     public static Cell Of(Percentage? percentage) => new(percentage?.TenThousandths);
+
+    /// <summary>A day.</summary>
+    public static Cell Of(DateOnly day) => new(day.DayNumber);
+
+    /// <summary>Words; nothing where there are none.</summary>
+    public static Cell Of(string words) => words.Length == 0 ? Empty : new(null, words);
 }
 
 /// <summary>A row of a report.</summary>
@@ -80,7 +99,15 @@ public readonly record struct Cell(long? Units)
 /// <param name="Kind">What it is.</param>
 /// <param name="Level">How far it is indented, from 0.</param>
 /// <param name="Cells">Its figures, one per column.</param>
-public sealed record ReportRow(string Key, string Label, RowKind Kind, int Level, IReadOnlyList<Cell> Cells);
+public sealed record ReportRow(string Key, string Label, RowKind Kind, int Level, IReadOnlyList<Cell> Cells)
+{
+    /// <summary>What the figures of this row are where their columns say money; nothing where they are money.</summary>
+    public ColumnKind? InsteadOfMoney { get; init; }
+
+    /// <summary>What the figure in a column is.</summary>
+    public ColumnKind KindIn(ReportColumn column) =>
+        column.Kind == ColumnKind.Money ? InsteadOfMoney ?? column.Kind : column.Kind;
+}
 
 /// <summary>Something that must hold in a report, and what came out.</summary>
 /// <param name="Name">What must hold.</param>
@@ -89,8 +116,11 @@ public sealed record ReportRow(string Key, string Label, RowKind Kind, int Level
 /// <param name="Column">The heading of the column that it is about.</param>
 public sealed record ReportCheck(string Name, Amount Expected, Amount Actual, string Column)
 {
+    /// <summary>What is wrong, where it is not that two sums differ.</summary>
+    public string? Fault { get; init; }
+
     /// <summary>Whether it holds.</summary>
-    public bool Ok => Expected == Actual;
+    public bool Ok => Fault is null && Expected == Actual;
 }
 
 /// <summary>A finished report: the one form that every writer takes.</summary>
@@ -128,6 +158,18 @@ public sealed record Report
 
     /// <summary>What it checked about itself.</summary>
     public required IReadOnlyList<ReportCheck> Checks { get; init; }
+
+    /// <summary>What it was narrowed to, in words, a condition each.</summary>
+    public IReadOnlyList<string> Narrowed { get; init; } = [];
+
+    /// <summary>What a reader must know who might take it for something else.</summary>
+    public IReadOnlyList<string> Notes { get; init; } = [];
+
+    /// <summary>
+    /// The postings behind the figure in a row and a column, by their places; nothing where there is no figure.
+    /// Throws a <see cref="Problems.ProblemException"/> where the figure is worked out from others.
+    /// </summary>
+    public required Func<int, int, CellOrigin?> OriginOf { get; init; }
 
     /// <summary>The last import that it has seen.</summary>
     public required long Revision { get; init; }

@@ -11,8 +11,13 @@ namespace Vlei.Core.Reports;
 /// <param name="Basis">The basis of reports that are not told another.</param>
 /// <param name="Today">The day that period words are worked out from.</param>
 /// <param name="Ledger">Its records.</param>
+/// <param name="Layouts">
+/// What the layout of a name says; throws a <see cref="Problems.ProblemException"/> where there is none, or where it is
+/// not written as it should be.
+/// </param>
 public sealed record ReportContext(
-    string Name, Currency Currency, FiscalCalendar Calendar, AccountingBasis Basis, DateOnly Today, ILedger Ledger)
+    string Name, Currency Currency, FiscalCalendar Calendar, AccountingBasis Basis, DateOnly Today, ILedger Ledger,
+    Func<string, LayoutText> Layouts)
 {
     /// <summary>The first and the last day of the records; today where there are none.</summary>
     public DateRange Records => Ledger.Extent ?? new DateRange(Today, Today);

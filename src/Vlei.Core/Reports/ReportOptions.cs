@@ -1,4 +1,5 @@
 using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
 
 namespace Vlei.Core.Reports;
@@ -29,15 +30,17 @@ public static class ReportOptions
         Words = AccountingBases.Names, OnlyWords = true,
     };
 
-    /// <summary>Columns of time.</summary>
-    public static ReportOption By { get; } = new("by", "UNIT", "A column per unit of time, and a total")
+    /// <summary>Columns of time, or of the values of a field.</summary>
+    public static ReportOption By { get; } = new(
+        "by", "WHAT",
+        "A column per week, month, quarter, year, fiscal-quarter, fiscal-year, project, department, contact, item or tag.NAME, and a total")
     {
-        Words = FiscalCalendar.UnitNames, OnlyWords = true,
+        Words = [.. FiscalCalendar.UnitNames, .. Field.Spreading],
     };
 
     /// <summary>Earlier periods.</summary>
     public static ReportOption Compare { get; } = new(
-        "compare", "X[:N]", "Beside it, the prior period, the prior year or any period; N earlier ones; may be repeated")
+        "compare", "X[:N]", "Beside it, the prior period, the prior year, any period, or the budget; N earlier ones; may be repeated")
     {
         Words = Comparison.Words, Repeatable = true,
     };
@@ -48,10 +51,37 @@ public static class ReportOptions
 
     /// <summary>Percentages.</summary>
     public static ReportOption Percent { get; } = new(
-        "percent", "OF", "Beside each figure, its percentage of total income, of total assets, or of the row's total across the columns; may be repeated")
+        "percent", "OF", "Beside each figure, its percentage of total income, of total assets, of the column's grand total, of the row's total across the columns, or of its group; may be repeated")
     {
-        Words = ["income", "assets", "row"], OnlyWords = true, Repeatable = true,
+        Words = ["income", "assets", "column", "row", "group"], OnlyWords = true, Repeatable = true,
     };
+
+    /// <summary>What is taken alone.</summary>
+    public static ReportOption Only { get; } = new(
+        "only", "F=LIST",
+        "Take only what has these values: account=4000..4999, contact=C-12, kind=invoice,cash-sale, project=none, "
+        + "item=Oar*, tag.season=summer; may be repeated, and all must hold")
+    {
+        Words = [.. Field.All.Select(field => $"{field.Name}=")], Repeatable = true,
+    };
+
+    /// <summary>What is left out.</summary>
+    public static ReportOption Except { get; } = new(
+        "except", "F=LIST", "Leave out what has these values, as in --only; may be repeated")
+    {
+        Words = [.. Field.All.Select(field => $"{field.Name}=")], Repeatable = true,
+    };
+
+    /// <summary>From net profit, or from the movements of money.</summary>
+    public static ReportOption Method { get; } = new(
+        "method", "METHOD", "From net profit and the changes of balances, or from the movements of money themselves")
+    {
+        Words = ["indirect", "direct"], OnlyWords = true,
+    };
+
+    /// <summary>A layout of one's own.</summary>
+    public static ReportOption Layout { get; } = new(
+        "layout", "NAME", "Order the accounts by layouts/NAME.toml of the book, or by a file (NAME.toml)");
 
     /// <summary>Rows without figures.</summary>
     public static ReportOption Zeros { get; } = new("zeros", null, "Show accounts without any figure too");
@@ -65,9 +95,9 @@ public static class ReportOptions
 
     /// <summary>What says which columns a statement has and which rows it shows; the period or the moment comes first.</summary>
     public static IReadOnlyList<ReportOption> OfStatements { get; } =
-        [Basis, By, Compare, Change, Percent, Zeros, Depth, Title];
+        [Basis, By, Compare, Change, Percent, Only, Except, Layout, Zeros, Depth, Title];
 
     /// <summary>All of them, in the order of help.</summary>
     public static IReadOnlyList<ReportOption> All { get; } =
-        [Period, AsOf, Basis, By, Compare, Change, Percent, Zeros, Depth, Title];
+        [Period, AsOf, Basis, Method, By, Compare, Change, Percent, Only, Except, Layout, Zeros, Depth, Title];
 }

@@ -1,4 +1,5 @@
 using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
 
 namespace Vlei.Core.Reports;
@@ -12,8 +13,26 @@ public enum PercentOf
     /// <summary>Total assets of the same column.</summary>
     Assets,
 
+    /// <summary>The grand total of the same column.</summary>
+    Column,
+
     /// <summary>The row's total across the columns that it is spread over.</summary>
     Row,
+
+    /// <summary>The total of the group that the row stands in.</summary>
+    Group,
+}
+
+/// <summary>What the columns of a report are spread over.</summary>
+/// <param name="Unit">A unit of time; nothing where it is a field.</param>
+/// <param name="Field">The name of a field; nothing where it is a unit of time.</param>
+public sealed record Spread(TimeUnit? Unit, string? Field)
+{
+    /// <summary>A column per unit of time.</summary>
+    public static Spread Of(TimeUnit unit) => new(unit, null);
+
+    /// <summary>A column per value of a field.</summary>
+    public static Spread Of(string field) => new(null, field);
 }
 
 /// <summary>What a person asks of a report; what is not said follows from the report and the book.</summary>
@@ -25,8 +44,8 @@ public sealed record ReportRequest
     /// <summary>Its basis.</summary>
     public AccountingBasis? Basis { get; init; }
 
-    /// <summary>The unit of time that each column is.</summary>
-    public TimeUnit? By { get; init; }
+    /// <summary>What its columns are spread over.</summary>
+    public Spread? By { get; init; }
 
     /// <summary>What it is compared with.</summary>
     public IReadOnlyList<Comparison> Compare { get; init; } = [];
@@ -36,6 +55,15 @@ public sealed record ReportRequest
 
     /// <summary>The percentages that it shows.</summary>
     public IReadOnlyList<PercentOf> Percent { get; init; } = [];
+
+    /// <summary>What it takes and what it leaves out.</summary>
+    public IReadOnlyList<FieldChoice> Choices { get; init; } = [];
+
+    /// <summary>Whether a cash flow starts from the movements of money, rather than from net profit.</summary>
+    public bool IsDirect { get; init; }
+
+    /// <summary>The layout to take in the place of the standard one.</summary>
+    public string? Layout { get; init; }
 
     /// <summary>Whether rows without any figure are shown.</summary>
     public bool Zeros { get; init; }

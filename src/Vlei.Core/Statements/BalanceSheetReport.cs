@@ -20,6 +20,6 @@ public static class BalanceSheetReport
             ("--as-of fy2026 --compare prior-period --change", "opening and closing of a fiscal year"),
             ("--period fy2026 --by month --depth 0", "at each month's end"),
         ],
-        Build = (context, request) => Statement.Build(Definition!, StatementLayout.BalanceSheet, context, request),
+        Build = (context, request) => Statement.Build(Definition!, StatementKind.BalanceSheet, context, request),
     };
 }

@@ -12,17 +12,15 @@ public static class CashFlowReport
         Title = "Cash flow",
         Subject = "Statements",
         Question = "Where did the money come from, and where did it go?",
-        Words = ["money", "bank", "liquidity", "operating", "investing", "financing", "indirect"],
-        Options =
-        [
-            ReportOptions.Period, ReportOptions.Basis, ReportOptions.By, ReportOptions.Compare, ReportOptions.Change,
-            ReportOptions.Zeros, ReportOptions.Depth, ReportOptions.Title,
-        ],
+        Words = ["money", "bank", "liquidity", "operating", "investing", "financing", "indirect", "direct", "receipts", "payments"],
+        Options = [ReportOptions.Period, ReportOptions.Method, .. ReportOptions.OfStatements],
         Examples =
         [
             ("--period last-month", "last month"),
             ("--period fy2026 --by fiscal-quarter", "a fiscal year, by quarter"),
+            ("--period last-month --method direct", "last month, from what was received and paid"),
         ],
-        Build = (context, request) => Statement.Build(Definition!, StatementLayout.CashFlow, context, request),
+        Build = (context, request) => Statement.Build(
+            Definition!, request.IsDirect ? StatementKind.CashFlowDirect : StatementKind.CashFlow, context, request),
     };
 }

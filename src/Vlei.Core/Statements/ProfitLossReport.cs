@@ -22,6 +22,6 @@ public static class ProfitLossReport
             ("--period last-3-months --basis cash --percent income", "what was paid, and its share of income"),
             ("--period fy2026 --format json", "for a script"),
         ],
-        Build = (context, request) => Statement.Build(Definition!, StatementLayout.ProfitAndLoss, context, request),
+        Build = (context, request) => Statement.Build(Definition!, StatementKind.ProfitAndLoss, context, request),
     };
 }

@@ -1,15 +1,39 @@
 using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Core.Statements;
 
+/// <summary>What each column of a period shows, and of which postings.</summary>
+/// <param name="IsOfMoment">Whether columns are balances as of a day.</param>
+/// <param name="Source">What kind of postings.</param>
+/// <param name="Measures">The columns of one period; the last is the one that changes are told of.</param>
+internal sealed record StatementShape(bool IsOfMoment, PostingSource Source, IReadOnlyList<(string Key, string Heading)> Measures)
+{
+    /// <summary>A statement with one column per period.</summary>
+    public static StatementShape Single(bool isOfMoment, PostingSource source) => new(isOfMoment, source, [("", "")]);
+}
+
+/// <summary>What a column adds up, for each span.</summary>
+internal sealed record ColumnFigures(Figure Days, Figure Before, Figure EarlierYears)
+{
+    /// <summary>The figure of a span.</summary>
+    public Figure Of(Span span) => span switch
+    {
+        Span.Days => Days,
+        Span.Before => Before,
+        _ => EarlierYears,
+    };
+}
+
 /// <summary>Where the figures of a column come from.</summary>
 internal abstract record ColumnSource
 {
-    /// <summary>The postings of a stretch of time, or all up to a day.</summary>
-    /// <param name="Figure">Which of a row's sums.</param>
-    public sealed record Postings(int Figure) : ColumnSource;
+    /// <summary>Postings.</summary>
+    /// <param name="Figures">Which.</param>
+    /// <param name="Measure">Which of a row's sums.</param>
+    public sealed record Postings(ColumnFigures Figures, int Measure) : ColumnSource;
 
     /// <summary>One column less another.</summary>
     public sealed record Change(int Current, int Earlier) : ColumnSource;
@@ -17,42 +41,24 @@ internal abstract record ColumnSource
     /// <summary>The change as a percentage of the earlier column.</summary>
     public sealed record PercentChange(int Current, int Earlier) : ColumnSource;
 
-    /// <summary>A column as a percentage of a total in the same column, or of the column that covers the whole period.</summary>
+    /// <summary>A column as a percentage of a total.</summary>
     public sealed record Percent(int Column, PercentOf Of) : ColumnSource;
 }
 
 /// <summary>
 /// The columns that a request asks for: each period, its earlier ones each with the change, then its percentages; where
-/// time is spread over columns, the total last, with the same behind it.
+/// time or a field is spread over columns, the total last, with the same behind it.
 /// </summary>
 internal sealed class StatementColumns
 {
-    private readonly FiscalCalendar _calendar;
+    private readonly ReportContext _context;
     private readonly ReportRequest _request;
-    private readonly DateOnly _firstRecord;
-    private readonly StatementLayout _layout;
-    private readonly List<DateRange> _ranges = [];
+    private readonly StatementShape _shape;
     private readonly List<ReportColumn> _columns = [];
     private readonly List<ColumnSource> _sources = [];
 
-    private StatementColumns(FiscalCalendar calendar, ReportRequest request, DateOnly firstRecord, StatementLayout layout) =>
-        (_calendar, _request, _firstRecord, _layout) = (calendar, request, firstRecord, layout);
-
-    /// <summary>How many sums a row has.</summary>
-    public int Figures => _sources.Count(source => source is ColumnSource.Postings);
-
-    /// <summary>
-    /// The stretches of time whose postings are needed: one for each figure (for a report of a moment, all days up to
-    /// it), and behind those, where the layout rests on it, one for each figure again: the days before it, or, for a
-    /// report of a moment, those of the fiscal years that ended before it.
-    /// </summary>
-    public IReadOnlyList<DateRange> Ranges => !_layout.RestsOnEarlier ? _ranges :
-    [
-        .. _ranges,
-        .. _ranges.Select(range => new DateRange(_firstRecord, (_layout.IsOfMoment
-            ? _calendar.UnitOf(TimeUnit.FiscalYear, range.To).From
-            : range.From).AddDays(-1))),
-    ];
+    private StatementColumns(ReportContext context, ReportRequest request, StatementShape shape) =>
+        (_context, _request, _shape) = (context, request, shape);
 
     /// <summary>The columns.</summary>
     public IReadOnlyList<ReportColumn> Columns => _columns;
@@ -60,17 +66,66 @@ internal sealed class StatementColumns
     /// <summary>Where the figures of each come from.</summary>
     public IReadOnlyList<ColumnSource> Sources => _sources;
 
-    /// <summary>The place of the column that covers the whole period.</summary>
+    /// <summary>The place of the column that covers the whole.</summary>
     public int Whole { get; private set; }
 
+    /// <summary>Everything that the columns add up.</summary>
+    public IEnumerable<Figure> Figures => _sources.OfType<ColumnSource.Postings>()
+        .SelectMany(source => new[] { source.Figures.Days, source.Figures.Before, source.Figures.EarlierYears });
+
     /// <summary>Lays the columns out. Throws a <see cref="ProblemException"/> where options contradict each other.</summary>
-    /// <param name="period">The period, or the stretch whose end is the moment.</param>
+    /// <param name="context">The book.</param>
     /// <param name="request">What is asked.</param>
-    /// <param name="calendar">The book's calendar.</param>
-    /// <param name="records">The first and the last day of the records.</param>
-    /// <param name="layout">What the columns are for.</param>
+    /// <param name="shape">What the columns of a period are.</param>
+    /// <param name="slicedBy">The field that columns are spread over.</param>
+    /// <param name="places">The places of the values of that field that have columns.</param>
     public static StatementColumns Of(
-        Period period, ReportRequest request, FiscalCalendar calendar, DateRange records, StatementLayout layout)
+        ReportContext context, ReportRequest request, StatementShape shape, FieldValues? slicedBy, IReadOnlyList<int> places)
+    {
+        Refuse(request, shape);
+        var columns = new StatementColumns(context, request, shape);
+        var period = context.PeriodOf(request);
+        var unit = request.By?.Unit;
+        IReadOnlyList<DateRange> pieces = unit is { } by ? context.Calendar.Split(period.Range, by) : [period.Range];
+        var earlier = request.Compare.SelectMany(comparison => comparison
+            .Earlier(period, pieces, unit, context.Calendar, context.Records)
+            .Select(cut => new Earlier(cut, comparison.Kind == ComparisonKind.Budget))).ToList();
+        if (slicedBy is not null)
+        {
+            foreach (var place in places)
+            {
+                columns.AddSlice(slicedBy.Values[place], place, period.Range, earlier);
+            }
+        }
+        else
+        {
+            for (var piece = 0; piece < pieces.Count; piece++)
+            {
+                columns.AddPeriod(pieces[piece], [.. earlier.Select(cut => cut with { Pieces = [cut.Pieces[piece]] })]);
+            }
+        }
+
+        if (slicedBy is not null || (unit is not null && !shape.IsOfMoment))
+        {
+            columns.AddTotal(period.Range, earlier);
+        }
+
+        return columns;
+    }
+
+    /// <summary>What is added up for the days of a range.</summary>
+    public static ColumnFigures FiguresOf(
+        ReportContext context, bool isOfMoment, PostingSource source, DateRange range, int? slice)
+    {
+        var first = context.Records.From < range.From ? context.Records.From : range.From;
+        var year = context.Calendar.UnitOf(TimeUnit.FiscalYear, isOfMoment ? range.To : range.From).From;
+        return new ColumnFigures(
+            new Figure(source, isOfMoment ? new DateRange(context.Records.From < range.To ? context.Records.From : range.To, range.To) : range, slice),
+            new Figure(source, new DateRange(first, range.From.AddDays(-1)), slice),
+            new Figure(source, new DateRange(first, year.AddDays(-1)), slice));
+    }
+
+    private static void Refuse(ReportRequest request, StatementShape shape)
     {
         if (request.Change && request.Compare.Count == 0)
         {
@@ -78,66 +133,76 @@ internal sealed class StatementColumns
                 ProblemKind.Usage, "--change needs something to compare with.", "Add --compare prior-period or --compare prior-year.");
         }
 
-        if (request.Percent.Contains(PercentOf.Row) && layout.IsOfMoment)
+        if (!request.Percent.Contains(PercentOf.Row))
+        {
+            return;
+        }
+
+        if (shape.IsOfMoment && request.By?.Field is null)
         {
             throw new ProblemException(
                 ProblemKind.Usage,
                 "--percent row is a share of the row's total across columns, and balances of different days do not add up.",
-                "Take --percent assets.");
+                "Take --percent assets, or spread the columns over a field: --by project.");
         }
 
-        if (request.Percent.Contains(PercentOf.Row) && request.By is null)
+        if (request.By is null)
         {
             throw new ProblemException(
                 ProblemKind.Usage,
                 "--percent row is a share of the row's total across columns, and there is only one column.",
                 "Add --by month, or another unit.");
         }
-
-        var columns = new StatementColumns(calendar, request, records.From, layout);
-        IReadOnlyList<DateRange> pieces = request.By is { } unit ? calendar.Split(period.Range, unit) : [period.Range];
-        var earlier = request.Compare
-            .SelectMany(comparison => comparison.Earlier(period, pieces, request.By, calendar, records))
-            .ToList();
-        for (var piece = 0; piece < pieces.Count; piece++)
-        {
-            columns.Whole = columns.AddGroup(
-                columns.TimeColumn(pieces[piece]), pieces[piece],
-                [.. earlier.Select(cut => (columns.TimeColumn(cut[piece]), cut[piece]))]);
-        }
-
-        if (request.By is not null && !layout.IsOfMoment)
-        {
-            var total = new ReportColumn("total", "Total", ColumnKind.Money, period.Range);
-            columns.Whole = columns.AddGroup(total, period.Range, [.. earlier.Select(columns.EarlierTotal)]);
-        }
-
-        return columns;
     }
 
-    private ReportColumn TimeColumn(DateRange range) => !_layout.IsOfMoment
-        ? new ReportColumn(PeriodText.Key(range, _calendar), PeriodText.Heading(range, _calendar), ColumnKind.Money, range)
-        : new ReportColumn(
-            PeriodText.Iso(range.To), PeriodText.Heading(range.To), ColumnKind.Money, new DateRange(range.To, range.To));
-
-    private (ReportColumn, DateRange) EarlierTotal(IReadOnlyList<DateRange> pieces)
+    private void AddPeriod(DateRange range, IReadOnlyList<Earlier> earlier)
     {
-        var whole = new DateRange(pieces[0].From, pieces[^1].To);
-        return (new ReportColumn(
-            $"total({PeriodText.Key(whole, _calendar)})", $"Total {PeriodText.Heading(whole, _calendar)}",
-            ColumnKind.Money, whole), whole);
+        var own = TimeColumn(range);
+        Whole = AddGroup(own, range, null, earlier, other => TimeColumn(other.Whole));
     }
 
-    // A period, and what is said about it. Returns the place of the period's own column.
-    private int AddGroup(ReportColumn column, DateRange range, IReadOnlyList<(ReportColumn Column, DateRange Range)> earlier)
+    private void AddSlice(FieldValue value, int place, DateRange range, IReadOnlyList<Earlier> earlier)
     {
-        var current = AddPostings(column, range);
-        foreach (var (earlierColumn, earlierRange) in earlier)
+        AddGroup(
+            new ReportColumn(value.Id, place == 0 ? $"No {_request.By!.Field}" : value.Name, ColumnKind.Money, RangeOf(range)),
+            range, place, earlier, other => Named(other, value.Id, ""));
+    }
+
+    private void AddTotal(DateRange range, IReadOnlyList<Earlier> earlier) => Whole = AddGroup(
+        new ReportColumn("total", "Total", ColumnKind.Money, RangeOf(range)), range, null, earlier,
+        other => Named(other, "total", "Total "));
+
+    private ReportColumn TimeColumn(DateRange range) => !_shape.IsOfMoment
+        ? new ReportColumn(KeyOf(range), HeadingOf(range), ColumnKind.Money, range)
+        : new ReportColumn(KeyOf(range), HeadingOf(range), ColumnKind.Money, new DateRange(range.To, range.To));
+
+    private ReportColumn Named(Earlier other, string id, string prefix) => new(
+        $"{id}({KeyOf(other.Whole)})", $"{prefix}{HeadingOf(other.Whole)}", ColumnKind.Money, RangeOf(other.Whole));
+
+    private string KeyOf(DateRange range) =>
+        _shape.IsOfMoment ? PeriodText.Iso(range.To) : PeriodText.Key(range, _context.Calendar);
+
+    private string HeadingOf(DateRange range) =>
+        _shape.IsOfMoment ? PeriodText.Heading(range.To) : PeriodText.Heading(range, _context.Calendar);
+
+    private DateRange RangeOf(DateRange range) => _shape.IsOfMoment ? new DateRange(range.To, range.To) : range;
+
+    // A period, and what is said about it. Returns the place of the period's own column; of several, of the last.
+    private int AddGroup(
+        ReportColumn column, DateRange range, int? slice, IReadOnlyList<Earlier> earlier, Func<Earlier, ReportColumn> columnOf)
+    {
+        var current = AddMeasures(column, FiguresOf(_context, _shape.IsOfMoment, _shape.Source, range, slice));
+        foreach (var other in earlier)
         {
-            var compared = AddPostings(earlierColumn with { Tie = ColumnTie.Compared }, earlierRange);
+            var earlierColumn = other.IsBudget
+                ? new ReportColumn($"budget({column.Key})", "Budget", ColumnKind.Money, RangeOf(other.Whole))
+                : columnOf(other);
+            var compared = AddMeasures(
+                earlierColumn with { Tie = ColumnTie.Compared },
+                FiguresOf(_context, _shape.IsOfMoment, other.IsBudget ? PostingSource.Budget : _shape.Source, other.Whole, slice));
             if (_request.Change)
             {
-                var pair = $"({column.Key},{earlierColumn.Key})";
+                var pair = $"({_columns[current].Key},{_columns[compared].Key})";
                 Add(
                     new ReportColumn($"change{pair}", "Change", ColumnKind.Money) { IsChange = true, Tie = ColumnTie.About },
                     new ColumnSource.Change(current, compared));
@@ -158,10 +223,24 @@ internal sealed class StatementColumns
         return current;
     }
 
-    private int AddPostings(ReportColumn column, DateRange range)
+    private int AddMeasures(ReportColumn column, ColumnFigures figures)
     {
-        _ranges.Add(_layout.IsOfMoment ? new DateRange(_firstRecord < range.To ? _firstRecord : range.To, range.To) : range);
-        return Add(column, new ColumnSource.Postings(_ranges.Count - 1));
+        var alone = _request.By is null && _request.Compare.Count == 0;
+        for (var measure = 0; measure < _shape.Measures.Count; measure++)
+        {
+            var (key, heading) = _shape.Measures[measure];
+            Add(
+                key.Length == 0 ? column
+                    : alone ? column with { Key = key, Heading = heading, Range = null }
+                    : column with
+                    {
+                        Key = $"{key}({column.Key})", Heading = $"{column.Heading} {char.ToLowerInvariant(heading[0])}{heading[1..]}",
+                        Tie = measure > 0 ? ColumnTie.About : column.Tie,
+                    },
+                new ColumnSource.Postings(figures, measure));
+        }
+
+        return _columns.Count - 1;
     }
 
     private int Add(ReportColumn column, ColumnSource source)
@@ -169,5 +248,11 @@ internal sealed class StatementColumns
         _columns.Add(column);
         _sources.Add(source);
         return _columns.Count - 1;
+    }
+
+    // What a period is compared with, cut as it is.
+    private sealed record Earlier(IReadOnlyList<DateRange> Pieces, bool IsBudget)
+    {
+        public DateRange Whole => new(Pieces[0].From, Pieces[^1].To);
     }
 }

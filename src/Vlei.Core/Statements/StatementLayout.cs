@@ -1,149 +1,229 @@
+using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
+using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Core.Statements;
 
-/// <summary>A part of a statement's layout.</summary>
-/// <param name="Key">The key of its row; the total of what has several rows is <c>total-</c> and this.</param>
-/// <param name="Label">What it is called.</param>
-public abstract record StatementPart(string Key, string Label);
+/// <summary>A part of a statement, from the top down.</summary>
+/// <param name="Text">What the layout file says of it.</param>
+internal abstract record StatementPart(LayoutRowText Text);
 
 /// <summary>A heading, other parts under it, and their total.</summary>
-/// <param name="Key">The key of the heading.</param>
-/// <param name="Label">The heading.</param>
-/// <param name="Parts">What stands under it; all of the same natural sign.</param>
-public sealed record StatementGroup(string Key, string Label, IReadOnlyList<StatementPart> Parts)
-    : StatementPart(Key, Label);
+internal sealed record StatementGroup(LayoutRowText Text, IReadOnlyList<StatementPart> Parts) : StatementPart(Text);
 
-/// <summary>A heading, the accounts of one type under it, and their total.</summary>
-/// <param name="Key">The key of the heading.</param>
-/// <param name="Label">The heading.</param>
-/// <param name="Type">The type whose accounts stand in it.</param>
-public sealed record StatementSection(string Key, string Label, AccountType Type) : StatementPart(Key, Label);
+/// <summary>Accounts, a row each or all in one.</summary>
+internal sealed record StatementLine(LayoutRowText Text, IReadOnlyList<Account> Accounts, int Sign) : StatementPart(Text);
 
-/// <summary>The accounts of one type, without a heading of their own.</summary>
-/// <param name="Type">The type.</param>
-public sealed record StatementAccounts(AccountType Type) : StatementPart("", "");
-
-/// <summary>
-/// Profit that was never closed into an account: of this fiscal year, or of all the years before it together with what
-/// is posted to the account for retained earnings.
-/// </summary>
-/// <param name="Key">The key of the row.</param>
-/// <param name="Label">What it is called where no account is.</param>
-/// <param name="OfEarlierYears">Whether it is that of the years before.</param>
-public sealed record StatementEarnings(string Key, string Label, bool OfEarlierYears) : StatementPart(Key, Label);
-
-/// <summary>The net profit of the period, in one row.</summary>
-/// <param name="Key">The key of the row.</param>
-/// <param name="Label">What it is called.</param>
-public sealed record StatementProfit(string Key, string Label) : StatementPart(Key, Label);
-
-/// <summary>
-/// What the changes of the balance-sheet accounts of one activity brought in money, an account a row; money accounts
-/// themselves are left out.
-/// </summary>
-/// <param name="Activity">The activity.</param>
-public sealed record StatementFlows(CashFlowActivity Activity) : StatementPart("", "");
-
-/// <summary>What is on the money accounts at the start of the period, or at its end.</summary>
-/// <param name="Key">The key of the row.</param>
-/// <param name="Label">What it is called.</param>
-/// <param name="AtEnd">Whether it is the end.</param>
-public sealed record StatementMoney(string Key, string Label, bool AtEnd) : StatementPart(Key, Label);
-
-/// <summary>What all accounts that are not of profit and loss changed by.</summary>
-public sealed record StatementOtherAccounts() : StatementPart("", "");
+/// <summary>What no single account holds.</summary>
+internal sealed record StatementComputed(LayoutRowText Text, IReadOnlyList<Term> Terms) : StatementPart(Text);
 
 /// <summary>What other parts come to.</summary>
-/// <param name="Key">The key of the row.</param>
-/// <param name="Label">What it is called.</param>
-/// <param name="Plus">The keys of the parts that are added.</param>
-/// <param name="Minus">The keys of the parts that are taken away.</param>
-/// <param name="NeedsAnyOf">The parts of which one must have rows for this to be shown; empty where it always is.</param>
-public sealed record StatementResult(
-    string Key, string Label, IReadOnlyList<string> Plus, IReadOnlyList<string> Minus, IReadOnlyList<string> NeedsAnyOf)
-    : StatementPart(Key, Label);
+internal sealed record StatementResult(LayoutRowText Text, Formula Formula) : StatementPart(Text);
 
-/// <summary>The rows of a statement, from the top down.</summary>
-/// <param name="Parts">Its parts; the last is what the whole comes to.</param>
-/// <param name="IsOfMoment">Whether it shows balances as of a day, rather than what happened in a period.</param>
-/// <param name="PercentOf">Which parts' totals percentages can be taken of.</param>
-/// <param name="Check">What must hold: the last part is what another comes to.</param>
-public sealed record StatementLayout(
-    IReadOnlyList<StatementPart> Parts, bool IsOfMoment, IReadOnlyDictionary<PercentOf, string> PercentOf,
-    (string Name, StatementPart Against) Check)
+/// <summary>
+/// A layout file held against the accounts of a book: which accounts stand in which line, and which in none.
+/// </summary>
+internal sealed class StatementLayout
 {
-    /// <summary>Whether it rests on what was posted before the days that it shows.</summary>
-    public bool RestsOnEarlier => IsOfMoment || Parts.OfType<StatementMoney>().Any();
+    private readonly LayoutText _text;
+    private readonly ILedger _ledger;
+    private readonly Dictionary<int, LayoutRowText> _rowOf = [];
+    private readonly ILookup<string, LayoutRowText> _under;
 
-    private static readonly StatementGroup Assets = new("assets", "Assets",
-    [
-        Section("Bank accounts", AccountType.Bank),
-        Section("Cash", AccountType.Cash),
-        Section("Receivables", AccountType.Receivable),
-        Section("Inventory", AccountType.Inventory),
-        Section("Other current assets", AccountType.CurrentAsset),
-        Section("Fixed assets", AccountType.FixedAsset),
-        Section("Other assets", AccountType.OtherAsset),
-    ]);
+    private StatementLayout(LayoutText text, StatementKind kind, ILedger ledger)
+    {
+        (_text, Kind, _ledger) = (text, kind, ledger);
+        _under = text.Rows.ToLookup(row => row.Under ?? "");
+    }
 
-    /// <summary>Profit and loss.</summary>
-    public static StatementLayout ProfitAndLoss { get; } = new(
-    [
-        new StatementSection("income", "Income", AccountType.Income),
-        new StatementSection("cost-of-sales", "Cost of sales", AccountType.CostOfSales),
-        new StatementResult("gross-profit", "Gross profit", ["income"], ["cost-of-sales"], ["cost-of-sales"]),
-        new StatementSection("expenses", "Expenses", AccountType.Expense),
-        new StatementResult(
-            "operating-profit", "Operating profit", ["income"], ["cost-of-sales", "expenses"],
-            ["other-income", "other-expenses"]),
-        new StatementSection("other-income", "Other income", AccountType.OtherIncome),
-        new StatementSection("other-expenses", "Other expenses", AccountType.OtherExpense),
-        new StatementResult(
-            "net-profit", "Net profit", ["income", "other-income"], ["cost-of-sales", "expenses", "other-expenses"], []),
-    ], IsOfMoment: false, new Dictionary<PercentOf, string> { [Reports.PercentOf.Income] = "income" },
-        ("Net profit = change in all other accounts", new StatementOtherAccounts()));
+    /// <summary>What the statement is about.</summary>
+    public StatementKind Kind { get; }
 
-    /// <summary>The balance sheet.</summary>
-    public static StatementLayout BalanceSheet { get; } = new(
-    [
-        Assets,
-        new StatementGroup("liabilities", "Liabilities",
-        [
-            Section("Cards", AccountType.Card),
-            Section("Payables", AccountType.Payable),
-            Section("Tax", AccountType.Tax),
-            Section("Other current liabilities", AccountType.CurrentLiability),
-            Section("Long-term liabilities", AccountType.LongTermLiability),
-        ]),
-        new StatementGroup("equity", "Equity",
-        [
-            new StatementAccounts(AccountType.Equity),
-            new StatementEarnings("retained-earnings", "Retained earnings", OfEarlierYears: true),
-            new StatementEarnings("current-earnings", "Earnings of this fiscal year", OfEarlierYears: false),
-        ]),
-        new StatementResult(
-            "total-liabilities-and-equity", "Total liabilities and equity", ["liabilities", "equity"], [], []),
-    ], IsOfMoment: true, new Dictionary<PercentOf, string> { [Reports.PercentOf.Assets] = "assets" },
-        ("Assets = liabilities + equity", Assets));
+    /// <summary>Its parts; the last is what the whole comes to.</summary>
+    public IReadOnlyList<StatementPart> Parts { get; private set; } = [];
 
-    /// <summary>Cash flow, indirect: from net profit to the change in money.</summary>
-    public static StatementLayout CashFlow { get; } = new(
-    [
-        new StatementGroup("operating", "Operating activities",
-        [
-            new StatementProfit("net-profit", "Net profit"),
-            new StatementFlows(CashFlowActivity.Operating),
-        ]),
-        new StatementGroup("investing", "Investing activities", [new StatementFlows(CashFlowActivity.Investing)]),
-        new StatementGroup("financing", "Financing activities", [new StatementFlows(CashFlowActivity.Financing)]),
-        new StatementResult(
-            "change-in-money", "Change in money", ["operating", "investing", "financing"], [], []),
-        new StatementMoney("opening-money", "Money at the start", AtEnd: false),
-        new StatementResult("closing-money", "Money at the end", ["change-in-money", "opening-money"], [], []),
-    ], IsOfMoment: false, new Dictionary<PercentOf, string>(),
-        ("Money at the end = balances of the money accounts", new StatementMoney("", "", AtEnd: true)));
+    /// <summary>The accounts that stand in no line, though the statement is about them.</summary>
+    public IReadOnlyList<Account> Missing { get; private set; } = [];
 
-    private static StatementSection Section(string label, AccountType type) => new(AccountTypes.NameOf(type), label, type);
+    /// <summary>
+    /// Makes sense of a layout file. Throws a <see cref="ProblemException"/> where it has none, and where an account
+    /// falls in two lines.
+    /// </summary>
+    public static StatementLayout Of(LayoutText text, ILedger ledger)
+    {
+        var kind = StatementKind.All.FirstOrDefault(kind => kind.Name == text.Statement) ?? throw new ProblemException(
+            ProblemKind.BadData, $"{text.Name}: there is no kind of statement {text.Statement}.",
+            Suggestion.DidYouMean(text.Statement, StatementKind.All.Select(kind => kind.Name))
+            ?? $"There are {Suggestion.Listed([.. StatementKind.All.Select(kind => kind.Name)], "and")}.");
+        var layout = new StatementLayout(text, kind, ledger);
+        layout.CheckKeys();
+        layout.PlaceAccounts();
+        layout.Parts = [.. layout._under[""].Select(layout.PartOf)];
+        layout.CheckFormulas();
+        return layout;
+    }
+
+    /// <summary>All parts, those under others too, in their order.</summary>
+    public IEnumerable<StatementPart> AllParts => WithInner(Parts);
+
+    private static IEnumerable<StatementPart> WithInner(IEnumerable<StatementPart> parts) => parts.SelectMany(part =>
+        part is StatementGroup group ? WithInner(group.Parts).Prepend(part) : [part]);
+
+    private void CheckKeys()
+    {
+        var keys = new HashSet<string>(StringComparer.Ordinal);
+        foreach (var row in _text.Rows)
+        {
+            if (row.Under is { } under && !keys.Contains(under))
+            {
+                throw Wrong(row, $"there is no row {under} above it to stand under.", Suggestion.DidYouMean(under, keys));
+            }
+
+            if (!keys.Add(row.Key))
+            {
+                throw Wrong(row, $"there is a row {row.Key} already.", "Give each row a key of its own.");
+            }
+        }
+
+        if (_text.Rows.Count == 0)
+        {
+            throw new ProblemException(ProblemKind.BadData, $"{_text.Name} has no rows.", "Write at least one [[row]].");
+        }
+    }
+
+    // An account goes where a line names it, else where its parent goes, else with the rest.
+    private void PlaceAccounts()
+    {
+        var shown = _ledger.Accounts.Where(Kind.Shows).ToList();
+        foreach (var row in _text.Rows.Where(row => row.Accounts.Count > 0))
+        {
+            var except = row.Except.SelectMany(entry => AccountsOf(row, entry)).ToHashSet();
+            foreach (var account in row.Accounts.SelectMany(entry => AccountsOf(row, entry)).Distinct()
+                .Where(account => !except.Contains(account) && Kind.Shows(account)))
+            {
+                if (!_rowOf.TryAdd(account.Key, row))
+                {
+                    throw Wrong(
+                        row, $"account {account.Code} {account.Name} is in row {_rowOf[account.Key].Key} already.",
+                        "An account stands in one line; leave it out of one of them with except.");
+                }
+            }
+        }
+
+        var byKey = _ledger.Accounts.ToDictionary(account => account.Key);
+        var named = _rowOf.Keys.ToHashSet();
+        var rest = _text.Rows.FirstOrDefault(row => row.IsRest);
+        foreach (var account in shown.Where(account => !named.Contains(account.Key)))
+        {
+            var parent = account;
+            while (parent.ParentKey is { } above && !named.Contains(parent.Key))
+            {
+                parent = byKey[above];
+            }
+
+            if ((named.Contains(parent.Key) ? _rowOf[parent.Key] : rest) is { } row)
+            {
+                _rowOf[account.Key] = row;
+            }
+        }
+
+        Missing = [.. shown.Where(account => !_rowOf.ContainsKey(account.Key)).OrderBy(account => account.Code, CodeOrder.Instance)];
+    }
+
+    // A chart may lack what a layout for many books names; a field or a list that makes no sense is a mistake.
+    private IEnumerable<Account> AccountsOf(LayoutRowText row, string entry)
+    {
+        var equals = entry.IndexOf('=');
+        var isComparison = equals > 0 && entry[equals - 1] is '<' or '>';
+        try
+        {
+            var choice = FieldChoice.Parse(equals > 0 && !isComparison ? entry : $"account={entry}", isExcept: false);
+            var field = Field.Named(choice.Field, _ledger);
+            var values = field.Read(_ledger);
+            var meant = choice.List.MeantOf(field, values.Values, mayMeanNone: true);
+            return values.IsOfAccounts
+                ? _ledger.Accounts.Where(account => meant[values.PlaceOf(account)])
+                : throw new ProblemException(
+                    ProblemKind.BadData, $"{field.Name} says nothing about accounts.",
+                    "Take account, account.name, account.type, account.cash-flow or a tag.");
+        }
+        catch (ProblemException problem)
+        {
+            throw Wrong(row, problem.Message, problem.Advice);
+        }
+    }
+
+    private StatementPart PartOf(LayoutRowText row)
+    {
+        if (row.Formula is { } formula)
+        {
+            return new StatementResult(row, Formula.Parse(formula, row));
+        }
+
+        if (row.Computed is { } computed)
+        {
+            return Kind.Computed.Contains(computed)
+                ? new StatementComputed(row, ComputedRow.TermsOf(computed, _ledger.Accounts))
+                : throw Wrong(
+                    row, $"a {Kind.Name} has no {computed}.",
+                    Suggestion.DidYouMean(computed, Kind.Computed) ?? $"It has {Suggestion.Listed(Kind.Computed, "and")}.");
+        }
+
+        if (row.Accounts.Count == 0 && !row.IsRest)
+        {
+            return _under.Contains(row.Key)
+                ? new StatementGroup(row, [.. _under[row.Key].Select(PartOf)])
+                : throw Wrong(
+                    row, $"row {row.Key} shows nothing.",
+                    "Give it accounts, a formula, or rest = true; or put other rows under it.");
+        }
+
+        var accounts = _ledger.Accounts.Where(account => _rowOf.GetValueOrDefault(account.Key) == row)
+            .OrderBy(account => account.Code, CodeOrder.Instance).ToList();
+        return new StatementLine(row, accounts, SignOf(row, accounts));
+    }
+
+    private int SignOf(LayoutRowText row, List<Account> accounts)
+    {
+        if (Kind.IsOfFlows || row.Sign == "credit")
+        {
+            return -1;
+        }
+
+        if (row.Sign == "debit")
+        {
+            return 1;
+        }
+
+        var signs = accounts.Select(account => AccountTypes.IsCreditPositive(account.Type) ? -1 : 1).Distinct().ToList();
+        return signs.Count < 2 ? signs.FirstOrDefault(1) : throw Wrong(
+            row, $"row {row.Key} has accounts of both natural signs.",
+            "Add sign = \"credit\" or sign = \"debit\": what is shown as positive.");
+    }
+
+    private void CheckFormulas()
+    {
+        var before = new HashSet<string>(StringComparer.Ordinal);
+        foreach (var part in AllParts)
+        {
+            foreach (var key in part is StatementResult result ? result.Formula.Keys : [])
+            {
+                if (!before.Contains(key))
+                {
+                    throw Wrong(part.Text, $"there is no row {key} above it.", Suggestion.DidYouMean(key, before));
+                }
+            }
+
+            foreach (var key in part.Text.OnlyWith.Where(key => _text.Rows.All(row => row.Key != key)))
+            {
+                throw Wrong(part.Text, $"there is no row {key}.", Suggestion.DidYouMean(key, _text.Rows.Select(row => row.Key)));
+            }
+
+            before.Add(part.Text.Key);
+        }
+    }
+
+    private static ProblemException Wrong(LayoutRowText row, string message, string? advice) =>
+        new(ProblemKind.BadData, $"{row.Place}: {message}", advice);
 }

@@ -1,7 +1,6 @@
-using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
-using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Core.Statements;
@@ -15,6 +14,12 @@ public static class TrialBalanceReport
 {
     private const string RetainedKey = "retained-earnings";
 
+    private static readonly (string Key, string Heading)[] Measures =
+        [("opening", "Opening"), ("debit", "Debit"), ("credit", "Credit"), ("closing", "Closing")];
+
+    /// <summary>The days that its rows rest on.</summary>
+    internal static readonly Span[] Spans = [Span.Days, Span.Before, Span.EarlierYears];
+
     /// <summary>Its entry in the catalogue.</summary>
     public static ReportDefinition Definition { get; } = new()
     {
@@ -23,114 +28,107 @@ public static class TrialBalanceReport
         Subject = "Statements",
         Question = "What does each account start with, what moved, and what does it end with?",
         Words = ["accounts", "debits", "credits", "opening", "closing", "balances", "movements"],
-        Options = [ReportOptions.Period, ReportOptions.Basis, ReportOptions.Zeros, ReportOptions.Title],
+        Options =
+        [
+            ReportOptions.Period, ReportOptions.Basis, ReportOptions.By, ReportOptions.Compare, ReportOptions.Change,
+            ReportOptions.Only, ReportOptions.Except, ReportOptions.Zeros, ReportOptions.Title,
+        ],
         Examples =
         [
             ("--period last-month", "last month"),
             ("--period fy2026 --basis cash", "a fiscal year, on the cash basis"),
+            ("--period fy2026 --compare prior-year --change", "a fiscal year beside the one before"),
         ],
         Build = Build,
     };
 
+    /// <summary>The columns of a period.</summary>
+    internal static StatementShape Shape(ReportContext context, ReportRequest request) =>
+        new(IsOfMoment: false, Postings.Of(request.Basis ?? context.Basis), Measures);
+
     private static Report Build(ReportContext context, ReportRequest request)
     {
-        try
+        var shape = Shape(context, request);
+        return Statement.SumsThatFit(Definition, context, request, shape, () =>
         {
-            return Fill(context, request);
-        }
-        catch (OverflowException tooLarge)
-        {
-            throw new ProblemException(
-                ProblemKind.BadData, "Trial balance: the sum of an account is larger than 64 bits hold.",
-                "Look for an amount with too many digits.", tooLarge);
-        }
+            var figures = StatementFigures.Of(context, request, shape, _ => true, Spans);
+            var rows = Rows(context.Ledger.Accounts, figures, request.Zeros);
+            var cells = new StatementCells(figures, rows, new Dictionary<PercentOf, RowValue.Sum>());
+            var report = Statement.Frame(Definition, context, request, isOfMoment: false, figures, cells);
+            return Statement.MarkedInPart(
+                report with { Checks = [.. Checks(figures, (RowValue.Sum)rows[^1].Value!)] }, figures);
+        });
     }
 
-    private static Report Fill(ReportContext context, ReportRequest request)
+    /// <summary>Its rows: the accounts that have anything, and the total.</summary>
+    internal static List<StatementRow> Rows(IReadOnlyList<Account> accounts, StatementFigures figures, bool zeros)
     {
-        var period = context.PeriodOf(request).Range;
-        var basis = request.Basis ?? context.Basis;
-        var first = context.Records.From < period.From ? context.Records.From : period.From;
-        var year = context.Calendar.UnitOf(TimeUnit.FiscalYear, period.From).From;
-        var sums = AccountSums.Of(context.Ledger, basis,
-        [
-            new DateRange(first, period.From.AddDays(-1)), new DateRange(first, year.AddDays(-1)), period,
-        ]);
-        var rows = Rows(context.Ledger.Accounts, sums, request.Zeros);
-        var total = rows.Aggregate(default(Balances), (sum, row) => sum + row.Balances);
-        return new Report
-        {
-            Key = Definition.Key,
-            Title = request.Title ?? Definition.Title,
-            Book = context.Name,
-            Currency = context.Currency,
-            Basis = basis,
-            Period = period,
-            AsOf = null,
-            PeriodInWords = PeriodText.Words(period, context.Calendar),
-            Columns =
-            [
-                new ReportColumn("opening", "Opening", ColumnKind.Money), new ReportColumn("debit", "Debit", ColumnKind.Money),
-                new ReportColumn("credit", "Credit", ColumnKind.Money), new ReportColumn("closing", "Closing", ColumnKind.Money),
-            ],
-            Rows =
-            [
-                .. rows.Select(row => new ReportRow(row.Key, row.Label, RowKind.Account, 0, row.Balances.Cells)),
-                new ReportRow("total", "Total", RowKind.GrandTotal, 0, total.Cells),
-            ],
-            Checks =
-            [
-                new ReportCheck("Debits = credits", total.Debit, total.Credit, "Debit"),
-                new ReportCheck("Opening balances add up to zero", Amount.Zero, total.Opening, "Opening"),
-                new ReportCheck("Closing balances add up to zero", Amount.Zero, total.Closing, "Closing"),
-            ],
-            Revision = context.Ledger.Revision,
-        };
-    }
-
-    private static List<(string Key, string Label, Balances Balances)> Rows(
-        IReadOnlyList<Account> accounts, AccountSums sums, bool zeros)
-    {
-        const int Before = 0;
-        const int EarlierYears = 1;
-        const int Within = 2;
         var earlierProfit = accounts.Where(account => AccountTypes.IsProfitAndLoss(account.Type))
-            .Aggregate(Amount.Zero, (sum, account) => sum + sums[EarlierYears, account.Key]);
-        var rows = new List<(string, string, Balances)>();
+            .Select(account => new Term(account.Key, Span.EarlierYears, 1)).ToList();
+        var retained = accounts.FirstOrDefault(account => account.Type == AccountType.RetainedEarnings);
+        var rows = new List<StatementRow>();
         foreach (var account in accounts.OrderBy(account => account.Code, CodeOrder.Instance))
         {
-            var opening = AccountTypes.IsProfitAndLoss(account.Type)
-                ? sums[Before, account.Key] - sums[EarlierYears, account.Key]
-                : sums[Before, account.Key];
-            if (account.Type == AccountType.RetainedEarnings)
+            var sum = SumOf(account, account == retained ? earlierProfit : []);
+            if (HasFigures(figures, sum) || (zeros && account.Active))
             {
-                opening += earlierProfit;
-                earlierProfit = Amount.Zero;
-            }
-
-            var balances = new Balances(opening, sums.Debit(Within, account.Key), sums.Credit(Within, account.Key));
-            if (balances != default || (zeros && account.Active))
-            {
-                rows.Add((account.Code, $"{account.Code} {account.Name}", balances));
+                rows.Add(new StatementRow(account.Code, $"{account.Code} {account.Name}", RowKind.Account, 0, sum));
             }
         }
 
-        if (!earlierProfit.IsZero)
+        var unclosed = WithClosing(earlierProfit, [], []);
+        if (retained is null && HasFigures(figures, unclosed))
         {
-            rows.Add((RetainedKey, "Retained earnings", new Balances(earlierProfit, Amount.Zero, Amount.Zero)));
+            rows.Add(new StatementRow(RetainedKey, "Retained earnings", RowKind.Account, 0, unclosed));
         }
 
+        rows.Add(new StatementRow("total", "Total", RowKind.GrandTotal, 0, new RowValue.Sum(
+            [.. Enumerable.Range(0, Measures.Length).Select(measure => rows.Select(row => (RowValue.Sum)row.Value!)
+                .SelectMany(sum => sum.Terms[measure]).ToList())])));
         return rows;
     }
 
-    // Opening and closing are debit positive; debit and credit both positive.
-    private readonly record struct Balances(Amount Opening, Amount Debit, Amount Credit)
+    private static RowValue.Sum SumOf(Account account, List<Term> carried)
     {
-        public Amount Closing => Opening + Debit - Credit;
+        List<Term> opening = [new Term(account.Key, Span.Before, 1), .. carried];
+        if (AccountTypes.IsProfitAndLoss(account.Type))
+        {
+            opening.Add(new Term(account.Key, Span.EarlierYears, -1));
+        }
 
-        public IReadOnlyList<Cell> Cells => [Cell.Of(Opening), Cell.Of(Debit), Cell.Of(Credit), Cell.Of(Closing)];
+        return WithClosing(
+            opening, [new Term(account.Key, Span.Days, 1, PostingSide.Debit)],
+            [new Term(account.Key, Span.Days, 1, PostingSide.Credit)]);
+    }
 
-        public static Balances operator +(Balances left, Balances right) =>
-            new(left.Opening + right.Opening, left.Debit + right.Debit, left.Credit + right.Credit);
+    // Opening and closing are debit positive; debit and credit both positive.
+    private static RowValue.Sum WithClosing(List<Term> opening, List<Term> debit, List<Term> credit) => new(
+    [
+        opening, debit, credit,
+        [.. opening, .. debit.Select(term => term with { Side = PostingSide.Both })],
+    ]);
+
+    private static bool HasFigures(StatementFigures figures, RowValue.Sum sum) =>
+        Enumerable.Range(0, figures.Columns.Columns.Count).Any(column =>
+            figures.Columns.Sources[column] is ColumnSource.Postings && !figures.Of(sum, column).IsZero);
+
+    private static IEnumerable<ReportCheck> Checks(StatementFigures figures, RowValue.Sum total)
+    {
+        foreach (var column in figures.Filter.IsEverything ? figures.WholeColumns : [])
+        {
+            var heading = figures.Columns.Columns[column].Heading;
+            var measure = ((ColumnSource.Postings)figures.Columns.Sources[column]).Measure;
+            if (measure == 1)
+            {
+                yield return new ReportCheck(
+                    "Debits = credits", figures.Of(total, column), figures.Of(total, column + 1), heading);
+            }
+            else if (measure != 2)
+            {
+                yield return new ReportCheck(
+                    measure == 0 ? "Opening balances add up to zero" : "Closing balances add up to zero", Amount.Zero,
+                    figures.Of(total, column), heading);
+            }
+        }
     }
 }

@@ -141,8 +141,7 @@ internal static class DemoCommand
         Terminal.Say($"{BoatworksGenerator.Name} is in {book.Folder}. Three things to try:");
         using var ledger = LedgerReader.Open(book);
         var settings = book.Settings;
-        var context = new ReportContext(
-            settings.Name, settings.Currency, settings.Calendar, settings.Basis, BoatworksGenerator.Today, ledger);
+        var context = ReportArguments.ContextOf(book, BoatworksGenerator.Today, ledger);
         var definition = StandardReports.Find("profit-loss")!;
         (string Options, ReportRequest Request)[] tries =
         [
@@ -154,7 +153,7 @@ internal static class DemoCommand
             }),
             ("--period fy2026 --by fiscal-quarter --basis cash --depth 1", new ReportRequest
             {
-                Period = Period("fy2026"), By = TimeUnit.FiscalQuarter, Basis = AccountingBasis.Cash, Depth = 1,
+                Period = Period("fy2026"), By = Spread.Of(TimeUnit.FiscalQuarter), Basis = AccountingBasis.Cash, Depth = 1,
             }),
         ];
         foreach (var (options, request) in tries)

@@ -1,0 +1,20 @@
+using System.Globalization;
+
+namespace Vlei.Books.Store;
+
+/// <summary>
+/// Which versions of the records stand: those of today, or those that stood when an earlier import was the last one.
+/// </summary>
+/// <param name="Revision">The last import that is seen; nothing for all of them.</param>
+internal readonly record struct Standing(long? Revision)
+{
+    /// <summary>The records as they are today.</summary>
+    public static Standing Now => default;
+
+    /// <summary>The condition of SQL that holds for the rows of the table of that alias which stand.</summary>
+    public string Of(string alias) => Revision is not { } revision
+        ? $"{alias}.replaced IS NULL"
+        : string.Create(
+            CultureInfo.InvariantCulture,
+            $"{alias}.added <= {revision} AND ({alias}.replaced IS NULL OR {alias}.replaced > {revision})");
+}

@@ -1,0 +1,89 @@
+using Tomlyn.Parsing;
+using Tomlyn.Syntax;
+using Vlei.Core.Problems;
+
+namespace Vlei.Books;
+
+/// <summary>
+/// A TOML file as its tree, so that whatever is wrong with it is told with its place. What a file may say is a matter of
+/// its reader; what it may not say is refused here.
+/// </summary>
+internal sealed class TomlText
+{
+    private readonly string _path;
+    private readonly ProblemKind _kind;
+
+    private TomlText(string path, ProblemKind kind, DocumentSyntax document) => (_path, _kind, Document) = (path, kind, document);
+
+    /// <summary>The tree.</summary>
+    public DocumentSyntax Document { get; }
+
+    /// <summary>Reads TOML. Throws a <see cref="ProblemException"/> of that kind where it is none.</summary>
+    public static TomlText Parse(string text, string path, ProblemKind kind)
+    {
+        var document = SyntaxParser.Parse(text, path);
+        var toml = new TomlText(path, kind, document);
+        return document.HasErrors
+            ? throw toml.Wrong(
+                document.Diagnostics.First().Span, document.Diagnostics.First().Message,
+                "Write it as TOML has it: key = \"value\".")
+            : toml;
+    }
+
+    /// <summary>The values by their keys. Throws where a key is not among the known ones, or is there twice.</summary>
+    public Dictionary<string, KeyValueSyntax> Known(IEnumerable<KeyValueSyntax> pairs, IReadOnlyList<string> keys)
+    {
+        var values = new Dictionary<string, KeyValueSyntax>(StringComparer.Ordinal);
+        foreach (var pair in pairs)
+        {
+            var key = pair.Key!.ToString().Trim();
+            if (!keys.Contains(key))
+            {
+                throw Wrong(
+                    pair.Span, $"there is no key {key}.",
+                    Suggestion.DidYouMean(key, keys) ?? $"Expected {Suggestion.Listed(keys, "and")}.");
+            }
+
+            if (!values.TryAdd(key, pair))
+            {
+                throw Wrong(pair.Span, $"the key {key} is there twice.", "Take one of them out.");
+            }
+        }
+
+        return values;
+    }
+
+    /// <summary>A text; nothing where the key is not there.</summary>
+    public string? Text(Dictionary<string, KeyValueSyntax> values, string key) =>
+        !values.TryGetValue(key, out var pair) ? null
+        : pair.Value is StringValueSyntax { Value: { Length: > 0 } text } ? text
+        : throw Wrong(pair.Value!.Span, $"{key} is no text.", $"Write it in quotes: {key} = \"…\".");
+
+    /// <summary>Some texts; none where the key is not there.</summary>
+    public IReadOnlyList<string> Texts(Dictionary<string, KeyValueSyntax> values, string key)
+    {
+        if (!values.TryGetValue(key, out var pair))
+        {
+            return [];
+        }
+
+        return pair.Value is ArraySyntax array && array.Items.All(item => item.Value is StringValueSyntax)
+            ? [.. array.Items.Select(item => ((StringValueSyntax)item.Value!).Value!)]
+            : throw Wrong(pair.Value!.Span, $"{key} is no list of texts.", $"Write {key} = [\"…\", \"…\"].");
+    }
+
+    /// <summary>Yes or no.</summary>
+    public bool Flag(Dictionary<string, KeyValueSyntax> values, string key, bool otherwise) =>
+        !values.TryGetValue(key, out var pair) ? otherwise
+        : pair.Value is BooleanValueSyntax flag ? flag.Value
+        : throw Wrong(pair.Value!.Span, $"{key} is neither true nor false.", $"Write {key} = true, or {key} = false.");
+
+    /// <summary>What is wrong at a place of the file.</summary>
+    public ProblemException Wrong(SourceSpan at, string message, string? advice) => new(_kind, $"{PlaceOf(at)}: {message}", advice);
+
+    /// <summary>A key that must be there and is not.</summary>
+    public ProblemException Missing(string key) => new(_kind, $"{_path}: the key {key} is missing.", $"Add a line: {key} = \"…\".");
+
+    /// <summary>A place of the file in words.</summary>
+    public string PlaceOf(SourceSpan at) => $"{_path}:{at.Start.Line + 1}:{at.Start.Column + 1}";
+}

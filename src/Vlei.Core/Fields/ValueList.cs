@@ -1,0 +1,159 @@
+using Vlei.Core.Ledger;
+using Vlei.Core.Problems;
+
+namespace Vlei.Core.Fields;
+
+/// <summary>
+/// A list of values as people type it: <c>4000,41*,5000..5999,&gt;=7000,"Oak, Elm and Co"</c>. A value is an id or a
+/// name; ranges and comparisons look at ids, or at names where the field is a name; what is in quotes is a value as it
+/// stands, and <c>none</c> is what has none.
+/// </summary>
+public sealed class ValueList
+{
+    private static readonly string[] Operators = [">=", "<=", ">", "<"];
+
+    private readonly IReadOnlyList<Entry> _entries;
+
+    private ValueList(IReadOnlyList<Entry> entries) => _entries = entries;
+
+    /// <summary>Reads a list. Throws a <see cref="ProblemException"/> where it is empty or a quote is not closed.</summary>
+    public static ValueList Parse(string text)
+    {
+        var entries = Cut(text).ToList();
+        return entries.Any(entry => entry.Text.Length == 0 && !entry.IsQuoted)
+            ? throw new ProblemException(
+                ProblemKind.Usage, $"\"{text}\" has an empty place where a value should be.",
+                "Write values, ranges and patterns with commas between them: 4000,41*,5000..5999.")
+            : new ValueList(entries);
+    }
+
+    /// <summary>
+    /// Which of the values are meant, by their places. Throws a <see cref="ProblemException"/> where something of the
+    /// list means none of them, unless it may.
+    /// </summary>
+    public bool[] MeantOf(Field field, IReadOnlyList<FieldValue> values, bool mayMeanNone = false)
+    {
+        var meant = new bool[values.Count];
+        foreach (var entry in _entries)
+        {
+            var any = false;
+            for (var place = 0; place < meant.Length; place++)
+            {
+                if (entry.Means(field, values[place], place == 0))
+                {
+                    meant[place] = any = true;
+                }
+            }
+
+            if (!any && !mayMeanNone)
+            {
+                throw new ProblemException(
+                    ProblemKind.NotFound,
+                    entry.IsPlain ? $"There is no {field.Name} \"{entry.Text}\"." : $"No {field.Name} fits \"{entry.Text}\".",
+                    Suggestion.DidYouMean(entry.Text, values.SelectMany(value => new[] { value.Id, value.Name }).Distinct()));
+            }
+        }
+
+        return meant;
+    }
+
+    /// <summary>The list in words: plain values with their names, the rest as it was typed.</summary>
+    public string InWords(Field field, IReadOnlyList<FieldValue> values) => Suggestion.Listed(
+        [.. _entries.Select(entry => !entry.IsPlain ? entry.Text
+            : values.FirstOrDefault(value => entry.Means(field, value, value == values[0])) is { } value && value.Id != value.Name
+                ? $"{value.Id} {value.Name}"
+                : entry.Text)], "or");
+
+    private static IEnumerable<Entry> Cut(string text)
+    {
+        for (var start = 0; start <= text.Length;)
+        {
+            var rest = text[start..].TrimStart();
+            if (rest.StartsWith('"'))
+            {
+                var close = text.IndexOf('"', text.IndexOf('"', start) + 1);
+                if (close < 0)
+                {
+                    throw new ProblemException(
+                        ProblemKind.Usage, $"The quote in {text} is not closed.", "Close it: \"Oak, Elm and Co\".");
+                }
+
+                var comma = text.IndexOf(',', close);
+                yield return new Entry(text[(text.IndexOf('"', start) + 1)..close], IsQuoted: true);
+                start = comma < 0 ? text.Length + 1 : comma + 1;
+            }
+            else
+            {
+                var comma = text.IndexOf(',', start);
+                yield return new Entry((comma < 0 ? text[start..] : text[start..comma]).Trim(), IsQuoted: false);
+                start = comma < 0 ? text.Length + 1 : comma + 1;
+            }
+        }
+    }
+
+    // One entry of the list: a value, a range, a comparison or a pattern.
+    private sealed record Entry(string Text, bool IsQuoted)
+    {
+        private readonly string? _operator = IsQuoted ? null : Operators.FirstOrDefault(sign => Text.StartsWith(sign, StringComparison.Ordinal));
+        private readonly int _dots = IsQuoted ? -1 : Text.IndexOf("..", StringComparison.Ordinal);
+
+        public bool IsPlain => _operator is null && _dots < 0 && (IsQuoted || !Text.Contains('*'));
+
+        public bool Means(Field field, FieldValue value, bool isNone)
+        {
+            if (isNone)
+            {
+                return IsPlain && !IsQuoted && Text.Equals(Field.None, StringComparison.OrdinalIgnoreCase);
+            }
+
+            var own = field.IsName ? value.Name : value.Id;
+            return _operator is not null ? Compares(own)
+                : _dots >= 0 ? (_dots == 0 || Compare(own, Text[.._dots]) >= 0)
+                    && (_dots + 2 == Text.Length || IsUpTo(own, Text[(_dots + 2)..]))
+                : IsPlain ? Text.Equals(own, StringComparison.OrdinalIgnoreCase) || Text.Equals(value.Name, StringComparison.OrdinalIgnoreCase)
+                : Fits(own, Text) || Fits(value.Name, Text);
+        }
+
+        private bool Compares(string own)
+        {
+            var order = Compare(own, Text[_operator!.Length..].Trim());
+            return _operator switch
+            {
+                ">=" => order >= 0,
+                "<=" => IsUpTo(own, Text[_operator.Length..].Trim()),
+                ">" => order > 0,
+                _ => order < 0,
+            };
+        }
+
+        private static int Compare(string own, string bound) =>
+            CodeOrder.Instance.Compare(own.ToUpperInvariant(), bound.ToUpperInvariant());
+
+        // A to M has the names that start with M too; 4000..4999 does not have 49990.
+        private static bool IsUpTo(string own, string bound) => Compare(own, bound) <= 0
+            || (bound.Length > 0 && !char.IsAsciiDigit(bound[^1]) && own.StartsWith(bound, StringComparison.OrdinalIgnoreCase));
+
+        private static bool Fits(string own, string pattern)
+        {
+            var parts = pattern.Split('*');
+            if (!own.StartsWith(parts[0], StringComparison.OrdinalIgnoreCase))
+            {
+                return false;
+            }
+
+            var place = parts[0].Length;
+            foreach (var part in parts[1..^1])
+            {
+                var found = own.IndexOf(part, place, StringComparison.OrdinalIgnoreCase);
+                if (found < 0)
+                {
+                    return false;
+                }
+
+                place = found + part.Length;
+            }
+
+            return own.Length - place >= parts[^1].Length && own.EndsWith(parts[^1], StringComparison.OrdinalIgnoreCase);
+        }
+    }
+}

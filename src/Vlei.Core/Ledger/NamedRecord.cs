@@ -1,0 +1,24 @@
+namespace Vlei.Core.Ledger;
+
+/// <summary>A contact, an item, a project or a department, as postings refer to it.</summary>
+/// <param name="Key">The number by which the book's columns know it.</param>
+/// <param name="Id">The id by which people know it.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Tags">What it is tagged with, by the name of the tag.</param>
+public sealed record NamedRecord(int Key, string Id, string Name, IReadOnlyDictionary<string, string> Tags);
+
+/// <summary>What a reader is shown of a document.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Kind">Its kind.</param>
+/// <param name="Date">Its own date.</param>
+/// <param name="Number">The number that is printed on it; empty for none.</param>
+/// <param name="Memo">Its note; empty for none.</param>
+public sealed record DocumentText(string Id, string Kind, DateOnly Date, string Number, string Memo);
+
+/// <summary>What was planned for an account and a month.</summary>
+/// <param name="Month">The month.</param>
+/// <param name="Account">The key of the account.</param>
+/// <param name="Amount">Debit positive.</param>
+/// <param name="Project">The key of the project, 0 for none.</param>
+/// <param name="Department">The key of the department, 0 for none.</param>
+public sealed record Budget(Calendar.YearMonth Month, int Account, Money.Amount Amount, int Project, int Department);

@@ -1,0 +1,61 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
+using Vlei.Core.Money;
+
+namespace Vlei.Core.Reports;
+
+/// <summary>Which postings of an account count.</summary>
+public enum PostingSide
+{
+    /// <summary>All; debit positive.</summary>
+    Both,
+
+    /// <summary>Debits alone.</summary>
+    Debit,
+
+    /// <summary>Credits alone, as positive sums.</summary>
+    Credit,
+}
+
+/// <summary>How the postings of an account count towards a figure.</summary>
+/// <param name="Account">The key of the account.</param>
+/// <param name="Side">Which of them.</param>
+/// <param name="Sign">How often they are added; less than 0 for taken away.</param>
+public readonly record struct OriginTerm(int Account, PostingSide Side, int Sign);
+
+/// <summary>Where in the order of postings one stands.</summary>
+/// <param name="Day">Its day.</param>
+/// <param name="Document">The key of its document.</param>
+/// <param name="Settlement">The key of the settlement that released it, 0 for none.</param>
+/// <param name="Line">The place of its line.</param>
+public readonly record struct PostingPlace(DateOnly Day, int Document, int Settlement, int Line) : IComparable<PostingPlace>
+{
+    /// <inheritdoc/>
+    public int CompareTo(PostingPlace other) =>
+        (Day, Document, Settlement, Line).CompareTo((other.Day, other.Document, other.Settlement, other.Line));
+}
+
+/// <summary>Some postings that a figure adds up.</summary>
+/// <param name="Heading">What they are, where a figure has several such parts.</param>
+/// <param name="Source">What kind of postings.</param>
+/// <param name="Range">Their days.</param>
+/// <param name="Terms">How those of each account count; others do not.</param>
+/// <param name="Filter">Which of them are taken.</param>
+public sealed record OriginPart(
+    string Heading, PostingSource Source, DateRange Range, IReadOnlyList<OriginTerm> Terms, PostingFilter Filter)
+{
+    /// <summary>Whether a balance was brought forward with them: a reader starts from their sum, unless asked for all.</summary>
+    public bool IsBroughtForward { get; init; }
+
+    /// <summary>The first posting that counts; all of the days where it is nothing.</summary>
+    public PostingPlace? First { get; init; }
+
+    /// <summary>The last posting that counts; all of the days where it is nothing.</summary>
+    public PostingPlace? Last { get; init; }
+}
+
+/// <summary>What is behind a figure of a report.</summary>
+/// <param name="Figure">The sum that the parts add up to: the figure, or what it is a percentage of something else.</param>
+/// <param name="Parts">The postings, each only once.</param>
+/// <param name="Note">What else goes into the figure.</param>
+public sealed record CellOrigin(Amount Figure, IReadOnlyList<OriginPart> Parts, string? Note = null);

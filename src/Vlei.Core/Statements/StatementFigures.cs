@@ -1,0 +1,184 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.Statements;
+
+/// <summary>
+/// The sums behind a statement: what each column adds up, what a row comes to in it, and which postings are behind that.
+/// </summary>
+internal sealed class StatementFigures
+{
+    private readonly ReportContext _context;
+    private readonly StatementShape _shape;
+    private readonly FieldValues? _slicedBy;
+    private readonly FigureSums _sums;
+
+    private StatementFigures(
+        ReportContext context, StatementShape shape, PostingFilter filter, FieldValues? slicedBy, FigureSums sums, StatementColumns columns) =>
+        (_context, _shape, Filter, _slicedBy, _sums, Columns) = (context, shape, filter, slicedBy, sums, columns);
+
+    /// <summary>The columns.</summary>
+    public StatementColumns Columns { get; }
+
+    /// <summary>Which postings are taken at all.</summary>
+    public PostingFilter Filter { get; }
+
+    /// <summary>Whether columns are spread over a field.</summary>
+    public bool IsSliced => _slicedBy is not null;
+
+    /// <summary>
+    /// Lays out the columns and adds up what they need. Throws a <see cref="ProblemException"/> where options contradict
+    /// each other, and <see cref="OverflowException"/> where a sum does not fit.
+    /// </summary>
+    /// <param name="context">The book.</param>
+    /// <param name="request">What is asked.</param>
+    /// <param name="shape">What the columns of a period are.</param>
+    /// <param name="shows">Which accounts are looked at to see if a value of a field has a column.</param>
+    /// <param name="spans">The spans that rows rest on.</param>
+    public static StatementFigures Of(
+        ReportContext context, ReportRequest request, StatementShape shape, Func<Account, bool> shows, IReadOnlyCollection<Span> spans)
+    {
+        var filter = PostingFilter.Of(request.Choices, context.Ledger);
+        var slicedBy = request.By?.Field is { } name ? SpreadingField(name, context.Ledger).Read(context.Ledger) : null;
+        RefuseBudget(request, shape, filter, slicedBy);
+        IReadOnlyList<int> places = slicedBy is null ? [] : [.. Enumerable.Range(0, slicedBy.Values.Count)];
+        var candidates = StatementColumns.Of(context, request, shape, slicedBy, places);
+        var needed = candidates.Sources.OfType<ColumnSource.Postings>()
+            .SelectMany(source => spans.Select(source.Figures.Of))
+            .Concat(shape.Source == PostingSource.Money ? CheckedAgainst(context, candidates) : []);
+        var sums = FigureSums.Of(context.Ledger, [.. needed], filter, slicedBy);
+        if (slicedBy is null)
+        {
+            return new StatementFigures(context, shape, filter, slicedBy, sums, candidates);
+        }
+
+        var accounts = context.Ledger.Accounts.Where(shows).ToList();
+        var moved = candidates.Sources.OfType<ColumnSource.Postings>()
+            .SelectMany(source => spans.Select(source.Figures.Of))
+            .Where(figure => figure.Slice is not null && accounts.Any(account =>
+                !sums.Debit(figure, account.Key).IsZero || !sums.Credit(figure, account.Key).IsZero))
+            .Select(figure => figure.Slice!.Value).ToHashSet();
+        var shown = places.Where(moved.Contains).Order(Comparer<int>.Create((left, right) => (left == 0, right == 0) switch
+        {
+            (false, false) => CodeOrder.Instance.Compare(slicedBy.Values[left].Id, slicedBy.Values[right].Id),
+            var (first, second) => first.CompareTo(second),
+        }));
+        return new StatementFigures(
+            context, shape, filter, slicedBy, sums, StatementColumns.Of(context, request, shape, slicedBy, [.. shown]));
+    }
+
+    /// <summary>What a sum comes to in a column of postings.</summary>
+    public Amount Of(RowValue.Sum sum, int column)
+    {
+        var source = (ColumnSource.Postings)Columns.Sources[column];
+        return Of(sum.Terms[source.Measure], source.Figures);
+    }
+
+    /// <summary>What terms come to in some days.</summary>
+    public Amount Of(IReadOnlyList<Term> terms, ColumnFigures figures)
+    {
+        var total = Amount.Zero;
+        foreach (var term in terms)
+        {
+            var figure = figures.Of(term.Span);
+            var amount = term.Side switch
+            {
+                PostingSide.Debit => _sums.Debit(figure, term.Account),
+                PostingSide.Credit => _sums.Credit(figure, term.Account),
+                _ => _sums.Net(figure, term.Account),
+            };
+            total = term.Sign switch
+            {
+                1 => total + amount,
+                -1 => total - amount,
+                _ => total + new Amount(checked(term.Sign * amount.MinorUnits)),
+            };
+        }
+
+        return total;
+    }
+
+    /// <summary>The columns that add up postings of the ledger, all of them: what checks are about.</summary>
+    public IEnumerable<int> WholeColumns => Enumerable.Range(0, Columns.Columns.Count).Where(column =>
+        Columns.Sources[column] is ColumnSource.Postings { Figures.Days: { Slice: null, Source: not PostingSource.Budget } });
+
+    /// <summary>The days of a column, with the postings of the accrual basis.</summary>
+    public ColumnFigures AccrualFigures(int column) => AccrualOf(
+        _context, ((ColumnSource.Postings)Columns.Sources[column]).Figures);
+
+    /// <summary>The postings behind a sum in a column, in pieces that do not overlap, oldest first.</summary>
+    public IEnumerable<OriginPart> PartsOf(RowValue.Sum sum, int column, int sign)
+    {
+        var source = (ColumnSource.Postings)Columns.Sources[column];
+        var figures = source.Figures;
+        var terms = sum.Terms[source.Measure];
+        var filter = _slicedBy is not null && figures.Days.Slice is { } place ? Filter.And(_slicedBy, place) : Filter;
+        var yearStart = figures.EarlierYears.Range.To.AddDays(1);
+        var to = figures.Days.Range.To;
+        var from = _shape.IsOfMoment ? yearStart : figures.Days.Range.From;
+        var first = figures.Before.Range.From < figures.Days.Range.From ? figures.Before.Range.From : figures.Days.Range.From;
+        (DateRange Days, Span[] Spans, bool IsForward)[] pieces =
+        [
+            (new DateRange(first, yearStart.AddDays(-1)), _shape.IsOfMoment
+                ? [Span.Days, Span.EarlierYears] : [Span.Before, Span.EarlierYears], true),
+            (new DateRange(yearStart, from.AddDays(-1)), [Span.Before], false),
+            (new DateRange(from > first ? from : first, to), [Span.Days], false),
+        ];
+        foreach (var (days, spans, isForward) in pieces)
+        {
+            var counted = terms.Where(term => spans.Contains(term.Span))
+                .GroupBy(term => (term.Account, term.Side))
+                .Select(same => new OriginTerm(same.Key.Account, same.Key.Side, sign * same.Sum(term => term.Sign)))
+                .Where(term => term.Sign != 0).ToList();
+            if (!days.IsEmpty && counted.Count > 0)
+            {
+                yield return new OriginPart(Columns.Columns[column].Heading, figures.Days.Source, days, counted, filter)
+                {
+                    IsBroughtForward = isForward,
+                };
+            }
+        }
+    }
+
+    private static Field SpreadingField(string name, ILedger ledger) =>
+        Field.Spreading.Contains(name) || name.StartsWith(Field.TagPrefix, StringComparison.OrdinalIgnoreCase)
+            ? Field.Named(name, ledger)
+            : throw new ProblemException(
+                ProblemKind.Usage, $"--by does not take \"{name}\".",
+                Suggestion.DidYouMean(name, ReportOptions.By.Words)
+                ?? $"It takes {Suggestion.Listed([.. ReportOptions.By.Words, "tag.NAME"], "or")}.");
+
+    private static void RefuseBudget(ReportRequest request, StatementShape shape, PostingFilter filter, FieldValues? slicedBy)
+    {
+        if (request.Compare.All(comparison => comparison.Kind != ComparisonKind.Budget))
+        {
+            return;
+        }
+
+        if (shape.IsOfMoment || shape.Source == PostingSource.Money || shape.Measures.Count > 1)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "A budget plans income and costs month by month, so only a profit and loss compares with it.",
+                "Leave out --compare budget, or show profit-loss.");
+        }
+
+        PostingField[] known = [PostingField.Account, PostingField.Project, PostingField.Department];
+        if (filter.Columns.Concat(slicedBy?.Columns ?? []).Any(column => !known.Contains(column)))
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "A budget is by account, project and department; of other fields it says nothing.",
+                "Narrow and spread by those, or leave out --compare budget.");
+        }
+    }
+
+    private static IEnumerable<Figure> CheckedAgainst(ReportContext context, StatementColumns columns) =>
+        columns.Sources.OfType<ColumnSource.Postings>().Select(source => AccrualOf(context, source.Figures))
+            .SelectMany(figures => new[] { figures.Days, figures.Before });
+
+    private static ColumnFigures AccrualOf(ReportContext context, ColumnFigures figures) => StatementColumns.FiguresOf(
+        context, isOfMoment: false, PostingSource.Accrual, figures.Days.Range, figures.Days.Slice);
+}

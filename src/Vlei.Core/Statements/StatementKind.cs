@@ -1,0 +1,85 @@
+using Vlei.Core.Ledger;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.Statements;
+
+/// <summary>What a statement is about: which accounts stand in it, and what they show.</summary>
+/// <param name="Name">Its name in layout files.</param>
+/// <param name="IsOfMoment">Whether it shows balances as of a day, rather than what happened in a period.</param>
+/// <param name="Shows">Which accounts it shows, each in one line.</param>
+/// <param name="Computed">What else it shows, by the names of layout files.</param>
+/// <param name="PercentOf">Which percentages it takes.</param>
+/// <param name="Check">What its lines must come to.</param>
+public sealed record StatementKind(
+    string Name, bool IsOfMoment, Func<Account, bool> Shows, IReadOnlyList<string> Computed,
+    IReadOnlyList<PercentOf> PercentOf, StatementCheck Check)
+{
+    /// <summary>Whether its rows are what changes brought in, rather than balances in their natural signs.</summary>
+    public bool IsOfFlows { get; init; }
+
+    /// <summary>Whether some of the records make some of a statement that looks like a whole one.</summary>
+    public bool MustBalance { get; init; } = true;
+
+    /// <summary>Profit and loss.</summary>
+    public static StatementKind ProfitAndLoss { get; } = new(
+        "profit-loss", IsOfMoment: false, account => AccountTypes.IsProfitAndLoss(account.Type), [],
+        [Reports.PercentOf.Income, Reports.PercentOf.Column, Reports.PercentOf.Row, Reports.PercentOf.Group],
+        StatementCheck.NetProfit)
+    {
+        MustBalance = false,
+    };
+
+    /// <summary>The balance sheet.</summary>
+    public static StatementKind BalanceSheet { get; } = new(
+        "balance-sheet", IsOfMoment: true,
+        account => !AccountTypes.IsProfitAndLoss(account.Type) && account.Type != AccountType.RetainedEarnings,
+        [ComputedRow.RetainedEarnings, ComputedRow.CurrentEarnings],
+        [Reports.PercentOf.Assets, Reports.PercentOf.Column, Reports.PercentOf.Row, Reports.PercentOf.Group],
+        StatementCheck.Balance);
+
+    /// <summary>Cash flow, from net profit to the change in money.</summary>
+    public static StatementKind CashFlow { get; } = new(
+        "cash-flow", IsOfMoment: false,
+        account => !AccountTypes.IsProfitAndLoss(account.Type) && AccountTypes.ClassOf(account.Type) != AccountClass.Money,
+        [ComputedRow.NetProfit, ComputedRow.OpeningMoney], FlowPercentages, StatementCheck.Money)
+    {
+        IsOfFlows = true,
+    };
+
+    /// <summary>Cash flow, from the movements of money themselves.</summary>
+    public static StatementKind CashFlowDirect { get; } = new(
+        "cash-flow-direct", IsOfMoment: false, account => AccountTypes.ClassOf(account.Type) != AccountClass.Money,
+        [ComputedRow.OpeningMoney], FlowPercentages, StatementCheck.Money)
+    {
+        IsOfFlows = true,
+    };
+
+    /// <summary>Movements in equity.</summary>
+    public static StatementKind EquityMovements { get; } = new(
+        "equity-movements", IsOfMoment: false,
+        account => account.Type is AccountType.Equity or AccountType.RetainedEarnings,
+        [ComputedRow.NetProfit, ComputedRow.OpeningEquity], FlowPercentages, StatementCheck.Equity);
+
+    /// <summary>All of them.</summary>
+    public static IReadOnlyList<StatementKind> All { get; } =
+        [ProfitAndLoss, BalanceSheet, CashFlow, CashFlowDirect, EquityMovements];
+
+    private static IReadOnlyList<PercentOf> FlowPercentages =>
+        [Reports.PercentOf.Column, Reports.PercentOf.Row, Reports.PercentOf.Group];
+}
+
+/// <summary>What the lines of a statement must come to.</summary>
+public enum StatementCheck
+{
+    /// <summary>Net profit is what all other accounts changed by.</summary>
+    NetProfit,
+
+    /// <summary>Assets are liabilities and equity.</summary>
+    Balance,
+
+    /// <summary>What was on the money accounts and what moved is what is on them now.</summary>
+    Money,
+
+    /// <summary>Equity at the start and its movements are equity at the end.</summary>
+    Equity,
+}

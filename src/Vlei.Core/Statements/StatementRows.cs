@@ -1,0 +1,190 @@
+using Vlei.Core.Ledger;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.Statements;
+
+/// <summary>The rows of a layout for one book: what each adds up, and which of them are shown.</summary>
+internal sealed class StatementRows
+{
+    private readonly ReportRequest _request;
+    private readonly StatementFigures _figures;
+    private readonly ILookup<int, Account> _children;
+    private readonly Account? _retained;
+    private readonly List<StatementRow> _rows = [];
+    private readonly Dictionary<string, RowValue> _values = [];
+    private readonly IReadOnlyList<StatementPart> _parts;
+    private readonly StatementPart? _last;
+
+    /// <summary>Makes the rows.</summary>
+    public StatementRows(
+        StatementLayout layout, ReportRequest request, StatementFigures figures, IReadOnlyList<Account> accounts)
+    {
+        (_request, _figures) = (request, figures);
+        _children = accounts.OrderBy(account => account.Code, CodeOrder.Instance).ToLookup(account => account.ParentKey ?? 0);
+        _retained = accounts.FirstOrDefault(account => account.Type == AccountType.RetainedEarnings);
+        _parts = [.. layout.AllParts];
+        Lines = [.. _parts.OfType<StatementLine>()];
+        _last = layout.Parts.LastOrDefault(IsWanted);
+        foreach (var part in layout.Parts.Where(IsWanted))
+        {
+            Value(part);
+        }
+
+        foreach (var part in layout.Parts.Where(IsWanted))
+        {
+            Add(part, 0, null);
+        }
+    }
+
+    /// <summary>The rows that are shown, from the top down.</summary>
+    public IReadOnlyList<StatementRow> Rows => _rows;
+
+    /// <summary>The lines that accounts stand in.</summary>
+    public IReadOnlyList<StatementLine> Lines { get; }
+
+    private bool IsWanted(StatementPart part) =>
+        !part.Text.IsOfWhole || (_figures.Filter.IsEverything && !_figures.IsSliced);
+
+    private RowValue Value(StatementPart part)
+    {
+        RowValue value = part switch
+        {
+            StatementGroup group => RowValue.Sum.Of(group.Parts.Where(IsWanted)
+                .Select(inner => (Value: Value(inner), IsOwn: inner is not StatementResult)).ToList()
+                .Where(inner => inner.IsOwn).Select(inner => ((RowValue.Sum)inner.Value, 1))),
+            StatementLine line => RowValue.Sum.Of(line.Accounts.Select(account => OwnTerm(account, line.Sign))),
+            StatementComputed computed => RowValue.Sum.Of(computed.Terms),
+            StatementResult { Formula.IsSum: true } result when result.Formula.Keys.All(key => _values[key] is RowValue.Sum) =>
+                RowValue.Sum.Of(result.Formula.Parts.Select(part => ((RowValue.Sum)_values[part.Key], part.Sign))),
+            StatementResult result => new RowValue.Quotient(
+                result.Formula, result.Formula.Keys.Distinct().ToDictionary(key => key, key => _values[key]),
+                result.Text.Show == "percent" ? ColumnKind.Percent : ColumnKind.Ratio),
+            _ => throw new InvalidOperationException($"There is no such part: {part}."),
+        };
+        return _values[part.Text.Key] = value;
+    }
+
+    private void Add(StatementPart part, int level, RowValue.Sum? group)
+    {
+        var place = _rows.Count;
+        switch (part)
+        {
+            case StatementGroup parts:
+                foreach (var inner in parts.Parts.Where(IsWanted))
+                {
+                    Add(inner, level + 1, TotalOf(part));
+                }
+
+                Enclose(part, level, place);
+                break;
+            case StatementLine { Text.IsEach: false } line:
+                AddLine(line, level, group ?? TotalOf(part));
+                break;
+            case StatementLine { Text.HasHeading: true } line:
+                AddAccounts(line, level + 1, TotalOf(part));
+                Enclose(part, level, place);
+                break;
+            case StatementLine line:
+                AddAccounts(line, level, group ?? TotalOf(part));
+                break;
+            case StatementComputed computed:
+                _rows.Add(new StatementRow(
+                    part.Text.Key, LabelOf(computed), RowKind.Account, level, _values[part.Text.Key], group));
+                break;
+            case StatementResult when part.Text.OnlyWith.Count == 0 || part.Text.OnlyWith.Any(IsShown):
+                _rows.Add(new StatementRow(
+                    part.Text.Key, part.Text.Label, part == _last ? RowKind.GrandTotal : RowKind.Result, level,
+                    _values[part.Text.Key]));
+                break;
+        }
+    }
+
+    private bool IsShown(string key) => HasRows(_parts.First(part => part.Text.Key == key));
+
+    private RowValue.Sum TotalOf(StatementPart part) => (RowValue.Sum)_values[part.Text.Key];
+
+    private string LabelOf(StatementComputed computed) =>
+        computed.Text.Computed == ComputedRow.RetainedEarnings && _retained is not null ? _retained.Name : computed.Text.Label;
+
+    // Where anything is shown, a heading goes above it and the total below; the depth may hide what was shown between.
+    private void Enclose(StatementPart part, int level, int place)
+    {
+        if (!HasRows(part))
+        {
+            return;
+        }
+
+        if (_request.Depth != 0)
+        {
+            _rows.Insert(place, new StatementRow(part.Text.Key, part.Text.Label, RowKind.Heading, level));
+        }
+
+        var label = part.Text.Label;
+        _rows.Add(new StatementRow(
+            $"total-{part.Text.Key}", $"Total {char.ToLowerInvariant(label[0])}{label[1..]}", RowKind.Total, level,
+            _values[part.Text.Key], TotalOf(part)));
+    }
+
+    private bool HasRows(StatementPart part) => part switch
+    {
+        StatementGroup group => group.Parts.Where(IsWanted).Any(HasRows),
+        StatementLine { Text.IsEach: true } line => RowsOf(line).Count > 0,
+        StatementLine line => HasFigures(TotalOf(line)) || _request.Zeros,
+        _ => true,
+    };
+
+    private void AddLine(StatementLine line, int level, RowValue.Sum group)
+    {
+        if (HasRows(line))
+        {
+            _rows.Add(new StatementRow(line.Text.Key, line.Text.Label, RowKind.Account, level, TotalOf(line), group));
+        }
+    }
+
+    private void AddAccounts(StatementLine line, int level, RowValue.Sum group)
+    {
+        foreach (var (account, depth, sum) in RowsOf(line))
+        {
+            if (depth <= (_request.Depth ?? int.MaxValue))
+            {
+                _rows.Add(new StatementRow(account.Code, account.Name, RowKind.Account, level + depth - 1, sum, group));
+            }
+        }
+    }
+
+    private List<(Account Account, int Depth, RowValue.Sum Sum)> RowsOf(StatementLine line)
+    {
+        var rows = new List<(Account, int, RowValue.Sum)>();
+        var own = line.Accounts.Select(account => account.Key).ToHashSet();
+        foreach (var account in line.Accounts.Where(account => account.ParentKey is not { } parent || !own.Contains(parent)))
+        {
+            AddAccount(account, 1, line, own, rows);
+        }
+
+        return rows;
+    }
+
+    // An account and its parts, as far as they stand in the same line: its own postings and theirs make its figure.
+    private RowValue.Sum AddAccount(
+        Account account, int depth, StatementLine line, HashSet<int> own, List<(Account, int, RowValue.Sum)> rows)
+    {
+        var place = rows.Count;
+        var sum = RowValue.Sum.Of([OwnTerm(account, line.Sign)]);
+        foreach (var part in _children[account.Key].Where(part => own.Contains(part.Key)))
+        {
+            sum = RowValue.Sum.Of([(sum, 1), (AddAccount(part, depth + 1, line, own, rows), 1)]);
+        }
+
+        if (rows.Count > place || HasFigures(sum) || (_request.Zeros && account.Active))
+        {
+            rows.Insert(place, (account, depth, sum));
+        }
+
+        return sum;
+    }
+
+    private bool HasFigures(RowValue.Sum sum) => Enumerable.Range(0, _figures.Columns.Columns.Count).Any(column =>
+        _figures.Columns.Sources[column] is ColumnSource.Postings && !_figures.Of(sum, column).IsZero);
+
+    private static Term OwnTerm(Account account, int sign) => new(account.Key, Span.Days, sign);
+}

@@ -1,0 +1,73 @@
+using Vlei.Core.Fields;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.Tables;
+
+/// <summary>A posting as a list shows it.</summary>
+/// <param name="Source">What kind of posting it is.</param>
+/// <param name="Place">Where it stands.</param>
+/// <param name="Account">The key of its account.</param>
+/// <param name="Contact">The key of its contact, 0 for none.</param>
+/// <param name="Amount">What it counts, with the sign that it counts with.</param>
+public readonly record struct PostingEntry(
+    PostingSource Source, PostingPlace Place, int Account, int Contact, Amount Amount)
+{
+    private static readonly PostingField[] Needed =
+    [
+        PostingField.Day, PostingField.Account, PostingField.Amount, PostingField.Document, PostingField.Settlement,
+        PostingField.Line, PostingField.Contact,
+    ];
+
+    /// <summary>The postings of a part of a figure, oldest first. Throws <see cref="OverflowException"/> where one does not fit.</summary>
+    public static IEnumerable<PostingEntry> Of(ILedger ledger, OriginPart part)
+    {
+        var terms = part.Terms.ToLookup(term => (long)term.Account);
+        PostingField[] fields = [.. Needed.Union(part.Filter.Columns)];
+        foreach (var (month, sums) in Postings.Months(ledger, part.Source, part.Range))
+        {
+            if (sums is not null && !sums.Any(sum => terms.Contains(sum.Account)))
+            {
+                continue;
+            }
+
+            var days = part.Range.Intersect(month.Range);
+            var postings = Postings.Read(ledger, part.Source, month, fields);
+            var taken = part.Filter.TakenOf(postings);
+            var (accounts, amounts) = (postings[PostingField.Account], postings[PostingField.Amount]);
+            var end = postings.FirstFrom(days.To.Day + 1);
+            for (var posting = postings.FirstFrom(days.From.Day); posting < end; posting++)
+            {
+                if (taken?[posting] == false || !terms.Contains(accounts[posting]))
+                {
+                    continue;
+                }
+
+                var place = new PostingPlace(
+                    month.First.AddDays((int)postings[PostingField.Day][posting] - 1),
+                    (int)postings[PostingField.Document][posting], (int)postings[PostingField.Settlement][posting],
+                    (int)postings[PostingField.Line][posting]);
+                if (place.CompareTo(part.First ?? place) < 0 || place.CompareTo(part.Last ?? place) > 0)
+                {
+                    continue;
+                }
+
+                var counted = terms[accounts[posting]]
+                    .Aggregate(Amount.Zero, (sum, term) => sum + Counted(term, amounts[posting]));
+                if (!counted.IsZero)
+                {
+                    yield return new PostingEntry(
+                        part.Source, place, (int)accounts[posting], (int)postings[PostingField.Contact][posting], counted);
+                }
+            }
+        }
+    }
+
+    private static Amount Counted(OriginTerm term, long amount) => new(checked(term.Sign * term.Side switch
+    {
+        PostingSide.Debit => Math.Max(amount, 0),
+        PostingSide.Credit => Math.Max(-amount, 0),
+        _ => amount,
+    }));
+}

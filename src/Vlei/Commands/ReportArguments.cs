@@ -1,0 +1,166 @@
+using System.CommandLine;
+using System.CommandLine.Completions;
+using System.Globalization;
+using Vlei.Books;
+using Vlei.Core;
+using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
+using Vlei.Core.Ledger;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+
+namespace Vlei.Commands;
+
+/// <summary>
+/// A report as the command line asks for it: which one, with which options, of which book, as of which revision. Every
+/// command that builds reports has these arguments.
+/// </summary>
+internal sealed class ReportArguments
+{
+    private readonly Argument<string> _report = new("REPORT")
+    {
+        Description = "Which report; vlei reports lists them", HelpName = "REPORT",
+    };
+
+    private readonly Option<string?> _revision = new("--revision")
+    {
+        Description = "The records as they stood after import N, or at the end of a day", HelpName = "N|DATE",
+    };
+
+    private readonly List<Option> _options = [.. ReportOptions.All.Select(CommandLineOption)];
+
+    /// <summary>Adds them to a command.</summary>
+    public ReportArguments(Command command)
+    {
+        _report.CompletionSources.Clear();
+        _report.CompletionSources.Add(_ => StandardReports.All.Select(report => new CompletionItem(report.Key, detail: report.Title)));
+        command.Arguments.Add(_report);
+        foreach (var option in _options)
+        {
+            command.Options.Add(option);
+        }
+
+        command.Options.Add(_revision);
+    }
+
+    /// <summary>
+    /// Builds the report and hands it over with the records that it was made from. Throws a
+    /// <see cref="ProblemException"/> where the arguments make no sense.
+    /// </summary>
+    public T Build<T>(ParseResult result, Func<Report, ILedger, T> use)
+    {
+        var definition = Named(result.GetRequiredValue(_report));
+        RefuseWhatDoesNotApply(result, definition, _options);
+        var book = BookOptions.OpenBook(result);
+        var today = BookOptions.TodayOf(result, book.Settings);
+        var request = ReadRequest(result, today, book.Settings.Calendar);
+        using var ledger = result.GetValue(_revision) is { } revision
+            ? LedgerReader.Open(book, Revisions.Find(book, revision))
+            : LedgerReader.Open(book);
+        return use(definition.Build(ContextOf(book, today, ledger), request), ledger);
+    }
+
+    /// <summary>What a report knows of a book.</summary>
+    public static ReportContext ContextOf(Book book, DateOnly today, ILedger ledger) => new(
+        book.Settings.Name, book.Settings.Currency, book.Settings.Calendar, book.Settings.Basis, today, ledger,
+        name => LayoutFile.Find(name, book.Folder));
+
+    /// <summary>The report of that key. Throws a <see cref="ProblemException"/> that names the nearest where there is none.</summary>
+    public static ReportDefinition Named(string key) => StandardReports.Find(key) ?? throw new ProblemException(
+        ProblemKind.NotFound,
+        $"There is no report {key}.",
+        Suggestion.DidYouMean(key, StandardReports.All.Select(report => report.Key)) ?? "vlei reports lists them.");
+
+    private static void RefuseWhatDoesNotApply(ParseResult result, ReportDefinition definition, List<Option> options)
+    {
+        foreach (var option in options.Where(option => result.GetResult(option) is { Implicit: false }))
+        {
+            if (!definition.Options.Any(known => $"--{known.Name}" == option.Name))
+            {
+                throw new ProblemException(
+                    ProblemKind.Usage,
+                    $"{option.Name} does not apply to {definition.Key}.",
+                    $"It takes {Suggestion.Listed([.. definition.Options.Select(known => $"--{known.Name}")], "and")}.");
+            }
+        }
+    }
+
+    private static ReportRequest ReadRequest(ParseResult result, DateOnly today, FiscalCalendar calendar) => new()
+    {
+        Period = PeriodOf(result) is { } period ? PeriodGrammar.Parse(period, today, calendar) : null,
+        Basis = One(result, ReportOptions.Basis) is { } basis
+            ? (AccountingBasis)IndexOf(ReportOptions.Basis, basis, AccountingBases.Names) : null,
+        By = One(result, ReportOptions.By) is { } what ? SpreadOf(what) : null,
+        Compare = [.. Many(result, ReportOptions.Compare).Select(with => Comparison.Parse(with, today, calendar))],
+        Change = result.GetValue<bool>($"--{ReportOptions.Change.Name}"),
+        Percent = [.. Many(result, ReportOptions.Percent).SelectMany(list => list.Split(','))
+            .Select(of => (PercentOf)IndexOf(ReportOptions.Percent, of, ReportOptions.Percent.Words))],
+        Choices =
+        [
+            .. Many(result, ReportOptions.Only).Select(text => FieldChoice.Parse(text, isExcept: false)),
+            .. Many(result, ReportOptions.Except).Select(text => FieldChoice.Parse(text, isExcept: true)),
+        ],
+        IsDirect = One(result, ReportOptions.Method) is { } method
+            && IndexOf(ReportOptions.Method, method, ReportOptions.Method.Words) == 1,
+        Layout = One(result, ReportOptions.Layout),
+        Zeros = result.GetValue<bool>($"--{ReportOptions.Zeros.Name}"),
+        Depth = One(result, ReportOptions.Depth) is { } depth ? DepthOf(depth) : null,
+        Title = One(result, ReportOptions.Title),
+    };
+
+    private static Spread SpreadOf(string what)
+    {
+        var unit = FiscalCalendar.UnitNames.ToList().FindIndex(name => name.Equals(what, StringComparison.OrdinalIgnoreCase));
+        return unit >= 0 ? Spread.Of((TimeUnit)unit) : Spread.Of(what);
+    }
+
+    // One or the other: a moment is the end of a period.
+    private static string? PeriodOf(ParseResult result) =>
+        (One(result, ReportOptions.Period), One(result, ReportOptions.AsOf)) is var (period, moment) && period is not null && moment is not null
+            ? throw new ProblemException(
+                ProblemKind.Usage, "--period and --as-of both say when.", "Give one of them; with --by, --period.")
+            : period ?? moment;
+
+    private static string? One(ParseResult result, ReportOption option) => result.GetValue<string?>($"--{option.Name}");
+
+    private static string[] Many(ParseResult result, ReportOption option) =>
+        result.GetValue<string[]?>($"--{option.Name}") ?? [];
+
+    private static int IndexOf(ReportOption option, string word, IReadOnlyList<string> words)
+    {
+        for (var index = 0; index < words.Count; index++)
+        {
+            if (words[index].Equals(word, StringComparison.OrdinalIgnoreCase))
+            {
+                return index;
+            }
+        }
+
+        throw new ProblemException(
+            ProblemKind.Usage,
+            $"--{option.Name} does not take \"{word}\".",
+            Suggestion.DidYouMean(word, words) ?? $"It takes {Suggestion.Listed(words, "or")}.");
+    }
+
+    private static int DepthOf(string text) =>
+        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var depth)
+            ? depth
+            : throw new ProblemException(
+                ProblemKind.Usage, $"--depth does not take \"{text}\".", "It takes a whole number: 0 for totals alone, 1, 2 …");
+
+    // The command line's options come from the catalogue; what their values mean is read in one place above.
+    private static Option CommandLineOption(ReportOption option)
+    {
+        var name = $"--{option.Name}";
+        if (option.ValueName is null)
+        {
+            return new Option<bool>(name) { Description = option.Help };
+        }
+
+        Option made = option.Repeatable ? new Option<string[]>(name) : new Option<string?>(name);
+        made.Description = option.OnlyWords ? $"{option.Help}: {Suggestion.Listed(option.Words, "or")}" : option.Help;
+        made.HelpName = option.ValueName;
+        made.CompletionSources.Add([.. option.Words]);
+        return made;
+    }
+}

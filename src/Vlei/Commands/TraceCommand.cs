@@ -1,0 +1,49 @@
+using System.CommandLine;
+using Vlei.Core.Tables;
+
+namespace Vlei.Commands;
+
+/// <summary><c>vlei trace</c>: the records behind one figure of a report.</summary>
+internal static class TraceCommand
+{
+    private static readonly Option<string> Row = new("--row")
+    {
+        Description = "The row, by its key or its label", HelpName = "R", Required = true,
+    };
+
+    private static readonly Option<string?> Column = new("--column")
+    {
+        Description = "The column, by its key or its heading; needed where there are several", HelpName = "C",
+    };
+
+    private static readonly Option<bool> All = new("--all")
+    {
+        Description = "Start balances from the first record, rather than from the fiscal year's opening balance",
+    };
+
+    /// <summary>The command.</summary>
+    public static Command Create()
+    {
+        var command = new DocumentedCommand("trace", "List the records behind one figure of a report, adding up to it")
+        {
+            Examples =
+            [
+                ("vlei trace profit-loss --period last-month --row 4000", "what makes up an account"),
+                ("vlei trace profit-loss --period 2026-03 --compare prior-year --change --row \"Net profit\" --column Change", "what changed it"),
+                ("vlei trace balance-sheet --as-of 2026-03-31 --row 1000 --all", "a balance, from the first record on"),
+            ],
+        };
+        var arguments = new ReportArguments(command);
+        command.Options.Add(Row);
+        command.Options.Add(Column);
+        command.Options.Add(All);
+        var destination = new ReportDestination(command);
+        command.SetAction(result =>
+        {
+            var format = destination.FormatOf(result);
+            return arguments.Build(result, (report, ledger) => destination.Write(result, format, Trace.Of(
+                report, ledger, result.GetRequiredValue(Row), result.GetValue(Column), result.GetValue(All))));
+        });
+        return command;
+    }
+}
