@@ -37,6 +37,12 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     private readonly Dictionary<AccountingBasis, List<Posting>> _postings = [];
 
+    public static string CodeOf(int account) => Chart.Single(a => a.Key == account).Code;
+
+    public static IEnumerable<string> Codes => Chart.Select(a => a.Code);
+
+    public static int KeyOf(string code) => Chart.Single(a => a.Code == code).Key;
+
     private static readonly Gen<DateOnly> GenDate = Gen.Int[0, 790].Select(
         day => new DateOnly(2024, 1, 1).AddDays(day));
 
@@ -69,7 +75,7 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
         new Dictionary<string, string> { ["season"] = "low", ["place"] = "south" },
     ];
 
-    public IReadOnlyList<Budget> Budgets =>
+    private static readonly Budget[] Planned =
     [
         .. from month in Enumerable.Range(0, 26)
            from account in new[] { Sales, Cost, Rent }
@@ -77,6 +83,8 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
                YearMonth.Of(new DateOnly(2024, 1, 1).AddMonths(month)), account,
                new Amount((account == Sales ? -1 : 1) * (1001 + (month * 97))), month % 3, month % 2),
     ];
+
+    public IReadOnlyList<Budget> Budgets => Planned;
 
     public IReadOnlyList<IReadOnlyDictionary<string, string>> TagSets => Tagged;
 

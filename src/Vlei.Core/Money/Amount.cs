@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace Vlei.Core.Money;
 
 /// <summary>
@@ -39,6 +41,9 @@ public readonly record struct Amount(long MinorUnits) : IComparable<Amount>
 
     /// <summary>Whether the left amount is not less.</summary>
     public static bool operator >=(Amount left, Amount right) => left.MinorUnits >= right.MinorUnits;
+
+    /// <summary>The minor units, for messages and logs; what people read is written by the outputs.</summary>
+    public override string ToString() => MinorUnits.ToString(CultureInfo.InvariantCulture);
 
     /// <inheritdoc/>
     public int CompareTo(Amount other) => MinorUnits.CompareTo(other.MinorUnits);

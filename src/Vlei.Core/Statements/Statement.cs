@@ -46,7 +46,7 @@ internal sealed class Statement
         var shape = StatementShape.Single(kind.IsOfMoment, source);
         return SumsThatFit(definition, context, request, shape, () =>
         {
-            var figures = StatementFigures.Of(context, request, shape, kind.Shows, kind.IsOfMoment
+            var figures = StatementFigures.Of(context, request, shape, kind.RestsOn, kind.IsOfMoment
                 ? [Span.Days, Span.EarlierYears] : [Span.Days, Span.Before]);
             var rows = new StatementRows(layout, request, figures, context.Ledger.Accounts);
             return new Statement(context, request, layout, figures, rows).Finish(definition, text);

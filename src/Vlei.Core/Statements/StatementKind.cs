@@ -20,6 +20,10 @@ public sealed record StatementKind(
     /// <summary>Whether some of the records make some of a statement that looks like a whole one.</summary>
     public bool MustBalance { get; init; } = true;
 
+    /// <summary>Whether postings on the account count towards any of its rows.</summary>
+    public bool RestsOn(Account account) => Shows(account)
+        || (Computed.Count > 0 && (AccountTypes.IsProfitAndLoss(account.Type) || account.Type == AccountType.RetainedEarnings));
+
     /// <summary>Profit and loss.</summary>
     public static StatementKind ProfitAndLoss { get; } = new(
         "profit-loss", IsOfMoment: false, account => AccountTypes.IsProfitAndLoss(account.Type), [],

@@ -50,10 +50,10 @@ internal sealed class PostingTexts(ILedger ledger)
     /// <summary>The id of the document.</summary>
     public string IdOf(PostingEntry entry) => DocumentOf(entry).Id;
 
-    /// <summary>The key of a posting's row: its document, its line, and what released it.</summary>
+    /// <summary>The key of a posting's row: its document, its line, and the number of the settlement that released it.</summary>
     public string KeyOf(PostingEntry entry) => entry.Place.Settlement == 0
         ? $"{IdOf(entry)}/{entry.Place.Line}"
-        : $"{IdOf(entry)}/{entry.Place.Line}/{ReleaseOf(entry)}";
+        : $"{IdOf(entry)}/{entry.Place.Line}@{entry.Place.Settlement}";
 
     private string ReleaseOf(PostingEntry entry) => entry.Place.Settlement == 0
         ? ""
