@@ -45,12 +45,16 @@ public static class LayoutFile
                 : [];
             throw new ProblemException(
                 ProblemKind.NotFound, path == name ? $"There is no file {name}." : $"There is no layout {name}.",
-                Suggestion.DidYouMean(name, known) ?? "Write it to layouts/NAME.toml in the book's folder; vlei layout shows the standard ones to start from.");
+                Suggestion.DidYouMean(name, known) ?? "Write it to layouts/NAME.toml in the book's folder; vlei layout writes the standard ones to start from.");
         }
 
         using var reader = new StreamReader(standard);
         return Read(reader.ReadToEnd(), name + Ending);
     }
+
+    /// <summary>The names of the standard layouts.</summary>
+    public static IReadOnlyList<string> StandardNames { get; } =
+        [.. typeof(LayoutFile).Assembly.GetManifestResourceNames().Select(name => Path.GetFileNameWithoutExtension(name)).Order(StringComparer.Ordinal)];
 
     /// <summary>The text of a standard layout, to start one's own from; nothing where there is none of that name.</summary>
     public static string? StandardText(string name)

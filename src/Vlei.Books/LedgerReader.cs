@@ -18,6 +18,7 @@ public sealed class LedgerReader : ILedger, IDisposable
     private readonly Lazy<IReadOnlyList<Budget>> _budgets;
     private readonly Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>> _tagSets;
     private readonly Dictionary<PostingField, IReadOnlyList<NamedRecord>> _records = [];
+    private readonly Lazy<IReadOnlyList<Settlement>> _settlements;
     private readonly Lazy<Statement> _document;
     private readonly Lazy<Statement> _lineMemo;
     private readonly Lazy<Statement> _settlement;
@@ -30,6 +31,7 @@ public sealed class LedgerReader : ILedger, IDisposable
         _extent = new Lazy<DateRange?>(FindExtent);
         _accounts = new Lazy<IReadOnlyList<Account>>(() => AccountRows.Read(database, _standing));
         _budgets = new Lazy<IReadOnlyList<Budget>>(ReadBudgets);
+        _settlements = new Lazy<IReadOnlyList<Settlement>>(ReadSettlements);
         _tagSets = new Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>>(() => Columns.TagSets.Read(database));
         _document = new Lazy<Statement>(() => database.Prepare(
             "SELECT k.id, d.kind, d.date, d.number, d.memo FROM documents d JOIN documents_keys k ON k.key = d.key "
@@ -51,6 +53,9 @@ public sealed class LedgerReader : ILedger, IDisposable
 
     /// <inheritdoc/>
     public IReadOnlyList<Budget> Budgets => _budgets.Value;
+
+    /// <inheritdoc/>
+    public IReadOnlyList<Settlement> Settlements => _settlements.Value;
 
     /// <inheritdoc/>
     public IReadOnlyList<IReadOnlyDictionary<string, string>> TagSets => _tagSets.Value;
@@ -190,6 +195,23 @@ public sealed class LedgerReader : ILedger, IDisposable
         }
 
         return records;
+    }
+
+    private List<Settlement> ReadSettlements()
+    {
+        var settlements = new List<Settlement>();
+        using var statement = _database.Prepare(
+            "SELECT s.key, s.\"from\", s.\"to\", s.amount, max(coalesce(s.date, f.date), f.date, t.date) FROM settlements s "
+            + $"JOIN documents f ON f.key = s.\"from\" AND {_standing.Of("f")} JOIN documents t ON t.key = s.\"to\" AND {_standing.Of("t")} "
+            + $"WHERE {_standing.Of("s")} ORDER BY s.key");
+        while (statement.Step())
+        {
+            _ = IsoText.TryDay(statement.Bytes(4), out var effective);
+            settlements.Add(new Settlement(
+                statement.Int(0), statement.Int(1), statement.Int(2), new Amount(statement.Number(3)), effective));
+        }
+
+        return settlements;
     }
 
     private List<Budget> ReadBudgets()

@@ -2,11 +2,21 @@ using System.Globalization;
 using System.Text;
 using Vlei.Books.Store;
 using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 
 namespace Vlei.Books;
 
-/// <summary>The imports of a book.</summary>
+/// <summary>An import, as the book remembers it.</summary>
+/// <param name="Number">Its number.</param>
+/// <param name="At">When it was.</param>
+/// <param name="By">Who did it.</param>
+/// <param name="Added">How many documents were new.</param>
+/// <param name="Changed">How many were not as before.</param>
+/// <param name="Removed">How many went.</param>
+public sealed record Revision(long Number, DateTimeOffset At, string By, long Added, long Changed, long Removed);
+
+/// <summary>The imports of a book, what they changed, and the periods that were reported between them.</summary>
 public static class Revisions
 {
     /// <summary>
@@ -27,20 +37,84 @@ public static class Revisions
                 "Write the number of an import, as 3, or a day, as 2026-03-31.");
         }
 
-        using var database = Database.OpenToRead(book.RecordsPath);
-        using var statement = database.Prepare("SELECT revision, at FROM imports ORDER BY revision DESC");
-        while (statement.Step())
-        {
-            if (DateOnly.FromDateTime(AtOf(statement.Text(1)).LocalDateTime) <= day)
-            {
-                return statement.Number(0);
-            }
-        }
-
-        return 0;
+        return All(book).LastOrDefault(revision => DateOnly.FromDateTime(revision.At.LocalDateTime) <= day)?.Number ?? 0;
     }
 
-    private static DateTimeOffset AtOf(string text) =>
+    /// <summary>All imports, oldest first.</summary>
+    public static IReadOnlyList<Revision> All(Book book)
+    {
+        using var database = Database.OpenToRead(book.RecordsPath);
+        using var statement = database.Prepare(
+            "SELECT i.revision, i.at, i.by, c.added, c.changed, c.removed FROM imports i LEFT JOIN import_counts c "
+            + "ON c.revision = i.revision AND c.kind = 'documents' ORDER BY i.revision");
+        var revisions = new List<Revision>();
+        while (statement.Step())
+        {
+            revisions.Add(new Revision(
+                statement.Number(0), MomentOf(statement.Text(1)), statement.Text(2), statement.Number(3),
+                statement.Number(4), statement.Number(5)));
+        }
+
+        return revisions;
+    }
+
+    /// <summary>The documents and settlements that are not as they were at an earlier import.</summary>
+    public static IReadOnlyList<RecordChange> ChangesSince(Book book, long revision)
+    {
+        using var database = Database.OpenToRead(book.RecordsPath);
+        return RecordChanges.Since(database, revision);
+    }
+
+    /// <summary>The periods that were marked as reported.</summary>
+    public static IReadOnlyList<ClosedPeriod> Closed(Book book)
+    {
+        using var database = Database.OpenToRead(book.RecordsPath);
+        using var statement = database.Prepare(
+            "SELECT first_day, last_day, revision, at, by FROM closed_periods ORDER BY first_day, last_day");
+        var closed = new List<ClosedPeriod>();
+        while (statement.Step())
+        {
+            _ = IsoText.TryDay(statement.Bytes(0), out var from) & IsoText.TryDay(statement.Bytes(1), out var to);
+            closed.Add(new ClosedPeriod(
+                new DateRange(from, to), statement.Number(2), MomentOf(statement.Text(3)), statement.Text(4)));
+        }
+
+        return closed;
+    }
+
+    /// <summary>Marks a period as reported, on the records as they are; one that is marked already is marked anew.</summary>
+    public static void Close(Book book, DateRange days, DateTimeOffset at, string by)
+    {
+        using var database = Database.OpenToWrite(book.RecordsPath);
+        using (var insert = database.Prepare(
+            "INSERT OR REPLACE INTO closed_periods(first_day, last_day, revision, at, by) "
+            + "SELECT ?, ?, coalesce(max(revision), 0), ?, ? FROM imports"))
+        {
+            insert.Bind(1, PeriodText.Iso(days.From)).Bind(2, PeriodText.Iso(days.To)).Bind(3, MomentText(at)).Bind(4, by).Run();
+        }
+
+        database.Commit();
+    }
+
+    /// <summary>Takes the mark of a period away; false where it has none.</summary>
+    public static bool Reopen(Book book, DateRange days)
+    {
+        using var database = Database.OpenToWrite(book.RecordsPath);
+        using (var delete = database.Prepare("DELETE FROM closed_periods WHERE first_day = ? AND last_day = ?"))
+        {
+            delete.Bind(1, PeriodText.Iso(days.From)).Bind(2, PeriodText.Iso(days.To)).Run();
+        }
+
+        var wasThere = database.Number("SELECT changes()") > 0;
+        database.Commit();
+        return wasThere;
+    }
+
+    /// <summary>A moment as the store writes it.</summary>
+    internal static string MomentText(DateTimeOffset at) =>
+        at.UtcDateTime.ToString("yyyy-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture);
+
+    private static DateTimeOffset MomentOf(string text) =>
         DateTimeOffset.TryParse(text, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var at)
             ? at
             : throw StoreProblem.Damaged($"\"{text}\" is no moment");

@@ -25,8 +25,9 @@ internal sealed class TextReport
     private readonly string[] _labels;
     private readonly int _labelWidth;
 
-    private TextReport(Report report, TextLook look)
+    private TextReport(Report whole, TextLook look)
     {
+        var report = WithoutIdleTexts(whole);
         (_report, _look) = (report, look);
         _figures = new string[report.Rows.Count, report.Columns.Count];
         _widths = new int[report.Columns.Count];
@@ -69,6 +70,18 @@ internal sealed class TextReport
 
         text.AddChecks();
         stream.Write(Encoding.UTF8.GetBytes(text._text.ToString()));
+    }
+
+    // A column of words that says nothing, or only what stands before the figures already, costs a reader a line's width.
+    private static Report WithoutIdleTexts(Report report)
+    {
+        var shown = Enumerable.Range(0, report.Columns.Count).Where(column => !IsText(report.Columns[column])
+            || report.Rows.Any(row => row.Cells[column].Words is { } words && words != row.Label)).ToList();
+        return shown.Count == report.Columns.Count ? report : report with
+        {
+            Columns = [.. shown.Select(column => report.Columns[column])],
+            Rows = [.. report.Rows.Select(row => row with { Cells = [.. shown.Select(column => row.Cells[column])] })],
+        };
     }
 
     private static bool IsText(ReportColumn column) => column.Kind == ColumnKind.Text;
@@ -240,7 +253,11 @@ internal sealed class TextReport
 
     private void AddChecks()
     {
-        AddLine("");
+        if (_report.Checks.Count > 0)
+        {
+            AddLine("");
+        }
+
         foreach (var name in _report.Checks.GroupBy(check => check.Name).Where(checks => checks.All(check => check.Ok)))
         {
             AddLine($"Checked: {name.Key}.");

@@ -8,14 +8,6 @@ using Vlei.Core.OpenItems;
 
 namespace Vlei.Books.Columns;
 
-/// <summary>A settlement as the records have it.</summary>
-/// <param name="Key">Its key; the order of keys is the order of the records.</param>
-/// <param name="From">The key of one document.</param>
-/// <param name="To">The key of the other.</param>
-/// <param name="Amount">Positive.</param>
-/// <param name="Date">Its own date, where it has one.</param>
-internal readonly record struct Settlement(int Key, int From, int To, Amount Amount, DateOnly? Date);
-
 /// <summary>
 /// Makes the derived columns from the records: for some documents after an import, for all of them to rebuild or to
 /// prove. The documents pass through one by one; what is kept of each is its date and its control items.
@@ -144,7 +136,7 @@ internal sealed class Derivation
             ControlItems[document] = ItemsOf(document, lines, cash);
             foreach (var settlement in settlements)
             {
-                _releases.Add(new Release(settlement.Key, EffectiveDate(settlement), settlement.Amount));
+                _releases.Add(new Release(settlement.Key, settlement.Effective, settlement.Amount));
             }
         }
 
@@ -179,11 +171,11 @@ internal sealed class Derivation
         return items;
     }
 
-    private DateOnly EffectiveDate(Settlement settlement)
+    private DateOnly EffectiveDate(int one, int other, DateOnly? date)
     {
-        var (from, to) = (_dates.GetValueOrDefault(settlement.From), _dates.GetValueOrDefault(settlement.To));
+        var (from, to) = (_dates.GetValueOrDefault(one), _dates.GetValueOrDefault(other));
         var later = from > to ? from : to;
-        return settlement.Date > later ? settlement.Date.Value : later;
+        return date > later ? date.Value : later;
     }
 
     private void LoadDates()
@@ -204,7 +196,8 @@ internal sealed class Derivation
         {
             var settlement = new Settlement(
                 statement.Int(0), statement.Int(1), statement.Int(2), new Amount(statement.Number(3)),
-                IsoText.TryDay(statement.Bytes(4), out var date) ? date : null);
+                EffectiveDate(
+                    statement.Int(1), statement.Int(2), IsoText.TryDay(statement.Bytes(4), out var date) ? date : null));
             Settlements.Add(settlement);
             AddTo(settlement.From, settlement);
             AddTo(settlement.To, settlement);

@@ -1,10 +1,12 @@
 using System.Buffers.Binary;
+using System.Numerics;
+using System.Runtime.InteropServices;
 
 namespace Vlei.Books.Columns;
 
 /// <summary>
 /// A column of whole numbers as bytes, each as wide as the widest needs: 0 (all are zero), 1, 2, 4 or 8 bytes, signed,
-/// little-endian. The width is the length over the count, so nothing else is stored.
+/// little-endian, as the processors that the program is built for have them. The width is the length over the count, so nothing else is stored.
 /// </summary>
 internal static class PackedNumbers
 {
@@ -62,18 +64,32 @@ internal static class PackedNumbers
             return false;
         }
 
-        for (var index = 0; index < count; index++)
+        switch (width)
         {
-            var place = bytes[(index * width)..];
-            numbers[index] = width switch
-            {
-                1 => (sbyte)place[0],
-                2 => BinaryPrimitives.ReadInt16LittleEndian(place),
-                4 => BinaryPrimitives.ReadInt32LittleEndian(place),
-                _ => BinaryPrimitives.ReadInt64LittleEndian(place),
-            };
+            case 1:
+                Widen(MemoryMarshal.Cast<byte, sbyte>(bytes), numbers);
+                break;
+            case 2:
+                Widen(MemoryMarshal.Cast<byte, short>(bytes), numbers);
+                break;
+            case 4:
+                Widen(MemoryMarshal.Cast<byte, int>(bytes), numbers);
+                break;
+            default:
+                MemoryMarshal.Cast<byte, long>(bytes).CopyTo(numbers);
+                break;
         }
 
         return true;
+    }
+
+    // One loop per width, which the compiler turns into wide instructions: reports read millions of these.
+    private static void Widen<T>(ReadOnlySpan<T> narrow, long[] numbers)
+        where T : unmanaged, IBinaryInteger<T>
+    {
+        for (var index = 0; index < narrow.Length; index++)
+        {
+            numbers[index] = long.CreateTruncating(narrow[index]);
+        }
     }
 }

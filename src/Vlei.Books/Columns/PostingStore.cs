@@ -23,9 +23,6 @@ internal sealed class PostingStore(Database database, string written = "") : IDi
 
     private readonly Statement _months = database.Prepare("SELECT month FROM posting_months WHERE basis = ? ORDER BY month");
 
-    private readonly Statement _sums = database.Prepare(
-        "SELECT month, sums, checksum FROM posting_months WHERE basis = ? AND month BETWEEN ? AND ? ORDER BY month");
-
     private readonly Statement _count = database.Prepare("SELECT postings FROM posting_months WHERE basis = ? AND month = ?");
 
     private readonly Statement _column = database.Prepare(
@@ -82,11 +79,14 @@ internal sealed class PostingStore(Database database, string written = "") : IDi
     /// <summary>The debits and credits per account of the months from the first to the last.</summary>
     public IEnumerable<(YearMonth Month, AccountSum[] Sums)> Sums(AccountingBasis basis, YearMonth first, YearMonth last)
     {
-        _sums.Bind(1, (int)basis).Bind(2, first.Number).Bind(3, last.Number);
-        while (_sums.Step())
+        // A statement of its own: who reads the months may read others meanwhile, or stop before the last.
+        using var statement = database.Prepare(
+            "SELECT month, sums, checksum FROM posting_months WHERE basis = ? AND month BETWEEN ? AND ? ORDER BY month");
+        statement.Bind(1, (int)basis).Bind(2, first.Number).Bind(3, last.Number);
+        while (statement.Step())
         {
-            var month = YearMonth.FromNumber(_sums.Int(0));
-            yield return (month, UnpackSums(basis, month, _sums.Bytes(1), _sums.Number(2)));
+            var month = YearMonth.FromNumber(statement.Int(0));
+            yield return (month, UnpackSums(basis, month, statement.Bytes(1), statement.Number(2)));
         }
     }
 
@@ -158,7 +158,6 @@ internal sealed class PostingStore(Database database, string written = "") : IDi
     public void Dispose()
     {
         _months.Dispose();
-        _sums.Dispose();
         _count.Dispose();
         _column.Dispose();
     }

@@ -24,7 +24,9 @@ public sealed class RecordCounts
 /// <summary>What an import came to.</summary>
 /// <param name="Revision">Its number; nothing where nothing was taken in: it was a trial, or nothing had changed.</param>
 /// <param name="Counts">What it did, per kind of record; a document stands for its lines too.</param>
-public sealed record ImportOutcome(long? Revision, IReadOnlyList<(RecordTable Table, RecordCounts Counts)> Counts);
+/// <param name="Changes">The documents and settlements that are not as they were, where periods are closed.</param>
+public sealed record ImportOutcome(
+    long? Revision, IReadOnlyList<(RecordTable Table, RecordCounts Counts)> Counts, IReadOnlyList<RecordChange> Changes);
 
 /// <summary>How an import is to be done.</summary>
 /// <param name="By">Who does it.</param>

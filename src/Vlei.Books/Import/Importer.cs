@@ -47,9 +47,10 @@ public sealed class Importer
 
         if (errors.Count > 0)
         {
-            return new ImportOutcome(null, session.Counts);
+            return new ImportOutcome(null, session.Counts, []);
         }
 
+        var changes = database.Number("SELECT count(*) FROM closed_periods") > 0 ? RecordChanges.Since(database, revision - 1) : [];
         var kept = !order.Trial && session.Counts.Any(counts => counts.Counts.AnyChange);
         if (kept)
         {
@@ -57,7 +58,7 @@ public sealed class Importer
             database.Commit();
         }
 
-        return new ImportOutcome(kept ? revision : null, session.Counts);
+        return new ImportOutcome(kept ? revision : null, session.Counts, changes);
     }
 
     private void Take()
@@ -173,7 +174,7 @@ public sealed class Importer
         var (order, database) = (_session.Order, _session.Database);
         using var insert = database.Prepare("INSERT INTO imports(revision, at, by, complete) VALUES (?, ?, ?, ?)");
         insert.Bind(1, _session.Revision)
-            .Bind(2, order.At.UtcDateTime.ToString("yyyy-MM-dd'T'HH:mm:ss'Z'"))
+            .Bind(2, Revisions.MomentText(order.At))
             .Bind(3, order.By)
             .Bind(4, order.Complete ? 1 : 0)
             .Run();

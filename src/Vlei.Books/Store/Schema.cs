@@ -16,7 +16,7 @@ internal static class Schema
 
     /// <summary>Each step brings a file from the version that is its place in this list to the next.</summary>
     public static readonly IReadOnlyList<Action<Database>> Steps =
-        [database => database.Execute(First()), AddKindsAndTags];
+        [database => database.Execute(First()), AddKindsTagsAndClosedPeriods];
 
     /// <summary>The columns of a table's rows behind its key and its history, in the order of its fields.</summary>
     public static IEnumerable<RecordField> StoredFields(RecordTable table) =>
@@ -26,9 +26,18 @@ internal static class Schema
     public static string Quoted(string name) => $"\"{name}\"";
 
     // Postings learn the kind of their document and their tags, so all of them are made anew.
-    private static void AddKindsAndTags(Database database)
+    private static void AddKindsTagsAndClosedPeriods(Database database)
     {
-        database.Execute("CREATE TABLE tag_sets(key INTEGER PRIMARY KEY, tags TEXT NOT NULL UNIQUE) STRICT");
+        database.Execute("""
+            CREATE TABLE tag_sets(key INTEGER PRIMARY KEY, tags TEXT NOT NULL UNIQUE) STRICT;
+            CREATE TABLE closed_periods(
+                first_day TEXT NOT NULL,
+                last_day TEXT NOT NULL,
+                revision INTEGER NOT NULL,
+                at TEXT NOT NULL,
+                by TEXT NOT NULL,
+                PRIMARY KEY(first_day, last_day)) STRICT, WITHOUT ROWID;
+            """);
         Derivation.Rebuild(database, (_, _) => { });
     }
 

@@ -21,6 +21,9 @@ public readonly record struct YearMonth(int Index) : IComparable<YearMonth>
     /// <summary>The last day of the month.</summary>
     public DateOnly Last => new(Year, Month, DateTime.DaysInMonth(Year, Month));
 
+    /// <summary>The month after it.</summary>
+    public YearMonth Next => new(Index + 1);
+
     /// <summary>All the days of the month.</summary>
     public DateRange Range => new(First, Last);
 

@@ -27,6 +27,9 @@ public interface ILedger
     /// <summary>All budgets.</summary>
     IReadOnlyList<Budget> Budgets { get; }
 
+    /// <summary>All settlements, in the order of the records.</summary>
+    IReadOnlyList<Settlement> Settlements { get; }
+
     /// <summary>The tags of lines and their documents, by the key that postings refer to them by; the first is none.</summary>
     IReadOnlyList<IReadOnlyDictionary<string, string>> TagSets { get; }
 

@@ -15,6 +15,14 @@ public sealed record NamedRecord(int Key, string Id, string Name, IReadOnlyDicti
 /// <param name="Memo">Its note; empty for none.</param>
 public sealed record DocumentText(string Id, string Kind, DateOnly Date, string Number, string Memo);
 
+/// <summary>Two documents that were set against each other.</summary>
+/// <param name="Key">Its key; the order of keys is the order of the records.</param>
+/// <param name="From">The key of one document.</param>
+/// <param name="To">The key of the other.</param>
+/// <param name="Amount">How much; positive.</param>
+/// <param name="Effective">The day that it takes effect: the latest of its own date and both documents' dates.</param>
+public readonly record struct Settlement(int Key, int From, int To, Money.Amount Amount, DateOnly Effective);
+
 /// <summary>What was planned for an account and a month.</summary>
 /// <param name="Month">The month.</param>
 /// <param name="Account">The key of the account.</param>

@@ -64,7 +64,11 @@ public sealed class SettlementBook
         return SettlementFault.None;
     }
 
-    private static SettlementFault Match(
+    /// <summary>
+    /// Finds which items of two documents a settlement joins: on the same control account, on opposite sides of it, with
+    /// the same contact; or the only one that a document has there.
+    /// </summary>
+    public static SettlementFault Match(
         IReadOnlyList<ControlItem> from, IReadOnlyList<ControlItem> to, out ControlItem left, out ControlItem right)
     {
         var common = from.SelectMany(_ => to, (f, t) => (From: f, To: t)).Where(pair => pair.From.Account == pair.To.Account).ToList();

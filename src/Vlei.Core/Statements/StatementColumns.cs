@@ -164,7 +164,7 @@ internal sealed class StatementColumns
     private void AddSlice(FieldValue value, int place, DateRange range, IReadOnlyList<Earlier> earlier)
     {
         AddGroup(
-            new ReportColumn(value.Id, place == 0 ? $"No {_request.By!.Field}" : value.Name, ColumnKind.Money, RangeOf(range)),
+            new ReportColumn(value.Id, place == 0 ? $"No {_request.By!.Field!.Replace(Field.TagPrefix, "", StringComparison.Ordinal)}" : value.Name, ColumnKind.Money, RangeOf(range)),
             range, place, earlier, other => Named(other, value.Id, ""));
     }
 

@@ -73,7 +73,8 @@ public static class Trace
     {
         var texts = new PostingTexts(ledger);
         var withRelease = origin.Parts.Any(part => part.Source == PostingSource.Cash);
-        var columns = PostingTexts.Columns(withAccount: true, withRelease);
+        var withAccount = origin.Parts.SelectMany(part => part.Terms).Select(term => term.Account).Distinct().Count() > 1;
+        var columns = PostingTexts.Columns(withAccount, withRelease);
         var rows = new List<ReportRow>();
         var running = Amount.Zero;
         var groups = origin.Parts.GroupBy(part => part.Heading).ToList();
@@ -134,7 +135,7 @@ public static class Trace
                 running += entry.Amount;
                 rows.Add(new ReportRow(
                     texts.KeyOf(entry), texts.IdOf(entry), RowKind.Record, level,
-                    [.. texts.CellsOf(entry, withAccount: true, withRelease), Cell.Of(entry.Amount), Cell.Of(running)]));
+                    [.. texts.CellsOf(entry, withAccount, withRelease), Cell.Of(entry.Amount), Cell.Of(running)]));
             }
         }
     }

@@ -1,8 +1,14 @@
 using System.CommandLine;
 using System.Globalization;
+using Vlei.Books;
 using Vlei.Books.Import;
+using Vlei.Core;
+using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+using Vlei.Core.Tables;
+using Vlei.Output;
 using Vlei.Records;
 
 namespace Vlei.Commands;
@@ -10,6 +16,8 @@ namespace Vlei.Commands;
 /// <summary><c>vlei import</c>: takes records in.</summary>
 internal static class ImportCommand
 {
+    private const int MostChanges = 20;
+
     private static readonly Argument<string[]> Paths = new("PATH")
     {
         Description = "Folders of CSV files, or single CSV files", Arity = ArgumentArity.OneOrMore,
@@ -62,7 +70,7 @@ internal static class ImportCommand
         {
             var records = RecordSet.Open(paths, book.Settings.Currency, errors);
             return errors.Count > 0
-                ? new ImportOutcome(null, [])
+                ? new ImportOutcome(null, [], [])
                 : Importer.Run(book, records, errors, order, progress);
         });
         if (errors.Count > 0)
@@ -72,6 +80,7 @@ internal static class ImportCommand
         }
 
         TellOutcome(outcome, trial);
+        TellClosed(result, book, outcome);
         return ExitStatus.Done;
     }
 
@@ -107,6 +116,43 @@ internal static class ImportCommand
             Terminal.Say(string.Create(
                 CultureInfo.InvariantCulture, $"      {more:N0} more are not shown; --errors FILE writes them all."));
         }
+    }
+
+    // What was reported has changed: which documents, and, once the records are kept, which figures.
+    private static void TellClosed(ParseResult result, Book book, ImportOutcome outcome)
+    {
+        var (calendar, closed) = (book.Settings.Calendar, outcome.Changes.Count == 0 ? [] : Revisions.Closed(book));
+        foreach (var period in ChangeList.Touched(outcome.Changes, closed))
+        {
+            var touching = outcome.Changes.Where(change => change.Touches(period.Days)).ToList();
+            Terminal.Say($"vlei: {PeriodText.Words(period.Days, calendar)} is closed, and has changed: "
+                + $"{string.Join(", ", touching.Take(MostChanges).Select(change => $"{change.Id} {change.Kind.ToString().ToLowerInvariant()}"))}"
+                + (touching.Count > MostChanges ? $" and {touching.Count - MostChanges:N0} more." : "."));
+            if (outcome.Revision is { } revision)
+            {
+                TellMoved(result, book, revision, period);
+            }
+        }
+    }
+
+    private static void TellMoved(ParseResult result, Book book, long revision, ClosedPeriod period)
+    {
+        using var before = LedgerReader.Open(book, revision - 1);
+        using var after = LedgerReader.Open(book);
+        var context = ReportArguments.ContextOf(book, BookOptions.TodayOf(result, book.Settings), after);
+        using var text = new MemoryStream();
+        foreach (var key in new[] { "profit-loss", "balance-sheet" })
+        {
+            var moved = ChangesCommand.Moved(
+                StandardReports.Find(key)!, context, before, new ReportRequest { Period = new OpenPeriod(period.Days) });
+            if (moved.Rows.Count > 0)
+            {
+                text.WriteByte((byte)'\n');
+                ReportFormat.All[0].Write(moved, text, new TextLook(null, Ascii: false, Bold: false));
+            }
+        }
+
+        Terminal.Say(System.Text.Encoding.UTF8.GetString(text.ToArray()));
     }
 
     private static void TellOutcome(ImportOutcome outcome, bool trial)

@@ -12,15 +12,12 @@ using Vlei.Core.Reports;
 namespace Vlei.Commands;
 
 /// <summary>
-/// A report as the command line asks for it: which one, with which options, of which book, as of which revision. Every
-/// command that builds reports has these arguments.
+/// Reports as the command line asks for them: which, with which options, of which book. Every command that builds reports
+/// has these arguments.
 /// </summary>
 internal sealed class ReportArguments
 {
-    private readonly Argument<string> _report = new("REPORT")
-    {
-        Description = "Which report; vlei reports lists them", HelpName = "REPORT",
-    };
+    private readonly Func<ParseResult, IReadOnlyList<string>> _named;
 
     private readonly Option<string?> _revision = new("--revision")
     {
@@ -30,18 +27,52 @@ internal sealed class ReportArguments
     private readonly List<Option> _options = [.. ReportOptions.All.Select(CommandLineOption)];
 
     /// <summary>Adds them to a command.</summary>
-    public ReportArguments(Command command)
+    /// <param name="command">The command.</param>
+    /// <param name="isOfOne">Whether it takes exactly one report, as of any revision; else it takes any number.</param>
+    public ReportArguments(Command command, bool isOfOne = true)
     {
-        _report.CompletionSources.Clear();
-        _report.CompletionSources.Add(_ => StandardReports.All.Select(report => new CompletionItem(report.Key, detail: report.Title)));
-        command.Arguments.Add(_report);
+        Argument reports;
+        if (isOfOne)
+        {
+            var one = new Argument<string>("REPORT");
+            (reports, _named) = (one, result => [result.GetRequiredValue(one)]);
+        }
+        else
+        {
+            var many = new Argument<string[]>("REPORT") { Arity = ArgumentArity.ZeroOrMore };
+            (reports, _named) = (many, result => result.GetValue(many) ?? []);
+        }
+
+        reports.Description = "Which report; vlei reports lists them";
+        reports.CompletionSources.Clear();
+        reports.CompletionSources.Add(_ => StandardReports.All.Select(report => new CompletionItem(report.Key, detail: report.Title)));
+        command.Arguments.Add(reports);
         foreach (var option in _options)
         {
             command.Options.Add(option);
         }
 
-        command.Options.Add(_revision);
+        if (isOfOne)
+        {
+            command.Options.Add(_revision);
+        }
     }
+
+    /// <summary>The reports that are asked for. Throws where there is no such, or where an option does not apply to one.</summary>
+    public IReadOnlyList<ReportDefinition> Definitions(ParseResult result)
+    {
+        var definitions = _named(result).Select(Named).ToList();
+        foreach (var definition in definitions)
+        {
+            RefuseWhatDoesNotApply(result, definition, _options);
+        }
+
+        return definitions;
+    }
+
+    /// <summary>What is asked of them.</summary>
+    public static ReportRequest Request(ParseResult result, Book book) =>
+        ReadRequest(result, BookOptions.TodayOf(result, book.Settings), book.Settings.Calendar);
 
     /// <summary>
     /// Builds the report and hands it over with the records that it was made from. Throws a
@@ -49,15 +80,13 @@ internal sealed class ReportArguments
     /// </summary>
     public T Build<T>(ParseResult result, Func<Report, ILedger, T> use)
     {
-        var definition = Named(result.GetRequiredValue(_report));
-        RefuseWhatDoesNotApply(result, definition, _options);
+        var definition = Definitions(result)[0];
         var book = BookOptions.OpenBook(result);
-        var today = BookOptions.TodayOf(result, book.Settings);
-        var request = ReadRequest(result, today, book.Settings.Calendar);
+        var request = Request(result, book);
         using var ledger = result.GetValue(_revision) is { } revision
             ? LedgerReader.Open(book, Revisions.Find(book, revision))
             : LedgerReader.Open(book);
-        return use(definition.Build(ContextOf(book, today, ledger), request), ledger);
+        return use(definition.Build(ContextOf(book, BookOptions.TodayOf(result, book.Settings), ledger), request), ledger);
     }
 
     /// <summary>What a report knows of a book.</summary>
@@ -65,8 +94,7 @@ internal sealed class ReportArguments
         book.Settings.Name, book.Settings.Currency, book.Settings.Calendar, book.Settings.Basis, today, ledger,
         name => LayoutFile.Find(name, book.Folder));
 
-    /// <summary>The report of that key. Throws a <see cref="ProblemException"/> that names the nearest where there is none.</summary>
-    public static ReportDefinition Named(string key) => StandardReports.Find(key) ?? throw new ProblemException(
+    private static ReportDefinition Named(string key) => StandardReports.Find(key) ?? throw new ProblemException(
         ProblemKind.NotFound,
         $"There is no report {key}.",
         Suggestion.DidYouMean(key, StandardReports.All.Select(report => report.Key)) ?? "vlei reports lists them.");

@@ -29,10 +29,24 @@ internal sealed class ReportDestination
     }
 
     /// <summary>Writes the report. The status says whether its checks hold.</summary>
-    public int Write(ParseResult result, ReportFormat format, Report report)
+    public int Write(ParseResult result, ReportFormat format, Report report) => Write(result, format, [report]);
+
+    /// <summary>Writes several reports, one after the other.</summary>
+    public int Write(ParseResult result, ReportFormat format, IReadOnlyList<Report> reports)
     {
-        Destination.Write(result.GetValue(_to), (stream, look) => format.Write(report, stream, look));
-        return report.Checks.All(check => check.Ok) ? ExitStatus.Done : ExitStatus.CheckFailed;
+        Destination.Write(result.GetValue(_to), (stream, look) =>
+        {
+            foreach (var report in reports)
+            {
+                if (report != reports[0])
+                {
+                    stream.WriteByte((byte)'\n');
+                }
+
+                format.Write(report, stream, look);
+            }
+        });
+        return reports.All(report => report.Checks.All(check => check.Ok)) ? ExitStatus.Done : ExitStatus.CheckFailed;
     }
 
     /// <summary>The format that is asked for. Throws a <see cref="ProblemException"/> where there is no such.</summary>

@@ -1,0 +1,139 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+
+namespace Vlei.Core.OpenItems;
+
+/// <summary>
+/// What is open on each control account, month end by month end, worked out item by item: what each document put there
+/// less what was set against it.
+/// </summary>
+public sealed class OpenItemTotals
+{
+    private static readonly PostingField[] Fields =
+    [
+        PostingField.Day, PostingField.Account, PostingField.Amount, PostingField.Document, PostingField.Settlement, PostingField.Contact,
+    ];
+
+    private readonly ILedger _ledger;
+    private readonly HashSet<int> _control;
+    private readonly Dictionary<int, List<ControlItem>> _itemsOf = [];
+    private readonly Dictionary<(AccountingBasis, int Account), Amount> _totals = [];
+    private readonly HashSet<(int Document, int Account)> _immediate = [];
+
+    private OpenItemTotals(ILedger ledger) => (_ledger, _control) = (ledger, [.. ledger.Accounts
+        .Where(account => AccountTypes.ClassOf(account.Type) == AccountClass.Control).Select(account => account.Key)]);
+
+    /// <summary>
+    /// The totals per control account at the end of each month of the records. On the cash basis only documents that
+    /// count at their own date have items: the others are there as they are settled, and then are no longer open.
+    /// </summary>
+    public static IEnumerable<(YearMonth Month, AccountingBasis Basis, int Account, Amount Open)> ByMonth(ILedger ledger)
+    {
+        var totals = new OpenItemTotals(ledger);
+        if (ledger.Extent is not { } extent || totals._control.Count == 0)
+        {
+            yield break;
+        }
+
+        totals.FindImmediate(extent);
+        var settlements = new Queue<Settlement>(ledger.Settlements.OrderBy(settlement => settlement.Effective));
+        var last = settlements.Select(settlement => settlement.Effective).Append(extent.To).Max();
+        for (var month = YearMonth.Of(extent.From); month.First <= last; month = month.Next)
+        {
+            totals.AddItems(month);
+            while (settlements.TryPeek(out var next) && next.Effective <= month.Last)
+            {
+                totals.Settle(settlements.Dequeue());
+            }
+
+            foreach (var basis in Enum.GetValues<AccountingBasis>())
+            {
+                foreach (var account in totals._control)
+                {
+                    yield return (month, basis, account, totals._totals.GetValueOrDefault((basis, account)));
+                }
+            }
+        }
+    }
+
+    // On the cash basis, what no settlement released counts at its own date.
+    private void FindImmediate(DateRange extent)
+    {
+        foreach (var (month, _) in _ledger.MonthSums(AccountingBasis.Cash, extent))
+        {
+            var postings = _ledger.ReadMonth(AccountingBasis.Cash, month, Fields);
+            for (var posting = 0; posting < postings.Count; posting++)
+            {
+                var account = (int)postings[PostingField.Account][posting];
+                if (postings[PostingField.Settlement][posting] == 0 && _control.Contains(account))
+                {
+                    _immediate.Add(((int)postings[PostingField.Document][posting], account));
+                }
+            }
+        }
+    }
+
+    private void AddItems(YearMonth month)
+    {
+        if (!_ledger.MonthSums(AccountingBasis.Accrual, month.Range).Any())
+        {
+            return;
+        }
+
+        var postings = _ledger.ReadMonth(AccountingBasis.Accrual, month, Fields);
+        for (var posting = 0; posting < postings.Count; posting++)
+        {
+            var account = (int)postings[PostingField.Account][posting];
+            if (_control.Contains(account))
+            {
+                AddItem(
+                    (int)postings[PostingField.Document][posting], account, (int)postings[PostingField.Contact][posting],
+                    new Amount(postings[PostingField.Amount][posting]));
+            }
+        }
+    }
+
+    private void AddItem(int document, int account, int contact, Amount amount)
+    {
+        if (!_itemsOf.TryGetValue(document, out var items))
+        {
+            _itemsOf.Add(document, items = []);
+        }
+
+        var place = items.FindIndex(item => item.Account == account && item.Contact == contact);
+        if (place < 0)
+        {
+            items.Add(new ControlItem(document, account, contact, amount));
+        }
+        else
+        {
+            items[place] = items[place] with { Total = items[place].Total + amount };
+        }
+
+        Move((document, account, contact), amount);
+    }
+
+    private void Settle(Settlement settlement)
+    {
+        if (SettlementBook.Match(
+            _itemsOf.GetValueOrDefault(settlement.From, []), _itemsOf.GetValueOrDefault(settlement.To, []),
+            out var left, out var right) == SettlementFault.None)
+        {
+            Move((left.Document, left.Account, left.Contact), left.Total.Sign > 0 ? -settlement.Amount : settlement.Amount);
+            Move((right.Document, right.Account, right.Contact), right.Total.Sign > 0 ? -settlement.Amount : settlement.Amount);
+        }
+    }
+
+    private void Move((int Document, int Account, int Contact) item, Amount by)
+    {
+        Add(AccountingBasis.Accrual, item.Account, by);
+        if (_immediate.Contains((item.Document, item.Account)))
+        {
+            Add(AccountingBasis.Cash, item.Account, by);
+        }
+    }
+
+    private void Add(AccountingBasis basis, int account, Amount by) =>
+        _totals[(basis, account)] = _totals.GetValueOrDefault((basis, account)) + by;
+}

@@ -1,0 +1,99 @@
+using System.CommandLine;
+using System.Globalization;
+using Vlei.Books;
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+using Vlei.Core.Tables;
+using Vlei.Output;
+
+namespace Vlei.Commands;
+
+/// <summary><c>vlei changes</c>: what later imports changed, in the records and in reports.</summary>
+internal static class ChangesCommand
+{
+    private static readonly Option<string?> Since = new("--since")
+    {
+        Description = "Compare with the records after import N, or at the end of a day", HelpName = "N|DATE",
+    };
+
+    /// <summary>The command.</summary>
+    public static Command Create()
+    {
+        var command = new DocumentedCommand("changes", "Say what later imports changed: which documents, and how reports moved")
+        {
+            Examples =
+            [
+                ("vlei changes", "the imports of the book"),
+                ("vlei changes --since 1", "the documents that are not as they were after the first import"),
+                ("vlei changes --since 2026-05-31 profit-loss balance-sheet", "and how two reports moved, closed periods first"),
+            ],
+        };
+        command.Options.Add(Since);
+        var arguments = new ReportArguments(command, isOfOne: false);
+        var destination = new ReportDestination(command);
+        command.SetAction(result => Run(result, arguments, destination));
+        return command;
+    }
+
+    private static int Run(ParseResult result, ReportArguments arguments, ReportDestination destination)
+    {
+        var format = destination.FormatOf(result);
+        var definitions = arguments.Definitions(result);
+        var book = BookOptions.OpenBook(result);
+        if (result.GetValue(Since) is not { } since)
+        {
+            ListRevisions(book);
+            return ExitStatus.Done;
+        }
+
+        var revision = Revisions.Find(book, since);
+        var today = BookOptions.TodayOf(result, book.Settings);
+        using var before = LedgerReader.Open(book, revision);
+        using var after = LedgerReader.Open(book);
+        var context = ReportArguments.ContextOf(book, today, after);
+        var (changes, closed) = (Revisions.ChangesSince(book, revision), Revisions.Closed(book));
+        List<Report> reports = [ChangeList.Of(context, changes, closed, revision)];
+        var request = ReportArguments.Request(result, book);
+        foreach (var definition in definitions)
+        {
+            reports.AddRange(ChangeList.Touched(changes, closed).Select(period => Moved(
+                definition, context, before, request with { Period = new OpenPeriod(period.Days) })));
+            reports.Add(Moved(definition, context, before, request));
+        }
+
+        return Write(result, format, destination, reports);
+    }
+
+    /// <summary>How a report moved between the records of then and those of now.</summary>
+    public static Report Moved(ReportDefinition definition, ReportContext context, ILedger before, ReportRequest request) =>
+        Movement.Between(definition.Build(context with { Ledger = before }, request), definition.Build(context, request));
+
+    // Text is read one after the other; a table for tools is one table.
+    private static int Write(ParseResult result, ReportFormat format, ReportDestination destination, List<Report> reports)
+    {
+        if (format == ReportFormat.All[0])
+        {
+            return destination.Write(result, format, reports);
+        }
+
+        return reports.Count <= 2 ? destination.Write(result, format, reports[^1]) : throw new ProblemException(
+            ProblemKind.Usage, $"{format.Name} has room for one table, and there are {reports.Count}.",
+            "Name one report and no more; where it touches closed periods, name one of them with --period.");
+    }
+
+    private static void ListRevisions(Book book)
+    {
+        using var output = new StreamWriter(Console.OpenStandardOutput());
+        output.WriteLine($"{"Revision",8}  {"At",-16}  {"By",-12}  {"Added",9}  {"Changed",9}  {"Removed",9}");
+        foreach (var revision in Revisions.All(book))
+        {
+            output.WriteLine(string.Create(
+                CultureInfo.InvariantCulture,
+                $"{revision.Number,8}  {revision.At.LocalDateTime,-16:yyyy-MM-dd HH:mm}  {DisplayName(revision.By),-12}  {revision.Added,9:N0}  {revision.Changed,9:N0}  {revision.Removed,9:N0}"));
+        }
+    }
+
+    private static string DisplayName(string name) => new([.. name.Where(character => !char.IsControl(character))]);
+}
