@@ -128,12 +128,14 @@ internal sealed class TextReport
         AddLine($"{basis}, in {_report.Currency.Code}");
         foreach (var words in _report.Narrowed.Concat(_report.Notes).Select(words => DisplayText.Harmless(words, _look.Ascii)))
         {
-            foreach (var line in _look.Width is { } width ? DisplayText.Wrap(words, width) : [words])
+            foreach (var line in Lines(words))
             {
                 AddLine(line);
             }
         }
     }
+
+    private IEnumerable<string> Lines(string words) => _look.Width is { } width ? DisplayText.Wrap(words, width) : [words];
 
     // Which columns stand beside each other: as many as fit, and at least one; a column stays with what it is about.
     private List<(int First, int Count)> Blocks()
@@ -268,7 +270,10 @@ internal sealed class TextReport
             var where = check.Column.Length == 0 ? "" : $" ({DisplayText.Harmless(check.Column, _look.Ascii)})";
             var what = check.Fault is { } fault ? $"{check.Name}{where}: {DisplayText.Harmless(fault, _look.Ascii)}."
                 : $"{check.Name}{where}: expected {Text(check.Expected)}, came to {Text(check.Actual)}.";
-            AddLine(Styled($"CHECK FAILED: {what}", bold: true));
+            foreach (var line in Lines($"CHECK FAILED: {what}"))
+            {
+                AddLine(Styled(line, bold: true));
+            }
         }
 
         string Text(Amount amount) => DecimalText.Write(amount.MinorUnits, _report.Currency.Decimals);

@@ -15,8 +15,44 @@ public sealed class CheckTests : IDisposable
             ok      Every document sums to zero
             ok      Settlements fit what is open
             ok      Derived columns are what the records give
+            ok      Profit and loss: Net profit = change in all other accounts
+            ok      Balance sheet: Assets = liabilities + equity
+            ok      Cash flow: Money at the end = balances of the money accounts
+            ok      Movements in equity: Equity at the end = assets - liabilities
+            ok      Trial balance: Opening balances add up to zero
+            ok      Trial balance: Debits = credits
+            ok      Trial balance: Closing balances add up to zero
+            ok      Control accounts = open items
 
             """, outcome.Output);
+    }
+
+    [Fact]
+    public void What_does_not_tie_is_named_with_its_first_month_and_document()
+    {
+        _tool.Sql(
+            "reedwater",
+            "UPDATE lines SET amount = amount + 5 WHERE line = 1 AND document = (SELECT key FROM documents_keys WHERE id = 'INV-00700')");
+        var check = _tool.Run("check", "--rebuild", "--book", "reedwater", "--period", "2025-11/2026-03");
+        Assert.Equal(1, check.Status);
+        Assert.Contains("FAILED  Every document sums to zero\n        document INV-00700 sums to 0.05\n", check.Output);
+        Assert.Contains(
+            "FAILED  Balance sheet: Assets = liabilities + equity\n        30 Nov 2025 (accrual basis): expected ", check.Output);
+        Assert.Contains("the first document that does not sum to zero is INV-00700, in 2025-11\n", check.Output);
+        Assert.Contains("        Dec 2025 (cash basis): expected ", check.Output);
+        Assert.Equal(1, _tool.Run("show", "balance-sheet", "--book", "reedwater", "--as-of", "2026-01").Status);
+    }
+
+    [Fact]
+    public void A_control_account_that_its_open_items_do_not_explain_is_named()
+    {
+        _tool.Sql(
+            "reedwater",
+            "UPDATE settlements SET \"to\" = (SELECT key FROM documents_keys WHERE id = 'TRF-00001') "
+            + "WHERE key = (SELECT min(key) FROM settlements)");
+        var check = _tool.Run("check", "--rebuild", "--book", "reedwater");
+        Assert.Equal(1, check.Status);
+        Assert.Matches(@"FAILED  Control accounts = open items\n        \d{4}-\d\d \(cash basis\): \d+ Trade", check.Output);
     }
 
     [Theory]

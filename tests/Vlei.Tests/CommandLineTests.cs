@@ -6,7 +6,7 @@ namespace Vlei.Tests;
 /// <summary>The program as it is typed: help, wrong words, wrong places, and how text looks where.</summary>
 public sealed partial class CommandLineTests : IDisposable
 {
-    private static readonly string[] Commands = ["demo", "init", "import", "check", "reports", "show", "completion", "manual"];
+    private static readonly string[] Commands = ["demo", "init", "import", "check", "reports", "show", "trace", "changes", "close", "layout", "completion", "manual"];
 
     private readonly Tool _tool = new Tool().WithDemo();
 
@@ -29,6 +29,36 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData(2, "vlei: There is no command shwo. Did you mean show?", "shwo")]
     [InlineData(
         2, "vlei: vlei show has no option --perod. Did you mean --period?", "show", "profit-loss", "--perod", "2026")]
+    [InlineData(
+        2, "vlei: \"project\" does not say which field. Write the field, an equals sign and its values: contact=C-12, account=4000..4999, kind=invoice.",
+        "show", "profit-loss", "--only", "project")]
+    [InlineData(2, "vlei: There is no field custmer. There are account,", "show", "profit-loss", "--only", "custmer=C0001")]
+    [InlineData(2, "vlei: There is no field contct. Did you mean contact?", "show", "profit-loss", "--only", "contct=C0001")]
+    [InlineData(66, "vlei: There is no contact \"C00011\". Did you mean ", "show", "profit-loss", "--only", "contact=C00011")]
+    [InlineData(66, "vlei: No account fits \"9*\".", "show", "profit-loss", "--except", "account=9*")]
+    [InlineData(66, "vlei: No record has a tag seson. Did you mean season?", "show", "profit-loss", "--by", "tag.seson")]
+    [InlineData(2, "vlei: \"4000,,5000\" has an empty place", "show", "profit-loss", "--only", "account=4000,,5000")]
+    [InlineData(2, "vlei: The quote in \"Oak is not closed.", "show", "profit-loss", "--only", "contact=\"Oak")]
+    [InlineData(
+        2, "vlei: A budget plans income and costs month by month, so only a profit and loss compares with it.", "show",
+        "balance-sheet", "--compare", "budget")]
+    [InlineData(
+        2, "vlei: A budget is by account, project and department; of other fields it says nothing.", "show",
+        "profit-loss", "--compare", "budget", "--only", "contact=C0001")]
+    [InlineData(2, "vlei: There is one budget for each month.", "show", "profit-loss", "--compare", "budget:2")]
+    [InlineData(66, "vlei: There is no layout mangement.", "show", "profit-loss", "--layout", "mangement")]
+    [InlineData(
+        2, "vlei: The layout cash-flow.toml is for a cash-flow, not for a profit-loss.", "show", "profit-loss",
+        "--layout", "cash-flow")]
+    [InlineData(66, "vlei: There is no revision 2. The book has revisions up to 1; vlei changes lists them.", "show", "profit-loss", "--revision", "2")]
+    [InlineData(2, "vlei: \"may\" is no revision.", "changes", "--since", "may")]
+    [InlineData(66, "vlei: The report has no row 4011. Did you mean ", "trace", "profit-loss", "--row", "4011")]
+    [InlineData(66, "vlei: Income is a heading, without figures.", "trace", "profit-loss", "--row", "Income")]
+    [InlineData(
+        2, "vlei: The report has several columns. Add --column 2026-03, 2026-04, 2026-05, 2026-06 or total.", "trace",
+        "profit-loss", "--by", "month", "--row", "4010")]
+    [InlineData(66, "vlei: The report has no column 2026-07. Did you mean 2026-0", "trace", "profit-loss", "--by", "month", "--row", "4010", "--column", "2026-07")]
+    [InlineData(66, "vlei: June 2026 is not closed. vlei close lists the periods that are.", "close", "2026-06", "--reopen")]
     [InlineData(66, "vlei: There is no report profit-los. Did you mean profit-loss?", "show", "profit-los")]
     [InlineData(2, "vlei: --by does not take \"mounth\". Did you mean month?", "show", "profit-loss", "--by", "mounth")]
     [InlineData(

@@ -26,6 +26,14 @@ public sealed class DemoTests : IDisposable
     [InlineData("trial-balance.txt", "--period last-month", "trial-balance")]
     [InlineData(
         "trial-balance.json", "--period 2025-11-20/2026-03-10 --basis cash --zeros --format json", "trial-balance")]
+    [InlineData("cash-flow-direct.txt", "--period fy2026 --method direct --by fiscal-quarter --depth 1", "cash-flow")]
+    [InlineData("equity-movements.txt", "--period fy2026 --compare prior-year --change", "equity-movements")]
+    [InlineData("general-ledger.txt", "--period last-month --only account=1020,1030 --basis cash", "general-ledger")]
+    [InlineData("general-ledger.json", "--period 2026-05-25/2026-05-31 --only account=1000 --format json", "general-ledger")]
+    [InlineData("profit-loss-departments.txt", "--period fy2026 --by department --percent row --compare budget --depth 1")]
+    [InlineData(
+        "profit-loss-narrowed.txt", "--period fy2026 --only project=BOAT-01* --except kind=journal --percent group --percent column")]
+    [InlineData("balance-sheet-in-part.json", "--as-of last-month --only project=none --depth 0 --format json", "balance-sheet")]
     [InlineData(
         "profit-loss-totals.csv",
         "--period all --by year --basis cash --depth 0 --zeros --title Totals --format csv")]

@@ -42,6 +42,7 @@ public sealed class WholeBookTests : IDisposable
         var random = new Random(4711);
         var sound = new RecordTexts(_tool.PathOf("set"));
         _tool.Run("init", "grown", "--name", "B", "--currency", "ZAR", "--fiscal-year-start", "3").Done();
+        var then = new List<(string Accrual, string Cash, string Balances)>();
         for (var round = 0; round < 8; round++)
         {
             sound.Changed(random).Write(_tool.PathOf("changed"));
@@ -52,9 +53,18 @@ public sealed class WholeBookTests : IDisposable
             {
                 Assert.Equal(Report($"fresh{round}", basis), Report("grown", basis));
             }
+
+            then.Add((Report("grown", "accrual"), Report("grown", "cash"), Balances("grown")));
         }
 
         _tool.Run("check", "--book", "grown").Done();
+        for (var round = 0; round < then.Count; round++)
+        {
+            string[] revision = ["--revision", $"{round + 1}"];
+            Assert.Equal(
+                then[round], (Report("grown", "accrual", revision), Report("grown", "cash", revision), Balances("grown", revision)));
+            MovesAsReportsDiffer(then[round].Cash, then[^1].Cash, round + 1);
+        }
     }
 
     [Fact]
@@ -124,9 +134,47 @@ public sealed class WholeBookTests : IDisposable
         }
     }
 
+    [Fact]
+    public void A_book_of_the_first_version_is_brought_forward_as_it_is_read()
+    {
+        _tool.WithDemo();
+        string[] show = ["show", "profit-loss", "--book", "reedwater", "--period", "fy2026", "--by", "tag.season", "--basis", "cash"];
+        var sound = _tool.Run(show).Done().Output;
+        _tool.Sql(
+            "reedwater",
+            "DROP TABLE tag_sets; DROP TABLE closed_periods; DELETE FROM posting_columns WHERE name IN ('kind', 'tags'); PRAGMA user_version = 1");
+        Assert.Equal(sound, _tool.Run(show).Done().Output);
+        _tool.Run("check", "--book", "reedwater").Done();
+    }
+
     public void Dispose() => _tool.Dispose();
 
-    private string Report(string book, string basis) => _tool.Run(
-        "show", "profit-loss", "--book", book, "--period", "2020/2030", "--by", "month", "--basis", basis,
-        "--format", "csv").Done().Output;
+    private string Report(string book, string basis, params string[] more) => _tool.Run(
+        ["show", "profit-loss", "--book", book, "--period", "2020/2030", "--by", "month", "--basis", basis, "--format", "csv", .. more])
+        .Done().Output;
+
+    private string Balances(string book, params string[] more) => _tool.Run(
+        ["show", "trial-balance", "--book", book, "--period", "2025", "--basis", "cash", "--format", "csv", "--only", "kind=invoice,receipt", .. more])
+        .Done().Output;
+
+    // What vlei changes says of a report is what a reader finds who lays the two reports side by side.
+    private void MovesAsReportsDiffer(string before, string after, int revision)
+    {
+        var moved = Cells(_tool.Run(
+            "changes", "--since", $"{revision}", "profit-loss", "--book", "grown", "--period", "2020/2030", "--by", "month",
+            "--basis", "cash", "--format", "csv").Done().Output);
+        var (old, current) = (Cells(before), Cells(after));
+        var expected = old.Keys.Union(current.Keys).ToDictionary(
+            key => key, key => current.GetValueOrDefault(key) - old.GetValueOrDefault(key));
+        Assert.All(expected, pair => Assert.Equal(
+            pair.Value, moved.GetValueOrDefault((pair.Key.Row, $"change({pair.Key.Column})"))));
+    }
+
+    private static Dictionary<(string Row, string Column), decimal> Cells(string csv)
+    {
+        var lines = csv.TrimEnd().Split('\n').Select(line => line.Split(',')).ToList();
+        return lines.Skip(1).Where(line => line[2] != "heading").SelectMany(line => line.Skip(4).Select((cell, place) =>
+                (Key: (line[0], lines[0][4 + place]), Value: cell.Length == 0 ? 0 : decimal.Parse(cell, CultureInfo.InvariantCulture))))
+            .ToDictionary(cell => cell.Key, cell => cell.Value);
+    }
 }

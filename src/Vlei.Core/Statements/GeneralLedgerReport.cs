@@ -45,7 +45,9 @@ public static class GeneralLedgerReport
             {
                 Columns = ledger.Columns, Rows = ledger.Rows, Checks = ledger.Checks, OriginOf = ledger.OriginOf,
             };
-            return Statement.MarkedInPart(report, figures);
+
+            // Some accounts are whole in themselves; anything else leaves postings out of balances.
+            return figures.Filter.IsOfAccounts ? report : Statement.MarkedInPart(report, figures);
         });
     }
 

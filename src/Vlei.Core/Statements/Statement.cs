@@ -31,15 +31,15 @@ internal sealed class Statement
     public static Report Build(ReportDefinition definition, StatementKind kind, ReportContext context, ReportRequest request)
     {
         var text = context.Layouts(request.Layout ?? kind.Name);
-        if (text.Statement != kind.Name)
+        RefusePercentages(definition, kind, request);
+        var layout = StatementLayout.Of(text, context.Ledger);
+        if (layout.Kind != kind)
         {
             throw new ProblemException(
-                ProblemKind.Usage, $"The layout {text.Name} is for a {text.Statement}, not for a {kind.Name}.",
+                ProblemKind.Usage, $"The layout {text.Name} is for a {layout.Kind.Name}, not for a {kind.Name}.",
                 "Take a layout of the same kind.");
         }
 
-        RefusePercentages(definition, kind, request);
-        var layout = StatementLayout.Of(text, context.Ledger);
         var source = kind == StatementKind.CashFlowDirect
             ? PostingSource.Money
             : Postings.Of(request.Basis ?? context.Basis);

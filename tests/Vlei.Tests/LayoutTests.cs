@@ -1,0 +1,111 @@
+namespace Vlei.Tests;
+
+/// <summary>Layouts of one's own: what they show, and what is told of those that make no sense.</summary>
+public sealed class LayoutTests : IDisposable
+{
+    private const string Management = """
+        statement = "profit-loss"
+        title = "Management view"
+
+        [[row]]
+        key = "work"
+        label = "Work"
+        accounts = ["4010,4020"]
+        each = false
+
+        [[row]]
+        key = "rest-of-income"
+        label = "Hire and shop"
+        accounts = ["account.type=income"]
+        except = ["4010", "402*"]
+
+        [[row]]
+        key = "direct"
+        label = "Direct costs"
+        accounts = ["account.type=cost-of-sales"]
+        each = false
+
+        [[row]]
+        key = "margin"
+        label = "Margin"
+        formula = "work + rest-of-income - direct"
+
+        [[row]]
+        key = "margin-percent"
+        label = "Margin %"
+        formula = "margin / (work + rest-of-income)"
+        show = "percent"
+
+        [[row]]
+        key = "rest"
+        label = "All else"
+        rest = true
+        each = false
+        sign = "debit"
+
+        [[row]]
+        key = "net-profit"
+        label = "Net profit"
+        formula = "margin - rest"
+
+        """;
+
+    private readonly Tool _tool = new Tool().WithDemo();
+
+    [Fact]
+    public void A_management_view_ties_to_the_standard_one_and_traces()
+    {
+        _tool.Write("reedwater/layouts/management.toml", Management);
+        string[] show = ["profit-loss", "--book", "reedwater", "--period", "2026-05", "--layout", "management", "--compare", "prior-year", "--change"];
+        Snapshot.Matches("layout-management.txt", _tool.Run(["show", .. show]).Done().Output);
+        Assert.Contains(
+            "margin-percent,Margin %,total,0,54.5213,70.0660,-15.5447,\n", _tool.Run(["show", .. show, "--format", "csv"]).Done().Output);
+        Assert.Contains("Checked: The records add up", _tool.Run(["trace", .. show, "--row", "All else", "--column", "2025-05"]).Done().Output);
+        Assert.Equal(
+            "vlei: Margin % is worked out from other rows.\n      Trace margin, work or rest-of-income.\n",
+            _tool.Run(["trace", .. show, "--row", "margin-percent", "--column", "2025-05"]).Messages);
+    }
+
+    [Theory]
+    [InlineData("rest = true\n", "accounts = [\"60*\"]\n", 1, "CHECK FAILED: Every account stands in a line: 6100 Premises, ")]
+    [InlineData("\"4010,4020\"", "\"40*\"", 65, "management.toml:10:1: account 4030 Boat rentals is in row work already.")]
+    [InlineData("statement = \"profit-loss\"", "statement = \"profit\"", 65, "there is no kind of statement profit. Did you mean profit-loss?")]
+    [InlineData("margin - rest", "margin - res", 65, "management.toml:40:1: there is no row res above it. Did you mean rest or rest-of-income?")]
+    [InlineData("margin - rest", "margin -", 65, "\"margin -\" is not a formula.")]
+    [InlineData("show = \"percent\"", "show = \"procent\"", 65, "management.toml:31:1: show is not \"procent\". Did you mean percent?")]
+    [InlineData("show = \"percent\"\n", "", 65, "money comes from adding rows and taking them away.")]
+    [InlineData("each = false", "eech = false", 65, "management.toml:8:1: there is no key eech. Did you mean each?")]
+    [InlineData("key = \"margin\"", "key = \"work\"", 65, "there is a row work already.")]
+    [InlineData("key = \"margin\"", "key = \"1\"", 65, "\"1\" is no key. Start with a letter")]
+    [InlineData("key = \"direct\"", "key = \"direct\"\nunder = \"costs\"", 65, "there is no row costs above it to stand under.")]
+    [InlineData("accounts = [\"account.type=cost-of-sales\"]", "", 65, "row direct shows nothing.")]
+    [InlineData("account.type=income", "account.tipe=income", 65, "There is no field account.tipe. Did you mean account.type?")]
+    [InlineData("account.type=income", "contact=C0001", 65, "contact says nothing about accounts.")]
+    [InlineData("sign = \"debit\"", "", 65, "row rest has accounts of both natural signs.")]
+    [InlineData("sign = \"debit\"", "computed = \"cash\"", 65, "a profit-loss has no cash.")]
+    [InlineData("[[row]]\nkey = \"direct\"", "[row]\nkey = \"direct\"", 65, "management.toml:16:1: The key `row` is already defined")]
+    [InlineData("label = \"Margin\"", "label = Margin", 65, "management.toml:24:9: Unexpected token `Margin` for a value")]
+    public void What_makes_no_sense_is_told_with_its_place(string sound, string broken, int status, string message)
+    {
+        Assert.Contains(sound, Management);
+        _tool.Write("reedwater/layouts/management.toml", Management.Replace(sound, broken, StringComparison.Ordinal));
+        var shown = _tool.Run("show", "profit-loss", "--book", "reedwater", "--period", "2026-05", "--layout", "management");
+        Assert.Equal(status, shown.Status);
+        Assert.Contains(message, (shown.Output + shown.Messages).Replace("\n      ", " ", StringComparison.Ordinal));
+    }
+
+    [Theory]
+    [InlineData("profit-loss", "profit-loss", "--period 2026-05")]
+    [InlineData("balance-sheet", "balance-sheet", "--as-of 2026-05")]
+    [InlineData("cash-flow", "cash-flow", "--period 2026-05")]
+    [InlineData("cash-flow-direct", "cash-flow", "--period 2026-05 --method direct")]
+    [InlineData("equity-movements", "equity-movements", "--period 2026-05")]
+    public void A_standard_layout_is_a_file_like_any_other(string layout, string report, string options)
+    {
+        _tool.Write("own.toml", _tool.Run("layout", layout).Done().Output);
+        string[] show = ["show", report, "--book", "reedwater", .. options.Split(' ')];
+        Assert.Equal(_tool.Run(show).Done().Output, _tool.Run([.. show, "--layout", "own.toml"]).Done().Output);
+    }
+
+    public void Dispose() => _tool.Dispose();
+}
