@@ -28,6 +28,15 @@ draw show-by-quarter 44 'vlei show profit-loss --period fy2026 --by fiscal-quart
 draw balance-sheet 44 'vlei show balance-sheet --as-of last-month --compare prior-year --change'
 draw cash-flow 44 'vlei show cash-flow --period fy2026 --compare prior-year --change'
 draw trial-balance 44 'vlei show trial-balance --period last-month'
+draw general-ledger 44 'vlei show general-ledger --period 2026-05 --only account=1020,1030'
+draw trace 34 'vlei trace profit-loss --period 2026-05 --basis cash --compare prior-year --change --row 4010 --column Change'
+draw by-department 44 'vlei show profit-loss --period fy2026 --by department --depth 1'
+draw narrowed 36 'vlei show profit-loss --period fy2026 --compare budget --change --except department=REPAIR --depth 1'
+mkdir reedwater/layouts && awk '/^> statement/ { on = 1 } /^> X/ { on = 0 } on { print substr($0, 3) }' "$root/docs/guide/layouts.md" > reedwater/layouts/management.toml
+draw layout 30 'vlei show profit-loss --period last-month --layout management --compare prior-year --change'
+cp -r reedwater/records late && sed -i '/^BILL-00585,/s/8102.00/8420.00/' late/lines.csv
+vlei close 2026-05 2> /dev/null && vlei import late > /dev/null 2>&1
+draw changes 44 'vlei changes --since 1 profit-loss --period 2026-05'
 draw demo 40 'vlei demo boats'
 draw help 44 'vlei show --help'
 mkdir broken && cp reedwater/records/accounts.csv broken

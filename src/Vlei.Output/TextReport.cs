@@ -174,6 +174,11 @@ internal sealed class TextReport
 
     private void AddBlock(int first, int count)
     {
+        if (_report.Rows.Count == 0)
+        {
+            return;
+        }
+
         AddLine("");
         AddHeadings(first, count);
         for (var row = 0; row < _report.Rows.Count; row++)

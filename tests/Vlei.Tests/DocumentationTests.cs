@@ -45,7 +45,7 @@ public sealed partial class DocumentationTests
         }
     }
 
-    // A block is commands after "$ ", each with its output below; a line that ends in a backslash goes on.
+    // A block is commands after "$ ", each with its output below; one goes on behind a backslash, and with lines after "> ".
     private static string Run(Tool tool, string block)
     {
         var shown = new StringBuilder();
@@ -54,7 +54,7 @@ public sealed partial class DocumentationTests
             shown.Append(command.Value);
             var start = new ProcessStartInfo(
                 "sh",
-                ["-c", command.Groups[1].Value.Replace("vlei ", $"{Tool.Binary} ", StringComparison.Ordinal) + " 2>&1"])
+                ["-c", $"{{ {command.Groups[1].Value.Replace("\n> ", "\n", StringComparison.Ordinal).Replace("vlei ", $"{Tool.Binary} ", StringComparison.Ordinal)}\n}} 2>&1"])
             {
                 WorkingDirectory = tool.Folder, RedirectStandardOutput = true, StandardOutputEncoding = Encoding.UTF8,
             };
@@ -73,7 +73,7 @@ public sealed partial class DocumentationTests
     [GeneratedRegex(@"```console\n(.*?)```\n", RegexOptions.Singleline)]
     private static partial Regex Block();
 
-    [GeneratedRegex(@"^\$ ((?:.*\\\n)*.*)\n", RegexOptions.Multiline)]
+    [GeneratedRegex(@"^\$ ((?:.*\\\n)*.*(?:\n> .*)*)\n", RegexOptions.Multiline)]
     private static partial Regex Command();
 
     [GeneratedRegex(@"\]\((?!https?:)([^)#]+)\)")]
