@@ -52,9 +52,14 @@ show="$vlei show profit-loss --period 2024-07-01/2026-06-30"
 hyperfine -N --warmup 3 --runs 20 --export-csv times.csv \
     "sqlite3 bare.db \"$(echo "$sum" | tr '\n' ' ')\"" \
     "$show --by month --book book" "$show --by month --basis cash --book book" "$show --by year --book book" \
-    "$show --by week --book book" "$vlei --version" "$vlei show profit-loss --book demo" true > /dev/null 2>&1
+    "$show --by week --book book" "$vlei show balance-sheet --period 2024-07-01/2026-06-30 --by month --book book" \
+    "$vlei show trial-balance --period 2024-07-01/2026-06-30 --by month --book book" \
+    "$vlei show general-ledger --period 2026-05 --only account=1020 --book book" \
+    "$show --by department --book book" "$show --only tag.season=high --basis cash --book book" \
+    "$vlei trace profit-loss --period 2026-05 --row 4010 --book book" \
+    "$vlei trace profit-loss --period 2026-05 --row 4010 --basis cash --book book" "$vlei --version" "$vlei show profit-loss --book demo" true > /dev/null 2>&1
 tail -n +2 times.csv | awk -F, '
-    BEGIN { split("sqlite3 sums by account and month|by month, accrual|by month, cash|by year|by week|--version|profit-loss of the demo|a program that does nothing", name, "|") }
+    BEGIN { split("sqlite3 sums by account and month|by month, accrual|by month, cash|by year|by week|balance sheet by month|trial balance by month|general ledger, an account, a month|by department|narrowed by a tag, cash|trace of an account, a month|the same on the cash basis|--version|profit-loss of the demo|a program that does nothing", name, "|") }
     { median[NR] = $(NF - 4) * 1000
       printf "%-36s %8.1f ms   %7.4f of sqlite3\n", name[NR], median[NR], median[NR] / median[1] }'
 seconds shown sh -c "exec $show --by month --book book"

@@ -31,7 +31,7 @@ draw trial-balance 44 'vlei show trial-balance --period last-month'
 draw general-ledger 44 'vlei show general-ledger --period 2026-05 --only account=1020,1030'
 draw trace 34 'vlei trace profit-loss --period 2026-05 --basis cash --compare prior-year --change --row 4010 --column Change'
 draw by-department 44 'vlei show profit-loss --period fy2026 --by department --depth 1'
-draw narrowed 36 'vlei show profit-loss --period fy2026 --compare budget --change --except department=REPAIR --depth 1'
+draw narrowed 36 'vlei show profit-loss --period fy2026 --compare budget --change --except account=6800,6850 --depth 1'
 mkdir reedwater/layouts && awk '/^> statement/ { on = 1 } /^> X/ { on = 0 } on { print substr($0, 3) }' "$root/docs/guide/layouts.md" > reedwater/layouts/management.toml
 draw layout 30 'vlei show profit-loss --period last-month --layout management --compare prior-year --change'
 cp -r reedwater/records late && sed -i '/^BILL-00585,/s/8102.00/8420.00/' late/lines.csv

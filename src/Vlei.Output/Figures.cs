@@ -49,7 +49,7 @@ internal static class Figures
             ColumnKind.Date => PeriodText.Iso(DateOnly.FromDayNumber((int)units)),
             ColumnKind.Ratio => Grouped(Rounding.Divide(units, TenThousandthsToHundredths), RatioDecimalsShown),
             _ => Grouped(Rounding.Divide(units, TenThousandthsToTenths), PercentDecimalsShown)
-                + (row.InsteadOfMoney is not null ? " %" : ""),
+                + (row.InsteadOfMoney is null ? "" : report.Columns[column].IsChange ? " pts" : " %"),
         };
     }
 

@@ -66,6 +66,48 @@ public sealed class LayoutTests : IDisposable
             _tool.Run(["trace", .. show, "--row", "margin-percent", "--column", "2025-05"]).Messages);
     }
 
+    [Fact]
+    public void A_balance_sheet_of_ones_own_ties_and_has_a_current_ratio()
+    {
+        static string Line(string key, string accounts) =>
+            $"[[row]]\nkey = \"{key}\"\nlabel = \"{key}\"\neach = false\naccounts = [\"account.type={accounts}\"]\n";
+        _tool.Write("own.toml", $"""
+            statement = "balance-sheet"
+            {Line("current-assets", "bank,cash,receivable,inventory,current-asset")}
+            {Line("other-assets", "fixed-asset,other-asset")}
+            {Line("current-debts", "card,payable,tax,current-liability")}
+            {Line("other-debts", "long-term-liability")}
+            [[row]]
+            key = "current-ratio"
+            label = "Current ratio"
+            formula = "current-assets / current-debts"
+            show = "ratio"
+            {Line("owners", "equity")}
+            [[row]]
+            key = "kept"
+            label = "Kept"
+            computed = "retained-earnings"
+            [[row]]
+            key = "made"
+            label = "Made"
+            computed = "current-earnings"
+            [[row]]
+            key = "net-worth"
+            label = "Net worth"
+            formula = "owners + kept + made"
+            """);
+        string[] show = ["show", "balance-sheet", "--book", "reedwater", "--period", "2026-01/2026-05", "--by", "month", "--layout", "own.toml"];
+        var text = _tool.Run(show).Done().Output;
+        Assert.EndsWith("Checked: Assets = liabilities + equity.\n", text);
+        var csv = _tool.Run([.. show, "--format", "csv"]).Done().Output.Split('\n').Select(line => line.Split(',')).ToDictionary(line => line[0]);
+        for (var month = 4; month < 9; month++)
+        {
+            decimal Of(string row) => decimal.Parse(csv[row][month], CultureInfo.InvariantCulture);
+            Assert.Equal(Math.Round(Of("current-assets") / Of("current-debts"), 4, MidpointRounding.ToEven), Of("current-ratio"));
+            Assert.Equal(Of("current-assets") + Of("other-assets") - Of("current-debts") - Of("other-debts"), Of("net-worth"));
+        }
+    }
+
     [Theory]
     [InlineData("rest = true\n", "accounts = [\"60*\"]\n", 1, "CHECK FAILED: Every account stands in a line: 6100 Premises, ")]
     [InlineData("\"4010,4020\"", "\"40*\"", 65, "management.toml:10:1: account 4030 Boat rentals is in row work already.")]

@@ -69,8 +69,12 @@ public sealed record Field(string Name, string Meaning, Func<ILedger, FieldValue
         new($"{name}.name", $"The name of the {name}", ledger => RecordsOf(ledger, column)),
     ];
 
-    private static FieldValues Accounts(ILedger ledger) => Of(
-        PostingField.Account, ledger.Accounts, account => account.Key, account => new FieldValue(account.Code, account.Name));
+    private static FieldValues Accounts(ILedger ledger)
+    {
+        var codes = ledger.Accounts.ToDictionary(account => account.Key, account => account.Code);
+        return Of(PostingField.Account, ledger.Accounts, account => account.Key, account => new FieldValue(
+            account.Code, account.Name, account.ParentKey is { } parent ? codes[parent] : null));
+    }
 
     private static FieldValues AccountWords(ILedger ledger, IReadOnlyList<string> words, Func<Account, int> wordOf)
     {

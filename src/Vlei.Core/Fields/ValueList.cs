@@ -28,10 +28,33 @@ public sealed class ValueList
     }
 
     /// <summary>
-    /// Which of the values are meant, by their places. Throws a <see cref="ProblemException"/> where something of the
-    /// list means none of them, unless it may.
+    /// Which of the values are meant, by their places: those that the list names, and what is part of them. Throws a
+    /// <see cref="ProblemException"/> where something of the list means no value.
     /// </summary>
-    public bool[] MeantOf(Field field, IReadOnlyList<FieldValue> values, bool mayMeanNone = false)
+    public bool[] MeantOf(Field field, IReadOnlyList<FieldValue> values)
+    {
+        var meant = NamedOf(field, values, mayNameNone: false);
+        var whole = values.Where(value => _entries.Any(entry => entry.IsPlain && entry.Means(field, value, isNone: false)))
+            .Select(value => value.Id).ToHashSet();
+        for (var before = -1; before != whole.Count;)
+        {
+            before = whole.Count;
+            whole.UnionWith(values.Where(value => value.Parent is { } parent && whole.Contains(parent)).Select(value => value.Id));
+        }
+
+        for (var place = 1; place < meant.Length; place++)
+        {
+            meant[place] |= whole.Contains(values[place].Id);
+        }
+
+        return meant;
+    }
+
+    /// <summary>
+    /// Which of the values the list itself names, by their places. Throws a <see cref="ProblemException"/> where something
+    /// of it names none of them, unless it may.
+    /// </summary>
+    public bool[] NamedOf(Field field, IReadOnlyList<FieldValue> values, bool mayNameNone)
     {
         var meant = new bool[values.Count];
         foreach (var entry in _entries)
@@ -45,7 +68,7 @@ public sealed class ValueList
                 }
             }
 
-            if (!any && !mayMeanNone)
+            if (!any && !mayNameNone)
             {
                 throw new ProblemException(
                     ProblemKind.NotFound,

@@ -141,7 +141,7 @@ internal sealed class StatementLayout
             var choice = FieldChoice.Parse(equals > 0 && !isComparison ? entry : $"account={entry}", isExcept: false);
             var field = Field.Named(choice.Field, _ledger);
             var values = field.Read(_ledger);
-            var meant = choice.List.MeantOf(field, values.Values, mayMeanNone: true);
+            var meant = choice.List.NamedOf(field, values.Values, mayNameNone: true);
             return values.IsOfAccounts
                 ? _ledger.Accounts.Where(account => meant[values.PlaceOf(account)])
                 : throw new ProblemException(
