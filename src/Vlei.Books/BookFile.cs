@@ -80,7 +80,7 @@ internal static class BookFile
 
     private static Currency CurrencyOf(TomlText toml, Dictionary<string, KeyValueSyntax> values)
     {
-        var code = toml.Text(values, "currency") ?? throw toml.Missing( "currency");
+        var code = toml.Text(values, "currency") ?? throw toml.Missing("currency");
         return Currency.TryFind(code, out var currency)
             ? currency
             : throw toml.Wrong(values["currency"].Value!.Span, $"\"{code}\" is no currency.",

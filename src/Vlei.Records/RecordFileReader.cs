@@ -300,7 +300,7 @@ internal sealed class RecordFileReader : IDisposable
 
         if (tags.Count > 0)
         {
-            Row.SetTags(Tags.ToJson(tags));
+            Row.SetTags(TagText.Write(tags));
         }
     }
 

@@ -1,7 +1,7 @@
 using CsCheck;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
-using Vlei.Core.Money;
+using Vlei.Core.OpenItems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Core.Tests;
@@ -59,6 +59,16 @@ public class BalanceSheetTests
         var year = new ReportRequest { Period = new OpenPeriod(Statements.March.FiscalYear(2025)), Basis = AccountingBasis.Cash };
         var profit = Statements.Build("profit-loss", book, year).Rows[^1].Cells[0];
         Assert.Equal(profit, Build(book, year).Rows.Single(row => row.Key == "current-earnings").Cells[0]);
+    });
+
+    [Fact]
+    public void Control_accounts_are_what_is_open_at_every_months_end() => RandomBook.Gen1.Sample(book =>
+    {
+        var months = OpenItemTotals.ByMonth(book).ToList();
+        Assert.NotEmpty(months);
+        Assert.All(months, month => Assert.Equal(
+            SlowModel.Sum(book, month.Basis == AccountingBasis.Cash, month.Account, DateOnly.MinValue, month.Month.Last),
+            month.Open.MinorUnits));
     });
 
     private static Report Build(RandomBook book, ReportRequest request) => Statements.Build("balance-sheet", book, request);

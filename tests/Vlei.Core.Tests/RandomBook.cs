@@ -86,6 +86,9 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     public IReadOnlyList<Budget> Budgets => Planned;
 
+    IReadOnlyList<Settlement> ILedger.Settlements =>
+        [.. Settlements.Select(s => new Settlement(s.Key, s.From, s.To, new Amount(s.Amount), Effective(s)))];
+
     public IReadOnlyList<IReadOnlyDictionary<string, string>> TagSets => Tagged;
 
     public IReadOnlyList<NamedRecord> Records(PostingField field) => Named;

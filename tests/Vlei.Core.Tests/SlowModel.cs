@@ -10,25 +10,25 @@ namespace Vlei.Core.Tests;
 public static class SlowModel
 {
     /// <summary>What happens on an account on a day, and the line behind it.</summary>
-    public sealed record Event(DateOnly Day, int Account, long Amount, BookDocument Document, Line Line);
+    public sealed record Movement(DateOnly Day, int Account, long Amount, BookDocument Document, Line Line);
 
     /// <summary>What an account comes to from one day to another, debit positive.</summary>
     public static long Sum(RandomBook book, bool cash, int account, DateOnly from, DateOnly to) =>
         Sum(Events(book, cash), account, from, to);
 
     /// <summary>The same of some events.</summary>
-    public static long Sum(IEnumerable<Event> events, int account, DateOnly from, DateOnly to) =>
+    public static long Sum(IEnumerable<Movement> events, int account, DateOnly from, DateOnly to) =>
         events.Where(e => e.Account == account && e.Day >= from && e.Day <= to).Sum(e => e.Amount);
 
     /// <summary>The debits of an account from one day to another, and its credits; both positive.</summary>
-    public static (long Debit, long Credit) Turnover(IEnumerable<Event> events, int account, DateOnly from, DateOnly to)
+    public static (long Debit, long Credit) Turnover(IEnumerable<Movement> events, int account, DateOnly from, DateOnly to)
     {
         var within = events.Where(e => e.Account == account && e.Day >= from && e.Day <= to).ToList();
         return (within.Sum(e => Math.Max(0, e.Amount)), -within.Sum(e => Math.Min(0, e.Amount)));
     }
 
     /// <summary>Money as it moves, with what stands on its other side, in proportion where there are several.</summary>
-    public static IEnumerable<Event> MoneyEvents(RandomBook book)
+    public static IEnumerable<Movement> MoneyEvents(RandomBook book)
     {
         foreach (var document in book.Documents)
         {
@@ -38,13 +38,13 @@ public static class SlowModel
             BigInteger c = other.Sum(l => l.Amount.MinorUnits), prefix = 0;
             foreach (var line in money)
             {
-                yield return new Event(document.Date, line.Account, line.Amount.MinorUnits, document, line);
+                yield return new Movement(document.Date, line.Account, line.Amount.MinorUnits, document, line);
             }
 
             foreach (var line in other)
             {
                 var (before, through) = (prefix, prefix += line.Amount.MinorUnits);
-                yield return new Event(
+                yield return new Movement(
                     document.Date, line.Account, (long)(Round(through * -m, c) - Round(before * -m, c)), document, line);
             }
         }
@@ -59,11 +59,11 @@ public static class SlowModel
         whole == 0 ? null : Math.Round(100m * part / whole, 4, MidpointRounding.ToEven);
 
     /// <summary>What happens on either basis.</summary>
-    public static IEnumerable<Event> Events(RandomBook book, bool cash)
+    public static IEnumerable<Movement> Events(RandomBook book, bool cash)
     {
         foreach (var document in book.Documents)
         {
-            var own = document.Lines.Select(l => new Event(document.Date, l.Account, l.Amount.MinorUnits, document, l));
+            var own = document.Lines.Select(l => new Movement(document.Date, l.Account, l.Amount.MinorUnits, document, l));
             foreach (var e in cash ? CashEvents(book, document) ?? own : own)
             {
                 yield return e;
@@ -72,7 +72,7 @@ public static class SlowModel
     }
 
     // Nothing where the document is immediate.
-    private static List<Event>? CashEvents(RandomBook book, BookDocument document)
+    private static List<Movement>? CashEvents(RandomBook book, BookDocument document)
     {
         string Kind(Line line) => book.Accounts.Single(a => a.Key == line.Account).Type switch
         {
@@ -90,7 +90,7 @@ public static class SlowModel
             return null;
         }
 
-        var events = byKind["money"].Select(l => new Event(document.Date, l.Account, l.Amount.MinorUnits, document, l)).ToList();
+        var events = byKind["money"].Select(l => new Movement(document.Date, l.Account, l.Amount.MinorUnits, document, l)).ToList();
         var steps = new List<(DateOnly Day, BigInteger Reached)> { (document.Date, m) };
         var reached = m;
         foreach (var s in book.Settlements.Where(s => s.From == document.Key || s.To == document.Key).OrderBy(book.Effective).ThenBy(s => s.Key))
@@ -98,7 +98,7 @@ public static class SlowModel
             reached += c.Sign * s.Amount;
             steps.Add((book.Effective(s), reached));
             var control = byKind["control"].First();
-            events.Add(new Event(book.Effective(s), control.Account, c.Sign * s.Amount, document, control));
+            events.Add(new Movement(book.Effective(s), control.Account, c.Sign * s.Amount, document, control));
         }
 
         BigInteger prefix = 0;
@@ -109,7 +109,7 @@ public static class SlowModel
             foreach (var (day, s) in steps)
             {
                 var now = Round(through * s, m + c) - Round(before * s, m + c);
-                events.Add(new Event(day, line.Account, (long)(now - given), document, line));
+                events.Add(new Movement(day, line.Account, (long)(now - given), document, line));
                 given = now;
             }
 

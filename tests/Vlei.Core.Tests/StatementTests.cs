@@ -17,7 +17,7 @@ public class StatementTests
         ["profit-loss", "balance-sheet", "cash-flow", "cash-flow direct", "equity-movements", "trial-balance"];
 
     // What is typed, and what it means to somebody who has only read the guide.
-    private static readonly (string Text, Func<SlowModel.Event, bool> Holds)[] Choices =
+    private static readonly (string Text, Func<SlowModel.Movement, bool> Holds)[] Choices =
     [
         ("account=4000..6005", e => e.Account is RandomBook.Sales or RandomBook.Cost or RandomBook.Rent),
         ("account=900,6000", e => e.Account is RandomBook.Fees or RandomBook.Rent or RandomBook.Fuel),
@@ -33,14 +33,14 @@ public class StatementTests
         ("tag.place=none", e => PlaceOf(e) == "none"),
     ];
 
-    private static readonly (string Field, Func<SlowModel.Event, string> ValueOf)[] Spreads =
+    private static readonly (string Field, Func<SlowModel.Movement, string> ValueOf)[] Spreads =
     [
         ("project", e => IdOf(e.Line.Project)), ("department", e => IdOf(e.Line.Department)), ("item", e => IdOf(e.Line.Item)),
         ("contact", e => IdOf(e.Line.Contact)), ("tag.season", e => e.Line.Tags switch { 1 => "high", 2 => "low", _ => "none" }),
         ("tag.place", PlaceOf),
     ];
 
-    private static readonly Gen<(string Report, ReportRequest Request, Func<SlowModel.Event, bool> Holds)> GenAsked =
+    private static readonly Gen<(string Report, ReportRequest Request, Func<SlowModel.Movement, bool> Holds)> GenAsked =
         from report in Choose.One(Reports)
         from start in Gen.Int[-40, 800]
         from days in Gen.Int[0, 400]
@@ -60,7 +60,7 @@ public class StatementTests
                 Change = compare == "prior-year",
                 Choices = [.. choices.Select(choice => FieldChoice.Parse(Choices[choice.Item1].Text, choice.Item2))],
             },
-            new Func<SlowModel.Event, bool>(e => choices.All(choice => Choices[choice.Item1].Holds(e) != choice.Item2)));
+            new Func<SlowModel.Movement, bool>(e => choices.All(choice => Choices[choice.Item1].Holds(e) != choice.Item2)));
 
     [Fact]
     public void Every_cell_is_what_the_rules_give() => Gen.Select(RandomBook.Gen1, GenAsked).Sample((book, asked) =>
@@ -187,7 +187,7 @@ public class StatementTests
     }
 
     private static long Expected(
-        string report, string row, string measure, DateRange range, List<SlowModel.Event> events)
+        string report, string row, string measure, DateRange range, List<SlowModel.Movement> events)
     {
         long Sum(int account, DateOnly from, DateOnly to) => SlowModel.Sum(events, account, from, to);
         return report switch
@@ -211,7 +211,7 @@ public class StatementTests
 
     private static string IdOf(int key) => key == 0 ? "none" : RandomBook.Named[key - 1].Id;
 
-    private static string PlaceOf(SlowModel.Event e) => e.Line.Tags == 2 ? "south"
+    private static string PlaceOf(SlowModel.Movement e) => e.Line.Tags == 2 ? "south"
         : e.Line.Item == 1 || e.Line.Project == 1 || e.Line.Department == 1 || e.Line.Contact == 1 ? "north"
         : "none";
 }

@@ -1,5 +1,4 @@
 using Vlei.Books.Store;
-using Vlei.Core.Ledger;
 
 namespace Vlei.Books.Columns;
 
@@ -25,7 +24,7 @@ internal static class EarlierPostings
             """);
         var store = new PostingStore(database, Written);
         var standing = new Standing(revision);
-        var affected = ClassesDiffer(database, standing) ? null : Touched(database, revision);
+        var affected = AccountRows.ClassesDiffer(AccountRows.Read(database, standing), AccountRows.Read(database)) ? null : Touched(database, revision);
         new Derivation(database, (_, _) => { }, standing).Run(affected, new MonthBuckets(store, affected ?? All(database)));
         return store;
     }
@@ -70,13 +69,5 @@ internal static class EarlierPostings
         }
 
         return all;
-    }
-
-    // What an account does to the cash basis concerns every document on it.
-    private static bool ClassesDiffer(Database database, Standing standing)
-    {
-        var now = AccountRows.Read(database).ToDictionary(account => account.Key, account => AccountTypes.ClassOf(account.Type));
-        return AccountRows.Read(database, standing).Any(account =>
-            now.TryGetValue(account.Key, out var current) && current != AccountTypes.ClassOf(account.Type));
     }
 }

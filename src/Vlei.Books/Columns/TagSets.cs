@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Vlei.Books.Store;
+using Vlei.Core.Ledger;
 
 namespace Vlei.Books.Columns;
 
@@ -45,24 +46,14 @@ internal sealed class TagSets
     /// <summary>The tags that a record's text has; none where it is empty.</summary>
     public static SortedDictionary<string, string> Parse(string json)
     {
-        var tags = new SortedDictionary<string, string>(StringComparer.Ordinal);
-        if (json.Length > 0)
+        try
         {
-            try
-            {
-                using var document = JsonDocument.Parse(json);
-                foreach (var tag in document.RootElement.EnumerateObject())
-                {
-                    tags[tag.Name] = tag.Value.GetString() ?? "";
-                }
-            }
-            catch (Exception notTags) when (notTags is JsonException or InvalidOperationException)
-            {
-                throw StoreProblem.Damaged("tags are no JSON object of texts");
-            }
+            return TagText.Read(json);
         }
-
-        return tags;
+        catch (JsonException)
+        {
+            throw StoreProblem.Damaged("tags are no JSON object of texts");
+        }
     }
 
     /// <summary>The key of the tags of a line, together with those of its document; 0 where there are none.</summary>
@@ -89,19 +80,7 @@ internal sealed class TagSets
             tags[name] = value;
         }
 
-        using var stream = new MemoryStream();
-        using (var writer = new Utf8JsonWriter(stream))
-        {
-            writer.WriteStartObject();
-            foreach (var (name, value) in tags)
-            {
-                writer.WriteString(name, value);
-            }
-
-            writer.WriteEndObject();
-        }
-
-        var text = System.Text.Encoding.UTF8.GetString(stream.ToArray());
+        var text = System.Text.Encoding.UTF8.GetString(TagText.Write(tags));
         if (!_keys.TryGetValue(text, out var key))
         {
             _keys[text] = key = _keys.Count == 0 ? 1 : _keys.Values.Max() + 1;

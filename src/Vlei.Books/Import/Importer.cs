@@ -89,7 +89,7 @@ public sealed class Importer
         }
 
         Derive(
-            ClassesDiffer(accountsBefore, accounts), touchedDocuments, settlements, documents);
+            AccountRows.ClassesDiffer(accountsBefore, accounts), touchedDocuments, settlements, documents);
         WriteCounts();
     }
 
@@ -159,14 +159,6 @@ public sealed class Importer
         derivation.Run(affected, new MonthBuckets(store, affected));
         SettlementRules.Check(
             derivation, settlements, documents, documents.Keys, _book.Settings.Currency, _session.Errors);
-    }
-
-    // What an account does to the cash basis concerns every document on it.
-    private static bool ClassesDiffer(List<Account> before, List<Account> after)
-    {
-        var classes = before.ToDictionary(account => account.Key, account => AccountTypes.ClassOf(account.Type));
-        return after.Any(account =>
-            classes.TryGetValue(account.Key, out var was) && was != AccountTypes.ClassOf(account.Type));
     }
 
     private void WriteImport()

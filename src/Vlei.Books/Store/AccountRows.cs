@@ -27,6 +27,16 @@ internal static class AccountRows
         return accounts;
     }
 
+    /// <summary>
+    /// Whether an account does something else to the cash basis than it did, which concerns every document on it.
+    /// </summary>
+    public static bool ClassesDiffer(IEnumerable<Account> before, IEnumerable<Account> after)
+    {
+        var classes = before.ToDictionary(account => account.Key, account => AccountTypes.ClassOf(account.Type));
+        return after.Any(account =>
+            classes.TryGetValue(account.Key, out var was) && was != AccountTypes.ClassOf(account.Type));
+    }
+
     private static AccountType TypeOf(string name) => AccountTypes.Names.Contains(name)
         ? AccountTypes.FromName(name)
         : throw StoreProblem.Damaged($"there is no account type {name}");

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 
@@ -69,17 +70,7 @@ public static class MoneyMovements
 
         // What came in stands against credits, what went out against debits; lines on the same side as the money (a
         // discount on a receipt) only make its other side larger.
-        var other = Enumerable.Range(start, end - start)
-            .Where(posting => !isMoney[accounts[posting]] && Math.Sign(units[posting]) == -money.Sign && !money.IsZero)
-            .ToArray();
-        var parts = Array.ConvertAll(other, posting => new Amount(units[posting]));
-        var cut = new Amount[parts.Length];
-        if (parts.Length > 0)
-        {
-            Cutting.Cut(parts, -money, parts.Aggregate(Amount.Zero, (sum, part) => sum + part), cut);
-        }
-
-        var next = 0;
+        var (parts, places) = (new List<Amount>(), new List<int>());
         for (var posting = start; posting < end; posting++)
         {
             if (isMoney[accounts[posting]])
@@ -87,10 +78,23 @@ public static class MoneyMovements
                 taken.Add(posting);
                 amounts.Add(units[posting]);
             }
-            else if (next < other.Length && other[next] == posting)
+            else if (Math.Sign(units[posting]) == -money.Sign && !money.IsZero)
             {
+                places.Add(taken.Count);
+                parts.Add(new Amount(units[posting]));
                 taken.Add(posting);
-                amounts.Add(cut[next++].MinorUnits);
+                amounts.Add(0);
+            }
+        }
+
+        if (parts.Count > 0)
+        {
+            var cut = new Amount[parts.Count];
+            Cutting.Cut(
+                CollectionsMarshal.AsSpan(parts), -money, parts.Aggregate(Amount.Zero, (sum, part) => sum + part), cut);
+            for (var part = 0; part < cut.Length; part++)
+            {
+                amounts[places[part]] = cut[part].MinorUnits;
             }
         }
     }

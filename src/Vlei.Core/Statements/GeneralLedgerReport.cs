@@ -43,7 +43,10 @@ public static class GeneralLedgerReport
             var cells = new StatementCells(figures, rows, new Dictionary<PercentOf, RowValue.Sum>());
             var report = Statement.Frame(Definition, context, request, isOfMoment: false, figures, cells) with
             {
-                Columns = ledger.Columns, Rows = ledger.Rows, Checks = ledger.Checks, OriginOf = ledger.OriginOf,
+                Columns = ledger.Columns,
+                Rows = ledger.Rows,
+                Checks = ledger.Checks,
+                OriginOf = ledger.OriginOf,
             };
 
             // Some accounts are whole in themselves; anything else leaves postings out of balances.

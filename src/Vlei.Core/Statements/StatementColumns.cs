@@ -234,7 +234,8 @@ internal sealed class StatementColumns
                     : alone ? column with { Key = key, Heading = heading, Range = null }
                     : column with
                     {
-                        Key = $"{key}({column.Key})", Heading = $"{column.Heading} {char.ToLowerInvariant(heading[0])}{heading[1..]}",
+                        Key = $"{key}({column.Key})",
+                        Heading = $"{column.Heading} {char.ToLowerInvariant(heading[0])}{heading[1..]}",
                         Tie = measure > 0 ? ColumnTie.About : column.Tie,
                     },
                 new ColumnSource.Postings(figures, measure));

@@ -102,6 +102,10 @@ internal sealed class StatementFigures
         return total;
     }
 
+    /// <summary>Whether a sum comes to anything in any column.</summary>
+    public bool Has(RowValue.Sum sum) => Enumerable.Range(0, Columns.Columns.Count).Any(column =>
+        Columns.Sources[column] is ColumnSource.Postings && !Of(sum, column).IsZero);
+
     /// <summary>The columns that add up postings of the ledger, all of them: what checks are about.</summary>
     public IEnumerable<int> WholeColumns => Enumerable.Range(0, Columns.Columns.Count).Where(column =>
         Columns.Sources[column] is ColumnSource.Postings { Figures.Days: { Slice: null, Source: not PostingSource.Budget } });

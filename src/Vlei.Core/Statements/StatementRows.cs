@@ -129,7 +129,7 @@ internal sealed class StatementRows
     {
         StatementGroup group => group.Parts.Where(IsWanted).Any(HasRows),
         StatementLine { Text.IsEach: true } line => RowsOf(line).Count > 0,
-        StatementLine line => HasFigures(TotalOf(line)) || _request.Zeros,
+        StatementLine line => _figures.Has(TotalOf(line)) || _request.Zeros,
         _ => true,
     };
 
@@ -175,16 +175,13 @@ internal sealed class StatementRows
             sum = RowValue.Sum.Of([(sum, 1), (AddAccount(part, depth + 1, line, own, rows), 1)]);
         }
 
-        if (rows.Count > place || HasFigures(sum) || (_request.Zeros && account.Active))
+        if (rows.Count > place || _figures.Has(sum) || (_request.Zeros && account.Active))
         {
             rows.Insert(place, (account, depth, sum));
         }
 
         return sum;
     }
-
-    private bool HasFigures(RowValue.Sum sum) => Enumerable.Range(0, _figures.Columns.Columns.Count).Any(column =>
-        _figures.Columns.Sources[column] is ColumnSource.Postings && !_figures.Of(sum, column).IsZero);
 
     private static Term OwnTerm(Account account, int sign) => new(account.Key, Span.Days, sign);
 }

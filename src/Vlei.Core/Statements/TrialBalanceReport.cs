@@ -70,14 +70,14 @@ public static class TrialBalanceReport
         foreach (var account in accounts.OrderBy(account => account.Code, CodeOrder.Instance))
         {
             var sum = SumOf(account, account == retained ? earlierProfit : []);
-            if (HasFigures(figures, sum) || (zeros && account.Active))
+            if (figures.Has(sum) || (zeros && account.Active))
             {
                 rows.Add(new StatementRow(account.Code, $"{account.Code} {account.Name}", RowKind.Account, 0, sum));
             }
         }
 
         var unclosed = WithClosing(earlierProfit, [], []);
-        if (retained is null && HasFigures(figures, unclosed))
+        if (retained is null && figures.Has(unclosed))
         {
             rows.Add(new StatementRow(RetainedKey, "Retained earnings", RowKind.Account, 0, unclosed));
         }
@@ -107,10 +107,6 @@ public static class TrialBalanceReport
         opening, debit, credit,
         [.. opening, .. debit.Select(term => term with { Side = PostingSide.Both })],
     ]);
-
-    private static bool HasFigures(StatementFigures figures, RowValue.Sum sum) =>
-        Enumerable.Range(0, figures.Columns.Columns.Count).Any(column =>
-            figures.Columns.Sources[column] is ColumnSource.Postings && !figures.Of(sum, column).IsZero);
 
     private static IEnumerable<ReportCheck> Checks(StatementFigures figures, RowValue.Sum total)
     {
