@@ -109,6 +109,35 @@ public sealed class LayoutTests : IDisposable
     }
 
     [Theory]
+    [InlineData("work - direct - rest", 1, -1, -1)]
+    [InlineData("work - (direct - rest)", 1, -1, 1)]
+    [InlineData("work + rest - direct", 1, -1, 1)]
+    public void A_sum_reads_from_the_left_and_brackets_bind(string formula, int work, int direct, int rest)
+    {
+        var cells = WithFormula(formula, "money");
+        Assert.Equal((work * cells["work"]) + (direct * cells["direct"]) + (rest * cells["rest"]), cells["net-profit"]);
+    }
+
+    [Theory]
+    [InlineData("work + direct * 2 / work", "ratio")]
+    [InlineData("(work - direct) / work", "percent")]
+    [InlineData("0.5 * work / rest", "ratio")]
+    [InlineData("work / (rest - rest)", "ratio")]
+    public void A_quotient_is_worked_out_exactly_and_nothing_is_divided_by_zero(string formula, string show)
+    {
+        var cells = WithFormula(formula, show);
+        var (work, direct, rest) = (cells["work"], cells["direct"], cells["rest"]);
+        decimal? expected = formula switch
+        {
+            "work + direct * 2 / work" => work + (direct * 2 / work),
+            "(work - direct) / work" => (work - direct) / work * 100,
+            "0.5 * work / rest" => work / rest / 2,
+            _ => null,
+        };
+        Assert.Equal(expected is { } known ? Math.Round(known, 4, MidpointRounding.ToEven) : null, cells["net-profit"]);
+    }
+
+    [Theory]
     [InlineData("rest = true\n", "accounts = [\"60*\"]\n", 1, "CHECK FAILED: Every account stands in a line: 6100 Premises, ")]
     [InlineData("\"4010,4020\"", "\"40*\"", 65, "management.toml:10:1: account 4030 Boat rentals is in row work already.")]
     [InlineData("statement = \"profit-loss\"", "statement = \"profit\"", 65, "there is no kind of statement profit. Did you mean profit-loss?")]
@@ -150,4 +179,13 @@ public sealed class LayoutTests : IDisposable
     }
 
     public void Dispose() => _tool.Dispose();
+
+    // The management view with another last row, and what its rows come to.
+    private Dictionary<string, decimal?> WithFormula(string formula, string show)
+    {
+        _tool.Write("own.toml", Management.Replace("\"margin - rest\"", $"\"{formula}\"\nshow = \"{show}\"", StringComparison.Ordinal));
+        return _tool.Run("show", "profit-loss", "--book", "reedwater", "--period", "2026-05", "--layout", "own.toml", "--format", "csv").Output
+            .Split('\n').Skip(1).Select(line => line.Split(',')).Where(line => line.Length > 4)
+            .ToDictionary(line => line[0], line => line[4].Length == 0 ? (decimal?)null : decimal.Parse(line[4], CultureInfo.InvariantCulture));
+    }
 }

@@ -29,6 +29,24 @@ public sealed class TextTests : IDisposable
         Assert.All(text.Split('\n').Skip(4).SkipLast(2), line => Assert.True(line.Length <= 40, line));
     }
 
+    [Theory]
+    [InlineData("trace profit-loss --period 2026-05 --basis cash --row gross-profit")]
+    [InlineData("show general-ledger --period 2026-05-20/2026-05-31 --only account=1000,4010 --basis cash")]
+    [InlineData("changes --since 0")]
+    public void A_list_is_never_cut_and_figures_stay_in_their_columns(string command)
+    {
+        _tool.WithDemo();
+        var csv = _tool.Run([.. command.Split(' '), "--book", "reedwater", "--format", "csv"]).Done().Output;
+        var words = csv.Split('\n').Skip(1).SelectMany(line => line.Split(',').Skip(4)).SelectMany(cell => cell.Split(' '))
+            .Where(word => word.Length is > 0 and <= 10 && char.IsLetter(word[0])).ToHashSet();
+        foreach (var width in new[] { "70", "100", "140" })
+        {
+            var text = _tool.Run([("COLUMNS", width)], [.. command.Split(' '), "--book", "reedwater"]).Done().Output;
+            Assert.Empty(words.Where(word => !text.Contains(word, StringComparison.Ordinal)));
+            Assert.All(text.Split('\n').Skip(4).SkipLast(3), line => Assert.True(line.Length <= int.Parse(width, CultureInfo.InvariantCulture), line));
+        }
+    }
+
     [Fact]
     public void A_column_stays_with_what_it_is_about()
     {

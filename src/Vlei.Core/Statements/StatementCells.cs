@@ -102,7 +102,7 @@ internal sealed class StatementCells(
 
     private decimal? ValueOf(RowValue value, int column) => value switch
     {
-        RowValue.Sum sum => figures.Of(sum, column).MinorUnits,
+        RowValue.Sum sum => figures.Of(sum, column).MinorUnits / figures.MinorUnitsInOne,
         RowValue.Quotient quotient => quotient.Formula.ValueOf(key => ValueOf(quotient.Rows[key], column)),
         _ => throw new InvalidOperationException($"There is no such value: {value}."),
     };

@@ -27,6 +27,9 @@ internal sealed class StatementFigures
     /// <summary>Which postings are taken at all.</summary>
     public PostingFilter Filter { get; }
 
+    /// <summary>How many minor units the currency has to one; formulas count in whole ones.</summary>
+    public decimal MinorUnitsInOne => Enumerable.Repeat(10m, _context.Currency.Decimals).Aggregate(1m, (product, ten) => product * ten);
+
     /// <summary>Whether columns are spread over a field.</summary>
     public bool IsSliced => _slicedBy is not null;
 
