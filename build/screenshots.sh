@@ -29,6 +29,7 @@ draw balance-sheet 44 'vlei show balance-sheet --as-of last-month --compare prio
 draw cash-flow 44 'vlei show cash-flow --period fy2026 --compare prior-year --change'
 draw trial-balance 44 'vlei show trial-balance --period last-month'
 draw general-ledger 44 'vlei show general-ledger --period 2026-05 --only account=1020,1030'
+draw aging 44 'vlei show receivables-aging --as-of last-month'
 draw trace 34 'vlei trace profit-loss --period 2026-05 --basis cash --compare prior-year --change --row 4010 --column Change'
 draw by-department 44 'vlei show profit-loss --period fy2026 --by department --depth 1'
 draw narrowed 36 'vlei show profit-loss --period fy2026 --compare budget --change --except account=6800,6850 --depth 1'

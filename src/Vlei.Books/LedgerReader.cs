@@ -19,6 +19,7 @@ public sealed class LedgerReader : ILedger, IDisposable
     private readonly Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>> _tagSets;
     private readonly Dictionary<PostingField, IReadOnlyList<NamedRecord>> _records = [];
     private readonly Lazy<IReadOnlyList<Settlement>> _settlements;
+    private readonly Lazy<IReadOnlyDictionary<int, DateOnly>> _dueDays;
     private readonly Lazy<Statement> _document;
     private readonly Lazy<Statement> _lineMemo;
     private readonly Lazy<Statement> _settlement;
@@ -32,6 +33,7 @@ public sealed class LedgerReader : ILedger, IDisposable
         _accounts = new Lazy<IReadOnlyList<Account>>(() => AccountRows.Read(database, _standing));
         _budgets = new Lazy<IReadOnlyList<Budget>>(ReadBudgets);
         _settlements = new Lazy<IReadOnlyList<Settlement>>(ReadSettlements);
+        _dueDays = new Lazy<IReadOnlyDictionary<int, DateOnly>>(ReadDueDays);
         _tagSets = new Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>>(() => Columns.TagSets.Read(database));
         _document = new Lazy<Statement>(() => database.Prepare(
             "SELECT k.id, d.kind, d.date, d.number, d.memo FROM documents d JOIN documents_keys k ON k.key = d.key "
@@ -53,6 +55,9 @@ public sealed class LedgerReader : ILedger, IDisposable
 
     /// <inheritdoc/>
     public IReadOnlyList<Budget> Budgets => _budgets.Value;
+
+    /// <inheritdoc/>
+    public IReadOnlyDictionary<int, DateOnly> DueDays => _dueDays.Value;
 
     /// <inheritdoc/>
     public IReadOnlyList<Settlement> Settlements => _settlements.Value;
@@ -195,6 +200,24 @@ public sealed class LedgerReader : ILedger, IDisposable
         }
 
         return records;
+    }
+
+    // What says only after how many days it is due is due that long after its date.
+    private Dictionary<int, DateOnly> ReadDueDays()
+    {
+        var days = new Dictionary<int, DateOnly>();
+        using var statement = _database.Prepare(
+            "SELECT d.key, coalesce(d.due, date(d.date, '+' || d.terms_days || ' days')) FROM documents d "
+            + $"WHERE {_standing.Of("d")} AND (d.due IS NOT NULL OR d.terms_days IS NOT NULL)");
+        while (statement.Step())
+        {
+            if (IsoText.TryDay(statement.Bytes(1), out var day))
+            {
+                days[statement.Int(0)] = day;
+            }
+        }
+
+        return days;
     }
 
     private List<Settlement> ReadSettlements()

@@ -1,3 +1,4 @@
+using Vlei.Core.OpenItems;
 using Vlei.Core.Reports;
 using Vlei.Core.Statements;
 
@@ -11,6 +12,7 @@ public static class StandardReports
     [
         ProfitLossReport.Definition, BalanceSheetReport.Definition, CashFlowReport.Definition,
         EquityMovementsReport.Definition, TrialBalanceReport.Definition, GeneralLedgerReport.Definition,
+        AgingReport.Receivables, AgingReport.Payables,
     ];
 
     /// <summary>Finds a report by its key.</summary>

@@ -18,6 +18,7 @@ internal static class Figures
         ColumnKind.Percent => "percent",
         ColumnKind.Ratio => "ratio",
         ColumnKind.Date => "date",
+        ColumnKind.Count => "count",
         _ => "text",
     };
 
@@ -28,6 +29,7 @@ internal static class Figures
         {
             ColumnKind.Money => DecimalText.Write(units, report.Currency.Decimals),
             ColumnKind.Date => PeriodText.Iso(DateOnly.FromDayNumber((int)units)),
+            ColumnKind.Count => DecimalText.Write(units, 0),
             _ => DecimalText.Write(units, Percentage.Decimals),
         };
 
@@ -47,6 +49,7 @@ internal static class Figures
         {
             ColumnKind.Money => Grouped(units, report.Currency.Decimals),
             ColumnKind.Date => PeriodText.Iso(DateOnly.FromDayNumber((int)units)),
+            ColumnKind.Count => Grouped(units, 0),
             ColumnKind.Ratio => Grouped(Rounding.Divide(units, TenThousandthsToHundredths), RatioDecimalsShown),
             _ => Grouped(Rounding.Divide(units, TenThousandthsToTenths), PercentDecimalsShown)
                 + (row.InsteadOfMoney is null ? "" : report.Columns[column].IsChange ? " pts" : " %"),

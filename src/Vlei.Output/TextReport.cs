@@ -86,7 +86,7 @@ internal sealed class TextReport
 
     private static bool IsText(ReportColumn column) => column.Kind == ColumnKind.Text;
 
-    private static bool IsFigure(ReportColumn column) => column.Kind is not (ColumnKind.Text or ColumnKind.Date);
+    private static bool IsFigure(ReportColumn column) => column.Kind is not (ColumnKind.Text or ColumnKind.Date or ColumnKind.Count);
 
     private string Heading(int column) => DisplayText.Harmless(_report.Columns[column].Heading, _look.Ascii);
 

@@ -86,6 +86,9 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     public IReadOnlyList<Budget> Budgets => Planned;
 
+    public IReadOnlyDictionary<int, DateOnly> DueDays => Documents.Where(d => d.Key % 3 > 0)
+        .ToDictionary(d => d.Key, d => d.Date.AddDays(d.Key * 13 % 80));
+
     IReadOnlyList<Settlement> ILedger.Settlements =>
         [.. Settlements.Select(s => new Settlement(s.Key, s.From, s.To, new Amount(s.Amount), Effective(s)))];
 

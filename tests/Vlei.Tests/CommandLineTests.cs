@@ -59,6 +59,9 @@ public sealed partial class CommandLineTests : IDisposable
         "profit-loss", "--by", "month", "--row", "4010")]
     [InlineData(66, "vlei: The report has no column 2026-07. Did you mean 2026-0", "trace", "profit-loss", "--by", "month", "--row", "4010", "--column", "2026-07")]
     [InlineData(66, "vlei: June 2026 is not closed. vlei close lists the periods that are.", "close", "2026-06", "--reopen")]
+    [InlineData(
+        2, "vlei: The limits are out of order: 15 comes after 30. Write them growing: 15,30.", "show", "receivables-aging", "--limits", "30,15")]
+    [InlineData(2, "vlei: \"x\" is no number of days.", "show", "payables-aging", "--limits", "30,x")]
     [InlineData(66, "vlei: There is no report profit-los. Did you mean profit-loss?", "show", "profit-los")]
     [InlineData(2, "vlei: --by does not take \"mounth\". Did you mean month?", "show", "profit-loss", "--by", "mounth")]
     [InlineData(

@@ -34,6 +34,9 @@ public sealed class DemoTests : IDisposable
     [InlineData(
         "profit-loss-narrowed.txt", "--period fy2026 --only project=BOAT-01* --except kind=journal --percent group --percent column")]
     [InlineData("balance-sheet-in-part.json", "--as-of last-month --only project=none --depth 0 --format json", "balance-sheet")]
+    [InlineData("receivables-aging.txt", "--as-of last-month --unapplied", "receivables-aging")]
+    [InlineData("receivables-detail.txt", "--as-of last-month --detail --only contact.name=H..M --limits 30,90", "receivables-aging")]
+    [InlineData("payables-aging.json", "--as-of 2026-05-20 --age-by document --format json", "payables-aging")]
     [InlineData(
         "profit-loss-totals.csv",
         "--period all --by year --basis cash --depth 0 --zeros --title Totals --format csv")]

@@ -18,6 +18,8 @@ public sealed class TraceTests : IDisposable
     [InlineData("equity-movements --period fy2026 --compare prior-year --change")]
     [InlineData("trial-balance --period 2026-05 --basis cash")]
     [InlineData("general-ledger --period 2026-05-20/2026-05-31 --only account=1020,1200 --basis cash")]
+    [InlineData("receivables-aging --as-of 2026-05-31 --unapplied --only contact.name=H..M")]
+    [InlineData("payables-aging --as-of 2026-05-31 --detail --limits 30")]
     public void Every_cell_traces_to_its_own_sum(string options)
     {
         string[] asked = [.. options.Split(' '), "--book", "reedwater", "--format", "json"];
@@ -26,6 +28,7 @@ public sealed class TraceTests : IDisposable
         var figures = (from row in report.GetProperty("rows").EnumerateArray()
                        from column in Enumerable.Range(0, columns.Count)
                        where row.GetProperty("cells")[column].ValueKind == JsonValueKind.Number
+                           && columns[column].GetProperty("kind").GetString() != "count"
                        select (Row: row.GetProperty("key").GetString()!, Column: columns[column], Cell: row.GetProperty("cells")[column].GetDecimal())).ToList();
         Assert.NotEmpty(figures);
         var wrong = new ConcurrentBag<string>();

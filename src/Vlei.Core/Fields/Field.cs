@@ -127,13 +127,16 @@ public sealed record Field(string Name, string Meaning, Func<ILedger, FieldValue
             return (column, places);
         }
 
-        return new FieldValues(
-            [NoValue, .. values.Select(value => new FieldValue(value, value))],
+        // A kind of record that nothing of has the tag need not be looked at.
+        (PostingField Column, int[] Places)[] sources =
             [
                 Source(PostingField.Tags, ledger.TagSets.Select((tags, key) => (key, tags))),
                 .. Tagged.Select(column => Source(column, ledger.Records(column).Select(record => (record.Key, record.Tags)))),
                 Source(PostingField.Account, ledger.Accounts.Select(account => (account.Key, account.Tags))),
-            ]);
+            ];
+        return new FieldValues(
+            [NoValue, .. values.Select(value => new FieldValue(value, value))],
+            [.. sources.Where(source => source.Column == PostingField.Account || source.Places.Any(place => place != 0))]);
     }
 
     private static IEnumerable<IReadOnlyDictionary<string, string>> AllTags(ILedger ledger) => ledger.TagSets

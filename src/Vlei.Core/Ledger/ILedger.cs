@@ -30,6 +30,9 @@ public interface ILedger
     /// <summary>All settlements, in the order of the records.</summary>
     IReadOnlyList<Settlement> Settlements { get; }
 
+    /// <summary>The days by which documents should be settled, by their keys; without those that do not say.</summary>
+    IReadOnlyDictionary<int, DateOnly> DueDays { get; }
+
     /// <summary>The tags of lines and their documents, by the key that postings refer to them by; the first is none.</summary>
     IReadOnlyList<IReadOnlyDictionary<string, string>> TagSets { get; }
 

@@ -58,4 +58,22 @@ public sealed record OriginPart(
 /// <param name="Figure">The sum that the parts add up to: the figure, or what it is a percentage of something else.</param>
 /// <param name="Parts">The postings, each only once.</param>
 /// <param name="Note">What else goes into the figure.</param>
-public sealed record CellOrigin(Amount Figure, IReadOnlyList<OriginPart> Parts, string? Note = null);
+public sealed record CellOrigin(Amount Figure, IReadOnlyList<OriginPart> Parts, string? Note = null)
+{
+    /// <summary>The open items behind the figure, where it is what is open of documents.</summary>
+    public IReadOnlyList<OriginItem> Items { get; init; } = [];
+}
+
+/// <summary>A document that is open, as a trace lists it.</summary>
+/// <param name="Document">Its key.</param>
+/// <param name="Contact">The key of its contact, 0 for none.</param>
+/// <param name="Date">Its date.</param>
+/// <param name="Total">What it came to, with the sign that it counts with.</param>
+/// <param name="Settlements">What was set against it.</param>
+public sealed record OriginItem(int Document, int Contact, DateOnly Date, Amount Total, IReadOnlyList<OriginSettlement> Settlements);
+
+/// <summary>What was set against a document.</summary>
+/// <param name="With">The key of the other document.</param>
+/// <param name="Day">The day that it took effect.</param>
+/// <param name="Amount">What it takes away, with the sign that it counts with.</param>
+public sealed record OriginSettlement(int With, DateOnly Day, Amount Amount);

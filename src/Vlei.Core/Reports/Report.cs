@@ -16,6 +16,9 @@ public enum ColumnKind
     /// <summary>A plain number, as one sum over another; a cell counts ten-thousandths.</summary>
     Ratio,
 
+    /// <summary>A whole number, as of days.</summary>
+    Count,
+
     /// <summary>A day; a cell holds its number, counted from 1 January 0001.</summary>
     Date,
 

@@ -79,6 +79,22 @@ public static class ReportOptions
         Words = ["indirect", "direct"], OnlyWords = true,
     };
 
+    /// <summary>The limits of an aging.</summary>
+    public static ReportOption Limits { get; } = new("limits", "DAYS", "The limits of the columns in days, growing: 15,30,45,60");
+
+    /// <summary>What an aging counts from.</summary>
+    public static ReportOption AgeBy { get; } = new("age-by", "DATE", "Count from the day that a document is due, or from its own")
+    {
+        Words = ["due", "document"], OnlyWords = true,
+    };
+
+    /// <summary>Unapplied money apart.</summary>
+    public static ReportOption Unapplied { get; } = new(
+        "unapplied", null, "Keep money that is not applied yet, and credits, in a column of their own");
+
+    /// <summary>A row per document.</summary>
+    public static ReportOption Detail { get; } = new("detail", null, "A row for every open document");
+
     /// <summary>A layout of one's own.</summary>
     public static ReportOption Layout { get; } = new(
         "layout", "NAME", "Order the accounts by layouts/NAME.toml of the book, or by a file (NAME.toml)");
@@ -99,5 +115,5 @@ public static class ReportOptions
 
     /// <summary>All of them, in the order of help.</summary>
     public static IReadOnlyList<ReportOption> All { get; } =
-        [Period, AsOf, Basis, Method, By, Compare, Change, Percent, Only, Except, Layout, Zeros, Depth, Title];
+        [Period, AsOf, Basis, Method, By, Compare, Change, Percent, Only, Except, Layout, Limits, AgeBy, Unapplied, Detail, Zeros, Depth, Title];
 }

@@ -65,6 +65,18 @@ public sealed record ReportRequest
     /// <summary>The layout to take in the place of the standard one.</summary>
     public string? Layout { get; init; }
 
+    /// <summary>The limits of an aging in days, growing; 30, 60 and 90 where nothing is said.</summary>
+    public IReadOnlyList<int>? Limits { get; init; }
+
+    /// <summary>Whether an aging counts from the documents' dates, rather than from the days that they are due.</summary>
+    public bool AgesByDocument { get; init; }
+
+    /// <summary>Whether an aging keeps unapplied money and credits in a column of their own.</summary>
+    public bool KeepsUnappliedApart { get; init; }
+
+    /// <summary>Whether every document has a row of its own.</summary>
+    public bool Detail { get; init; }
+
     /// <summary>Whether rows without any figure are shown.</summary>
     public bool Zeros { get; init; }
 

@@ -47,6 +47,20 @@ internal sealed class PostingTexts(ILedger ledger)
         }
     }
 
+    /// <summary>The cells of those columns, for an open document or what was set against it.</summary>
+    public IEnumerable<Cell> CellsOf(int document, int contact, DateOnly day)
+    {
+        var text = DocumentOf(document);
+        return
+        [
+            Cell.Of(day), Cell.Of(text.Kind), Cell.Of(text.Number),
+            Cell.Of(contact == 0 ? "" : _contacts.Value.GetValueOrDefault(contact, "")), Cell.Of(text.Memo),
+        ];
+    }
+
+    /// <summary>The id of a document.</summary>
+    public string IdOf(int document) => DocumentOf(document).Id;
+
     /// <summary>The id of the document.</summary>
     public string IdOf(PostingEntry entry) => DocumentOf(entry).Id;
 

@@ -77,6 +77,11 @@ public static class Trace
         var columns = PostingTexts.Columns(withAccount, withRelease);
         var rows = new List<ReportRow>();
         var running = Amount.Zero;
+        foreach (var item in origin.Items)
+        {
+            AddItem(item);
+        }
+
         var groups = origin.Parts.GroupBy(part => part.Heading).ToList();
         foreach (var group in groups)
         {
@@ -113,6 +118,24 @@ public static class Trace
             Checks = [new ReportCheck("The records add up to the figure", origin.Figure, running, "")],
             OriginOf = (_, _) => null,
         };
+
+        void AddItem(OriginItem item)
+        {
+            var id = texts.IdOf(item.Document);
+            Add(id, id, 0, item.Document, item.Date, item.Total);
+            foreach (var settlement in item.Settlements)
+            {
+                Add($"{id}@{rows.Count}", $"less {texts.IdOf(settlement.With)}", 1, settlement.With, settlement.Day, settlement.Amount);
+            }
+
+            void Add(string key, string label, int level, int document, DateOnly day, Amount amount)
+            {
+                running += amount;
+                rows.Add(new ReportRow(
+                    key, label, RowKind.Record, level,
+                    [.. texts.CellsOf(document, item.Contact, day), Cell.Of(amount), Cell.Of(running)]));
+            }
+        }
 
         void AddPart(OriginPart part, int level)
         {

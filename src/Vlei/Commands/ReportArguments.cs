@@ -6,6 +6,7 @@ using Vlei.Core;
 using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
+using Vlei.Core.OpenItems;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
@@ -34,12 +35,12 @@ internal sealed class ReportArguments
         Argument reports;
         if (isOfOne)
         {
-            var one = new Argument<string>("REPORT");
+            var one = new Argument<string>("REPORT") { HelpName = "REPORT" };
             (reports, _named) = (one, result => [result.GetRequiredValue(one)]);
         }
         else
         {
-            var many = new Argument<string[]>("REPORT") { Arity = ArgumentArity.ZeroOrMore };
+            var many = new Argument<string[]>("REPORT") { HelpName = "REPORT", Arity = ArgumentArity.ZeroOrMore };
             (reports, _named) = (many, result => result.GetValue(many) ?? []);
         }
 
@@ -131,6 +132,10 @@ internal sealed class ReportArguments
         IsDirect = One(result, ReportOptions.Method) is { } method
             && IndexOf(ReportOptions.Method, method, ReportOptions.Method.Words) == 1,
         Layout = One(result, ReportOptions.Layout),
+        Limits = One(result, ReportOptions.Limits) is { } limits ? AgingBuckets.Parse(limits) : null,
+        AgesByDocument = One(result, ReportOptions.AgeBy) is { } age && IndexOf(ReportOptions.AgeBy, age, ReportOptions.AgeBy.Words) == 1,
+        KeepsUnappliedApart = result.GetValue<bool>($"--{ReportOptions.Unapplied.Name}"),
+        Detail = result.GetValue<bool>($"--{ReportOptions.Detail.Name}"),
         Zeros = result.GetValue<bool>($"--{ReportOptions.Zeros.Name}"),
         Depth = One(result, ReportOptions.Depth) is { } depth ? DepthOf(depth) : null,
         Title = One(result, ReportOptions.Title),
