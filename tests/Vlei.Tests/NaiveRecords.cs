@@ -28,19 +28,42 @@ public sealed class NaiveRecords
 
     public static NaiveRecords Read(string folder) => new(folder);
 
-    /// <summary>What is posted to each account in each month; debit positive.</summary>
-    public Dictionary<(string Account, string Month), decimal> ByAccountAndMonth(bool cash)
+    /// <summary>A posting: its day, the line and the document behind it, and what is posted; debit positive.</summary>
+    public sealed record Posting(
+        string Day, Dictionary<string, string> Line, Dictionary<string, string> Document, decimal Amount)
     {
-        var sums = new Dictionary<(string, string), decimal>();
-        foreach (var document in _documents)
+        public string Account => Line["account"];
+
+        /// <summary>The line's contact; the document's where it has none.</summary>
+        public string Contact => Line["contact"].Length > 0 ? Line["contact"] : Document["contact"];
+    }
+
+    /// <summary>What is open of a document on a control account: by contact, with the day that it is due.</summary>
+    public sealed record OpenItem(string Document, string Contact, string Date, string Due, decimal Total, decimal Open);
+
+    /// <summary>All postings of a basis that are not zero.</summary>
+    public IEnumerable<Posting> Postings(bool cash) => _documents
+        .SelectMany(document => cash ? CashPostings(document) : AccrualPostings(document)).Where(posting => posting.Amount != 0);
+
+    /// <summary>What is posted to each account in each month; debit positive.</summary>
+    public Dictionary<(string Account, string Month), decimal> ByAccountAndMonth(bool cash, Func<Posting, bool>? isMeant = null) =>
+        Postings(cash).Where(isMeant ?? (_ => true)).GroupBy(posting => (posting.Account, posting.Day[..7]))
+            .ToDictionary(group => group.Key, group => group.Sum(posting => posting.Amount));
+
+    /// <summary>What is open on the control accounts of a type on a day; what is owed to us, or what we owe, is positive.</summary>
+    public IEnumerable<OpenItem> Open(string type, string day)
+    {
+        foreach (var document in _documents.Where(document => string.CompareOrdinal(document["date"], day) <= 0))
         {
-            foreach (var (day, account, amount) in cash ? CashPostings(document) : AccrualPostings(document))
+            foreach (var item in AccrualPostings(document).Where(posting => TypeOf(posting.Account) == type).GroupBy(posting => posting.Contact))
             {
-                sums[(account, day[..7])] = sums.GetValueOrDefault((account, day[..7])) + amount;
+                var total = item.Sum(posting => posting.Amount) * (type == "payable" ? -1 : 1);
+                var settled = _settled[document["id"]].Where(s => string.CompareOrdinal(s.Day, day) <= 0).Sum(s => s.Amount);
+                yield return new OpenItem(
+                    document["id"], item.Key, document["date"], document["due"].Length > 0 ? document["due"] : document["date"], total,
+                    total - (Math.Sign(total) * settled));
             }
         }
-
-        return sums;
     }
 
     /// <summary>An account and those that are part of it, at any depth.</summary>
@@ -50,10 +73,10 @@ public sealed class NaiveRecords
     /// <summary>Whether the account's statement shows credits as positive: -1, or 1.</summary>
     public int Sign(string code) => TypeOf(code) is "income" or "other-income" ? -1 : 1;
 
-    private IEnumerable<(string Day, string Account, decimal Amount)> AccrualPostings(Dictionary<string, string> document) =>
-        _lines[document["id"]].Select(line => (document["date"], line["account"], Number(line["amount"])));
+    private IEnumerable<Posting> AccrualPostings(Dictionary<string, string> document) =>
+        _lines[document["id"]].Select(line => new Posting(document["date"], line, document, Number(line["amount"])));
 
-    private List<(string Day, string Account, decimal Amount)> CashPostings(Dictionary<string, string> document)
+    private List<Posting> CashPostings(Dictionary<string, string> document)
     {
         var lines = _lines[document["id"]].OrderBy(line => int.Parse(line["line"], CultureInfo.InvariantCulture)).ToList();
         var money = lines.Where(line => TypeOf(line["account"]) is "bank" or "cash" or "card").ToList();
@@ -73,7 +96,8 @@ public sealed class NaiveRecords
             steps.Add((day, steps[^1].Reached + (Math.Sign(c) * amount)));
         }
 
-        var postings = new List<(string, string, decimal)>();
+        var postings = money.Select(line => new Posting(document["date"], line, document, Amount(line))).ToList();
+        postings.AddRange(steps.Skip(1).Select((step, place) => new Posting(step.Day, control[0], document, step.Reached - steps[place].Reached)));
         var prefix = 0m;
         foreach (var line in other)
         {
@@ -83,7 +107,7 @@ public sealed class NaiveRecords
             {
                 var now = Math.Round(prefix * reached / (m + c), 2, MidpointRounding.ToEven)
                     - Math.Round(before * reached / (m + c), 2, MidpointRounding.ToEven);
-                postings.Add((day, line["account"], now - given));
+                postings.Add(new Posting(day, line, document, now - given));
                 given = now;
             }
         }

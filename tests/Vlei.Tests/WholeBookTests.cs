@@ -35,6 +35,96 @@ public sealed class WholeBookTests : IDisposable
         }
     }
 
+    [Theory]
+    [InlineData("department=HIRE")]
+    [InlineData("kind=invoice,credit-note")]
+    [InlineData("tag.season=high")]
+    [InlineData("item=LABOUR,STAGE")]
+    [InlineData("contact=C0020..C0090")]
+    [InlineData("project=none")]
+    public void Narrowed_reports_of_the_demo_are_what_the_rules_give_from_its_files(string choice)
+    {
+        _tool.WithDemo();
+        var records = NaiveRecords.Read(_tool.PathOf("reedwater/records"));
+        bool IsMeant(NaiveRecords.Posting posting) => choice switch
+        {
+            "department=HIRE" => posting.Line["department"] == "HIRE",
+            "kind=invoice,credit-note" => posting.Document["kind"] is "invoice" or "credit-note",
+            "tag.season=high" => posting.Document["tag.season"] == "high",
+            "item=LABOUR,STAGE" => posting.Line["item"] is "LABOUR" or "STAGE",
+            "contact=C0020..C0090" => string.CompareOrdinal(posting.Contact, "C0020") >= 0 && string.CompareOrdinal(posting.Contact, "C0090") <= 0,
+            _ => posting.Line["project"].Length == 0,
+        };
+        foreach (var cash in new[] { false, true })
+        {
+            var csv = _tool.Run(
+                "show", "trial-balance", "--book", "reedwater", "--period", "2025-03/2026-06", "--by", "month", "--only", choice,
+                "--basis", cash ? "cash" : "accrual", "--format", "csv").Done().Output.TrimEnd().Split('\n').Select(line => line.Split(',')).ToList();
+            var expected = records.ByAccountAndMonth(cash, IsMeant);
+            var moved = new Dictionary<(string, string), decimal>();
+            foreach (var row in csv.Skip(1).Where(row => row[2] == "account"))
+            {
+                for (var column = 0; column < csv[0].Length; column++)
+                {
+                    if (csv[0][column].StartsWith("debit(2", StringComparison.Ordinal))
+                    {
+                        decimal Cell(int place) => decimal.Parse(row[place], CultureInfo.InvariantCulture);
+                        moved[(row[0], csv[0][column][6..^1])] = Cell(column) - Cell(column + 1);
+                    }
+                }
+            }
+
+            Assert.Contains(moved, cell => cell.Value != 0);
+            Assert.Equal(
+                expected.Where(sum => sum.Value != 0 && string.CompareOrdinal(sum.Key.Month, "2025-03") >= 0).ToDictionary(sum => sum.Key, sum => sum.Value).OrderBy(sum => sum.Key),
+                moved.Where(sum => sum.Value != 0).OrderBy(sum => sum.Key));
+        }
+    }
+
+    [Theory]
+    [InlineData("4010", "2026-05", "cash")]
+    [InlineData("6300", "2026-04", "accrual")]
+    [InlineData("2200", "2026-03", "cash")]
+    [InlineData("1000", "2025-12", "accrual")]
+    public void A_trace_lists_the_very_postings_that_the_rules_give_from_the_files(string account, string month, string basis)
+    {
+        _tool.WithDemo();
+        var expected = NaiveRecords.Read(_tool.PathOf("reedwater/records")).Postings(basis == "cash")
+            .Where(posting => posting.Account == account && posting.Day[..7] == month)
+            .Select(posting => (posting.Day, Id: posting.Document["id"], Kind: posting.Document["kind"], posting.Amount)).Order().ToList();
+        var listed = _tool.Run(
+            "trace", "trial-balance", "--book", "reedwater", "--period", month, "--basis", basis, "--row", account, "--column", "closing",
+            "--format", "csv").Done().Output.TrimEnd().Split('\n').Skip(1).Select(line => line.Split(','))
+            .Where(row => row[2] == "record" && row[4].StartsWith(month, StringComparison.Ordinal))
+            .Select(row => (Day: row[4], Id: row[1], Kind: row[5], Amount: decimal.Parse(row[^2], CultureInfo.InvariantCulture))).Order().ToList();
+        Assert.NotEmpty(expected);
+        Assert.Equal(expected, listed);
+    }
+
+    [Theory]
+    [InlineData("receivable", "2026-05-31")]
+    [InlineData("payable", "2026-05-31")]
+    [InlineData("receivable", "2024-11-17")]
+    [InlineData("payable", "2025-02-03")]
+    public void Agings_of_the_demo_are_what_the_rules_give_from_its_files(string type, string day)
+    {
+        _tool.WithDemo();
+        var date = DateOnly.Parse(day, CultureInfo.InvariantCulture);
+        string BucketOf(NaiveRecords.OpenItem item) => (date.DayNumber - DateOnly.Parse(
+            item.Total < 0 ? item.Date : item.Due, CultureInfo.InvariantCulture).DayNumber) switch
+        {
+            <= 0 => "current", <= 30 => "1-30", <= 60 => "31-60", <= 90 => "61-90", _ => "over-90",
+        };
+        var expected = NaiveRecords.Read(_tool.PathOf("reedwater/records")).Open(type, day).Where(item => item.Open != 0)
+            .GroupBy(item => (item.Contact, BucketOf(item))).ToDictionary(group => group.Key, group => group.Sum(item => item.Open));
+        var shown = Cells(_tool.Run(
+            "show", $"{type}s-aging", "--book", "reedwater", "--as-of", day, "--format", "csv").Done().Output)
+            .Where(cell => cell.Key.Row != "total" && cell.Key.Column != "total" && cell.Value != 0)
+            .ToDictionary(cell => cell.Key, cell => cell.Value);
+        Assert.NotEmpty(expected);
+        Assert.Equal(expected.Where(sum => sum.Value != 0).OrderBy(sum => sum.Key), shown.ToDictionary(c => (c.Key.Row, c.Key.Column), c => c.Value).OrderBy(sum => sum.Key));
+    }
+
     [Fact]
     public void A_book_that_grew_by_many_imports_is_the_one_that_a_single_import_makes()
     {
