@@ -188,7 +188,7 @@ public sealed class LedgerReader : ILedger, IDisposable
 
     private List<NamedRecord> ReadRecords(string table)
     {
-        var records = new List<NamedRecord>();
+        var (records, none) = (new List<NamedRecord>(), new SortedDictionary<string, string>());
         using var statement = _database.Prepare(
             $"SELECT r.key, k.id, r.name, r.tags FROM {table} r JOIN {table}_keys k ON k.key = r.key "
             + $"WHERE {_standing.Of("r")} ORDER BY r.key");
@@ -196,7 +196,7 @@ public sealed class LedgerReader : ILedger, IDisposable
         {
             records.Add(new NamedRecord(
                 statement.Int(0), statement.Text(1), statement.Text(2),
-                Columns.TagSets.Parse(statement.IsNull(3) ? "" : statement.Text(3))));
+                statement.IsNull(3) ? none : Columns.TagSets.Parse(statement.Text(3))));
         }
 
         return records;

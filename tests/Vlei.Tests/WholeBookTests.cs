@@ -113,7 +113,11 @@ public sealed class WholeBookTests : IDisposable
         string BucketOf(NaiveRecords.OpenItem item) => (date.DayNumber - DateOnly.Parse(
             item.Total < 0 ? item.Date : item.Due, CultureInfo.InvariantCulture).DayNumber) switch
         {
-            <= 0 => "current", <= 30 => "1-30", <= 60 => "31-60", <= 90 => "61-90", _ => "over-90",
+            <= 0 => "current",
+            <= 30 => "1-30",
+            <= 60 => "31-60",
+            <= 90 => "61-90",
+            _ => "over-90",
         };
         var expected = NaiveRecords.Read(_tool.PathOf("reedwater/records")).Open(type, day).Where(item => item.Open != 0)
             .GroupBy(item => (item.Contact, BucketOf(item))).ToDictionary(group => group.Key, group => group.Sum(item => item.Open));
