@@ -108,6 +108,21 @@ public sealed class LayoutTests : IDisposable
         }
     }
 
+    [Fact]
+    public void What_rests_on_a_row_that_is_left_out_is_left_out_with_it_and_no_row_rests_on_what_it_stands_under()
+    {
+        var layout = _tool.Run("layout", "cash-flow").Done().Output;
+        _tool.Write("own.toml", layout.Replace("\"change-in-money + opening-money\"\nwhole-only = true", "\"change-in-money + opening-money\"", StringComparison.Ordinal));
+        var text = _tool.Run("show", "cash-flow", "--book", "reedwater", "--layout", "own.toml", "--only", "project=none", "--period", "2026-05").Done().Output;
+        Assert.Contains("Change in money", text);
+        Assert.DoesNotContain("Money at the end", text);
+
+        _tool.Write("own.toml", layout.Replace("computed = \"net-profit\"", "formula = \"operating\"", StringComparison.Ordinal));
+        var refused = _tool.Run("show", "cash-flow", "--book", "reedwater", "--layout", "own.toml");
+        Assert.Equal(65, refused.Status);
+        Assert.Contains("there is no row operating above it.", refused.Messages);
+    }
+
     [Theory]
     [InlineData("work - direct - rest", 1, -1, -1)]
     [InlineData("work - (direct - rest)", 1, -1, 1)]
@@ -153,8 +168,14 @@ public sealed class LayoutTests : IDisposable
     [InlineData("account.type=income", "account.tipe=income", 65, "There is no field account.tipe. Did you mean account.type?")]
     [InlineData("account.type=income", "contact=C0001", 65, "contact says nothing about accounts.")]
     [InlineData("sign = \"debit\"", "", 65, "row rest has accounts of both natural signs.")]
-    [InlineData("sign = \"debit\"", "computed = \"cash\"", 65, "a profit-loss has no cash.")]
+    [InlineData("rest = true", "computed = \"cash\"", 65, "a profit-loss has no cash.")]
     [InlineData("[[row]]\nkey = \"direct\"", "[row]\nkey = \"direct\"", 65, "management.toml:16:1: The key `row` is already defined")]
+    [InlineData("rest = true", "rest = true\naccounts = [\"60*\"]", 65, "row rest has accounts and rest. A row shows one thing; make two rows of it.")]
+    [InlineData("formula = \"margin - rest\"", "formula = \"margin - rest\"\ncomputed = \"net-profit\"", 65, "row net-profit has a formula and computed.")]
+    [InlineData("key = \"direct\"", "key = \"direct\"\nunder = \"work\"", 65, "row work has accounts and other rows under it.")]
+    [InlineData("label = \"Direct costs\"\naccounts = [\"account.type=cost-of-sales\"]", "label = \"Direct costs\"\nrest = true", 65, "there is a rest already.")]
+    [InlineData("rest = true", "rest = true\nexcept = [\"60*\"]", 65, "except leaves out accounts, and the row names none.")]
+    [InlineData("sign = \"debit\"", "sign = \"debit\"\nshow = \"ratio\"", 65, "show = \"ratio\" is for formulas.")]
     [InlineData("label = \"Margin\"", "label = Margin", 65, "management.toml:24:9: Unexpected token `Margin` for a value")]
     public void What_makes_no_sense_is_told_with_its_place(string sound, string broken, int status, string message)
     {

@@ -69,10 +69,6 @@ internal sealed class StatementColumns
     /// <summary>The place of the column that covers the whole.</summary>
     public int Whole { get; private set; }
 
-    /// <summary>Everything that the columns add up.</summary>
-    public IEnumerable<Figure> Figures => _sources.OfType<ColumnSource.Postings>()
-        .SelectMany(source => new[] { source.Figures.Days, source.Figures.Before, source.Figures.EarlierYears });
-
     /// <summary>Lays the columns out. Throws a <see cref="ProblemException"/> where options contradict each other.</summary>
     /// <param name="context">The book.</param>
     /// <param name="request">What is asked.</param>
@@ -172,9 +168,8 @@ internal sealed class StatementColumns
         new ReportColumn("total", "Total", ColumnKind.Money, RangeOf(range)), range, null, earlier,
         other => Named(other, "total", "Total "));
 
-    private ReportColumn TimeColumn(DateRange range) => !_shape.IsOfMoment
-        ? new ReportColumn(KeyOf(range), HeadingOf(range), ColumnKind.Money, range)
-        : new ReportColumn(KeyOf(range), HeadingOf(range), ColumnKind.Money, new DateRange(range.To, range.To));
+    private ReportColumn TimeColumn(DateRange range) =>
+        new(KeyOf(range), HeadingOf(range), ColumnKind.Money, RangeOf(range));
 
     private ReportColumn Named(Earlier other, string id, string prefix) => new(
         $"{id}({KeyOf(other.Whole)})", $"{prefix}{HeadingOf(other.Whole)}", ColumnKind.Money, RangeOf(other.Whole));

@@ -60,7 +60,7 @@ internal sealed class StatementLayout
         layout.CheckKeys();
         layout.PlaceAccounts();
         layout.Parts = [.. layout._under[""].Select(layout.PartOf)];
-        layout.CheckFormulas();
+        layout.CheckFormulas(layout.Parts, new HashSet<string>(StringComparer.Ordinal));
         return layout;
     }
 
@@ -84,11 +84,42 @@ internal sealed class StatementLayout
             {
                 throw Wrong(row, $"there is a row {row.Key} already.", "Give each row a key of its own.");
             }
+
+            RefuseContradictions(row);
+        }
+
+        if (_text.Rows.Where(row => row.IsRest).Skip(1).FirstOrDefault() is { } second)
+        {
+            throw Wrong(second, "there is a rest already.", "One row takes the rest; name the accounts of the other.");
         }
 
         if (_text.Rows.Count == 0)
         {
             throw new ProblemException(ProblemKind.BadData, $"{_text.Name} has no rows.", "Write at least one [[row]].");
+        }
+    }
+
+    // What a row says and is not looked at would be missing from figures that look whole.
+    private void RefuseContradictions(LayoutRowText row)
+    {
+        var shows = new[]
+        {
+            (row.Accounts.Count > 0, "accounts"), (row.IsRest, "rest"), (row.Formula is not null, "a formula"),
+            (row.Computed is not null, "computed"), (_under.Contains(row.Key), "other rows under it"),
+        }.Where(way => way.Item1).Select(way => way.Item2).ToList();
+        if (shows.Count > 1)
+        {
+            throw Wrong(row, $"row {row.Key} has {Suggestion.Listed(shows, "and")}.", "A row shows one thing; make two rows of it.");
+        }
+
+        if (row.Except.Count > 0 && row.Accounts.Count == 0)
+        {
+            throw Wrong(row, "except leaves out accounts, and the row names none.", "Add accounts, or take except out.");
+        }
+
+        if (row.Show != "money" && row.Formula is null)
+        {
+            throw Wrong(row, $"show = \"{row.Show}\" is for formulas.", "Add a formula, or take show out.");
         }
     }
 
@@ -202,11 +233,12 @@ internal sealed class StatementLayout
             "Add sign = \"credit\" or sign = \"debit\": what is shown as positive.");
     }
 
-    private void CheckFormulas()
+    // A group is known behind the rows under it: none of them can rest on it.
+    private void CheckFormulas(IEnumerable<StatementPart> parts, HashSet<string> before)
     {
-        var before = new HashSet<string>(StringComparer.Ordinal);
-        foreach (var part in AllParts)
+        foreach (var part in parts)
         {
+            CheckFormulas(part is StatementGroup group ? group.Parts : [], before);
             foreach (var key in part is StatementResult result ? result.Formula.Keys : [])
             {
                 if (!before.Contains(key))

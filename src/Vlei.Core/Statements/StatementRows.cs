@@ -42,8 +42,14 @@ internal sealed class StatementRows
     /// <summary>The lines that accounts stand in.</summary>
     public IReadOnlyList<StatementLine> Lines { get; }
 
+    // What rests on a row that is left out is left out with it.
     private bool IsWanted(StatementPart part) =>
-        !part.Text.IsOfWhole || (_figures.Filter.IsEverything && !_figures.IsSliced);
+        (!part.Text.IsOfWhole || (_figures.Filter.IsEverything && !_figures.IsSliced))
+        && (part is not StatementResult result || result.Formula.Keys.All(IsWanted));
+
+    private bool IsWanted(string key) => IsWanted(PartOf(key));
+
+    private StatementPart PartOf(string key) => _parts.First(part => part.Text.Key == key);
 
     private RowValue Value(StatementPart part)
     {
@@ -99,7 +105,7 @@ internal sealed class StatementRows
         }
     }
 
-    private bool IsShown(string key) => HasRows(_parts.First(part => part.Text.Key == key));
+    private bool IsShown(string key) => IsWanted(key) && HasRows(PartOf(key));
 
     private RowValue.Sum TotalOf(StatementPart part) => (RowValue.Sum)_values[part.Text.Key];
 
