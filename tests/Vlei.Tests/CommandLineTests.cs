@@ -52,6 +52,8 @@ public sealed partial class CommandLineTests : IDisposable
         "--layout", "cash-flow")]
     [InlineData(66, "vlei: There is no revision 2. The book has revisions up to 1; vlei changes lists them.", "show", "profit-loss", "--revision", "2")]
     [InlineData(2, "vlei: \"may\" is no revision.", "changes", "--since", "may")]
+    [InlineData(2, "vlei: It is not said since when the report is to have moved. Add --since", "changes", "profit-loss")]
+    [InlineData(2, "vlei: --by is for reports, and none is named. Name a report", "changes", "--since", "1", "--by", "month")]
     [InlineData(66, "vlei: The report has no row 4011. Did you mean ", "trace", "profit-loss", "--row", "4011")]
     [InlineData(66, "vlei: Income is a heading, without figures.", "trace", "profit-loss", "--row", "Income")]
     [InlineData(

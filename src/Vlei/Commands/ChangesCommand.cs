@@ -44,6 +44,13 @@ internal static class ChangesCommand
         var book = BookOptions.OpenBook(result);
         if (result.GetValue(Since) is not { } since)
         {
+            if (definitions.Count > 0)
+            {
+                throw new ProblemException(
+                    ProblemKind.Usage, "It is not said since when the report is to have moved.",
+                    "Add --since and the number of an import, or a day; vlei changes lists the imports.");
+            }
+
             ListRevisions(book);
             return ExitStatus.Done;
         }

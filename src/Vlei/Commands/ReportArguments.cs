@@ -63,6 +63,12 @@ internal sealed class ReportArguments
     public IReadOnlyList<ReportDefinition> Definitions(ParseResult result)
     {
         var definitions = _named(result).Select(Named).ToList();
+        if (definitions.Count == 0 && _options.FirstOrDefault(option => result.GetResult(option) is { Implicit: false }) is { } option)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"{option.Name} is for reports, and none is named.", "Name a report, as profit-loss, or leave it out.");
+        }
+
         foreach (var definition in definitions)
         {
             RefuseWhatDoesNotApply(result, definition, _options);
