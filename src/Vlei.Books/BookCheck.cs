@@ -109,15 +109,15 @@ public static class BookCheck
     }
 
     // What the store says of each month, as a fingerprint: its columns and its sums; or that it is damaged.
-    private static SortedDictionary<(AccountingBasis Basis, int Month), string> StoredMonths(Database database)
+    private static SortedDictionary<(DerivedKind Kind, int Month), string> StoredMonths(Database database)
     {
-        var months = new SortedDictionary<(AccountingBasis, int), string>();
-        using var store = new PostingStore(database);
-        foreach (var basis in Enum.GetValues<AccountingBasis>())
+        var months = new SortedDictionary<(DerivedKind, int), string>();
+        using var store = new DerivedStore(database);
+        foreach (var kind in Enum.GetValues<DerivedKind>())
         {
-            foreach (var month in store.AllMonths(basis))
+            foreach (var month in store.AllMonths(kind))
             {
-                months[(basis, month.Number)] = store.Fingerprint(basis, month);
+                months[(kind, month.Number)] = store.Fingerprint(kind, month);
             }
         }
 
@@ -125,27 +125,27 @@ public static class BookCheck
     }
 
     // Made within the transaction, which is then rolled back: what is compared is exactly what a rebuild would write.
-    private static (Derivation Derivation, SortedDictionary<(AccountingBasis Basis, int Month), string> Months) MakeAnew(
+    private static (Derivation Derivation, SortedDictionary<(DerivedKind Kind, int Month), string> Months) MakeAnew(
         Database database, Action<string, long> progress)
     {
         var derivation = new Derivation(database, progress);
-        using (var store = new PostingStore(database))
+        using (var store = new DerivedStore(database))
         {
             store.Clear();
-            derivation.Run(null, new MonthBuckets(store, null));
+            derivation.Run(store, null, null);
         }
 
         return (derivation, StoredMonths(database));
     }
 
     private static List<string> ColumnFaults(
-        SortedDictionary<(AccountingBasis Basis, int Month), string> stored,
-        SortedDictionary<(AccountingBasis Basis, int Month), string> made)
+        SortedDictionary<(DerivedKind Kind, int Month), string> stored,
+        SortedDictionary<(DerivedKind Kind, int Month), string> made)
     {
         var differing = stored.Keys.Union(made.Keys)
             .Where(key => stored.GetValueOrDefault(key) != made.GetValueOrDefault(key))
             .Order()
-            .Select(key => $"{key.Month / 100}-{key.Month % 100:D2} ({AccountingBases.NameOf(key.Basis)})")
+            .Select(key => $"{key.Month / 100}-{key.Month % 100:D2} ({DerivedStore.NameOf(key.Kind)})")
             .ToList();
         return differing.Count == 0 ? [] : [$"{string.Join(", ", differing)}: run vlei check --rebuild"];
     }

@@ -11,29 +11,25 @@ namespace Vlei.Books;
 public sealed class LedgerReader : ILedger, IDisposable
 {
     private readonly Database _database;
-    private readonly PostingStore _postings;
+    private readonly DerivedStore _derived;
     private readonly Standing _standing;
     private readonly Lazy<DateRange?> _extent;
     private readonly Lazy<IReadOnlyList<Account>> _accounts;
     private readonly Lazy<IReadOnlyList<Budget>> _budgets;
     private readonly Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>> _tagSets;
     private readonly Dictionary<PostingField, IReadOnlyList<NamedRecord>> _records = [];
-    private readonly Lazy<IReadOnlyList<Settlement>> _settlements;
-    private readonly Lazy<IReadOnlyDictionary<int, DateOnly>> _dueDays;
     private readonly Lazy<Statement> _document;
     private readonly Lazy<Statement> _lineMemo;
-    private readonly Lazy<Statement> _settlement;
+    private readonly Lazy<Statement> _contact;
 
     private LedgerReader(Database database, long revision, bool isEarlier)
     {
         (_database, Revision) = (database, revision);
         _standing = isEarlier ? new Standing(revision) : Standing.Now;
-        _postings = isEarlier ? EarlierPostings.Open(database, revision) : new PostingStore(database);
+        _derived = isEarlier ? EarlierPostings.Open(database, revision) : new DerivedStore(database);
         _extent = new Lazy<DateRange?>(FindExtent);
         _accounts = new Lazy<IReadOnlyList<Account>>(() => AccountRows.Read(database, _standing));
         _budgets = new Lazy<IReadOnlyList<Budget>>(ReadBudgets);
-        _settlements = new Lazy<IReadOnlyList<Settlement>>(ReadSettlements);
-        _dueDays = new Lazy<IReadOnlyDictionary<int, DateOnly>>(ReadDueDays);
         _tagSets = new Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>>(() => Columns.TagSets.Read(database));
         _document = new Lazy<Statement>(() => database.Prepare(
             "SELECT k.id, d.kind, d.date, d.number, d.memo FROM documents d JOIN documents_keys k ON k.key = d.key "
@@ -41,7 +37,8 @@ public sealed class LedgerReader : ILedger, IDisposable
         _lineMemo = new Lazy<Statement>(() => database.Prepare(
             "SELECT l.memo FROM documents d JOIN lines l ON l.document = d.key AND l.added = d.added "
             + $"WHERE d.key = ? AND l.line = ? AND {_standing.Of("d")}"));
-        _settlement = new Lazy<Statement>(() => database.Prepare("SELECT \"from\", \"to\" FROM settlements WHERE key = ?"));
+        _contact = new Lazy<Statement>(() => database.Prepare(
+            $"SELECT c.email, c.phone, c.address FROM contacts c WHERE c.key = ? AND {_standing.Of("c")}"));
     }
 
     /// <inheritdoc/>
@@ -51,16 +48,16 @@ public sealed class LedgerReader : ILedger, IDisposable
     public IReadOnlyList<Account> Accounts => _accounts.Value;
 
     /// <inheritdoc/>
+    public bool HasComputedSettlements => false;
+
+    /// <inheritdoc/>
+    public IReadOnlyList<Promise> Promises => [];
+
+    /// <inheritdoc/>
     public DateRange? Extent => _extent.Value;
 
     /// <inheritdoc/>
     public IReadOnlyList<Budget> Budgets => _budgets.Value;
-
-    /// <inheritdoc/>
-    public IReadOnlyDictionary<int, DateOnly> DueDays => _dueDays.Value;
-
-    /// <inheritdoc/>
-    public IReadOnlyList<Settlement> Settlements => _settlements.Value;
 
     /// <inheritdoc/>
     public IReadOnlyList<IReadOnlyDictionary<string, string>> TagSets => _tagSets.Value;
@@ -80,14 +77,23 @@ public sealed class LedgerReader : ILedger, IDisposable
 
     /// <inheritdoc/>
     public IEnumerable<(YearMonth Month, AccountSum[] Sums)> MonthSums(AccountingBasis basis, DateRange range) =>
-        _postings.Sums(basis, YearMonth.Of(range.From), YearMonth.Of(range.To));
+        _derived.Sums((DerivedKind)basis, YearMonth.Of(range.From), YearMonth.Of(range.To));
 
     /// <inheritdoc/>
     public PostingMonth ReadMonth(AccountingBasis basis, YearMonth month, IReadOnlyCollection<PostingField> fields)
     {
-        var columns = fields.Distinct().Select(field => (field, Column: _postings.Column(basis, month, field))).ToList();
+        var columns = fields.Distinct().Select(field => (field, Column: _derived.Column(
+            (DerivedKind)basis, month, DerivedColumns.Postings.Columns[(int)field].Name))).ToList();
         return new PostingMonth(columns.Count == 0 ? 0 : columns[0].Column.Length, columns);
     }
+
+    /// <inheritdoc/>
+    public IReadOnlyList<ControlItem> ControlItems(DateOnly until) =>
+        ReadUntil(DerivedKind.Items, until, DerivedColumns.Items);
+
+    /// <inheritdoc/>
+    public IReadOnlyList<Application> Applications(DateOnly until) =>
+        ReadUntil(DerivedKind.Applications, until, DerivedColumns.Applications);
 
     /// <inheritdoc/>
     public IReadOnlyList<NamedRecord> Records(PostingField field)
@@ -132,28 +138,25 @@ public sealed class LedgerReader : ILedger, IDisposable
     }
 
     /// <inheritdoc/>
-    public int SettledWith(int settlement, int document)
+    public ContactText Contact(int key)
     {
-        var statement = _settlement.Value.Bind(1, settlement);
-        if (!statement.Step())
-        {
-            throw StoreProblem.Damaged($"settlement {settlement} is not there");
-        }
-
-        var (from, to) = (statement.Int(0), statement.Int(1));
+        var statement = _contact.Value.Bind(1, key);
+        var text = statement.Step()
+            ? new ContactText(statement.Text(0), statement.Text(1), statement.Text(2))
+            : throw StoreProblem.Damaged($"contact {key} is not there");
         statement.Reset();
-        return from == document ? to : from;
+        return text;
     }
 
     /// <inheritdoc/>
     public void Dispose()
     {
-        foreach (var statement in new[] { _document, _lineMemo, _settlement }.Where(statement => statement.IsValueCreated))
+        foreach (var statement in new[] { _document, _lineMemo, _contact }.Where(statement => statement.IsValueCreated))
         {
             statement.Value.Dispose();
         }
 
-        _postings.Dispose();
+        _derived.Dispose();
         _database.Dispose();
     }
 
@@ -175,14 +178,14 @@ public sealed class LedgerReader : ILedger, IDisposable
 
     private DateRange? FindExtent()
     {
-        var months = _postings.Months(AccountingBasis.Accrual);
+        var months = _derived.Months(DerivedKind.Accrual);
         if (months.Count == 0)
         {
             return null;
         }
 
-        var first = _postings.Column(AccountingBasis.Accrual, months[0], PostingField.Day)[0];
-        var last = _postings.Column(AccountingBasis.Accrual, months[^1], PostingField.Day)[^1];
+        var first = _derived.Column(DerivedKind.Accrual, months[0], "day")[0];
+        var last = _derived.Column(DerivedKind.Accrual, months[^1], "day")[^1];
         return new DateRange(months[0].First.AddDays((int)first - 1), months[^1].First.AddDays((int)last - 1));
     }
 
@@ -202,39 +205,18 @@ public sealed class LedgerReader : ILedger, IDisposable
         return records;
     }
 
-    // What says only after how many days it is due is due that long after its date.
-    private Dictionary<int, DateOnly> ReadDueDays()
+    // The last month may go beyond the day.
+    private List<T> ReadUntil<T>(DerivedKind kind, DateOnly until, DerivedColumns<T> shape)
     {
-        var days = new Dictionary<int, DateOnly>();
-        using var statement = _database.Prepare(
-            "SELECT d.key, coalesce(d.due, date(d.date, '+' || d.terms_days || ' days')) FROM documents d "
-            + $"WHERE {_standing.Of("d")} AND (d.due IS NOT NULL OR d.terms_days IS NOT NULL)");
-        while (statement.Step())
+        var months = _derived.Months(kind).Where(month => month.First <= until).ToList();
+        var rows = new List<T>(months.Sum(month => _derived.Count(kind, month)));
+        foreach (var month in months)
         {
-            if (IsoText.TryDay(statement.Bytes(1), out var day))
-            {
-                days[statement.Int(0)] = day;
-            }
+            var read = _derived.Read(kind, month, shape);
+            rows.AddRange(month.Last <= until ? read : read.TakeWhile(row => shape.DayOf(row) <= until));
         }
 
-        return days;
-    }
-
-    private List<Settlement> ReadSettlements()
-    {
-        var settlements = new List<Settlement>();
-        using var statement = _database.Prepare(
-            "SELECT s.key, s.\"from\", s.\"to\", s.amount, max(coalesce(s.date, f.date), f.date, t.date) FROM settlements s "
-            + $"JOIN documents f ON f.key = s.\"from\" AND {_standing.Of("f")} JOIN documents t ON t.key = s.\"to\" AND {_standing.Of("t")} "
-            + $"WHERE {_standing.Of("s")} ORDER BY s.key");
-        while (statement.Step())
-        {
-            _ = IsoText.TryDay(statement.Bytes(4), out var effective);
-            settlements.Add(new Settlement(
-                statement.Int(0), statement.Int(1), statement.Int(2), new Amount(statement.Number(3)), effective));
-        }
-
-        return settlements;
+        return rows;
     }
 
     private List<Budget> ReadBudgets()

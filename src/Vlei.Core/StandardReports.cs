@@ -12,7 +12,8 @@ public static class StandardReports
     [
         ProfitLossReport.Definition, BalanceSheetReport.Definition, CashFlowReport.Definition,
         EquityMovementsReport.Definition, TrialBalanceReport.Definition, GeneralLedgerReport.Definition,
-        AgingReport.Receivables, AgingReport.Payables,
+        AgingReport.Receivables, AgingReport.Payables, OpenItemsReport.Receivables, OpenItemsReport.Payables,
+        ContactBalancesReport.Customers, ContactBalancesReport.Suppliers,
     ];
 
     /// <summary>Finds a report by its key.</summary>

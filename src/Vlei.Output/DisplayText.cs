@@ -15,6 +15,11 @@ internal static class DisplayText
     /// <summary>Without control characters, which could steer the terminal; in ASCII where nothing else can be shown.</summary>
     public static string Harmless(string text, bool ascii)
     {
+        if (IsPlain(text))
+        {
+            return text;
+        }
+
         var harmless = new StringBuilder(text.Length);
         foreach (var rune in text.EnumerateRunes())
         {
@@ -29,6 +34,11 @@ internal static class DisplayText
     /// <summary>How many places of a terminal's line it takes.</summary>
     public static int Width(string text)
     {
+        if (IsPlain(text))
+        {
+            return text.Length;
+        }
+
         var width = 0;
         foreach (var rune in text.EnumerateRunes())
         {
@@ -39,6 +49,9 @@ internal static class DisplayText
 
         return width;
     }
+
+    // Most texts and all figures are: one place each, and nothing to hide.
+    private static bool IsPlain(string text) => !text.AsSpan().ContainsAnyExceptInRange(' ', '~');
 
     /// <summary>Lines of at most that width, broken at blanks where there are any; nothing is left out.</summary>
     public static IEnumerable<string> Wrap(string text, int width)

@@ -1,4 +1,4 @@
-using System.Globalization;
+using System.Text;
 using Vlei.Core.Calendar;
 using Vlei.Core.Money;
 using Vlei.Core.Reports;
@@ -58,10 +58,15 @@ internal static class Figures
 
     private static string Grouped(long units, int decimals)
     {
+        const int DigitsTogether = 3;
         var plain = DecimalText.Write(units, decimals);
-        var point = decimals == 0 ? plain.Length : plain.Length - decimals - 1;
-        var whole = Int128.Parse(plain.AsSpan(0, point), CultureInfo.InvariantCulture);
-        var sign = units < 0 && whole == 0 ? "-" : "";
-        return $"{sign}{whole.ToString("N0", CultureInfo.InvariantCulture)}{plain[point..]}";
+        var grouped = new StringBuilder(plain, plain.Length + (plain.Length / DigitsTogether));
+        var first = units < 0 ? 1 : 0;
+        for (var place = (decimals == 0 ? plain.Length : plain.Length - decimals - 1) - DigitsTogether; place > first; place -= DigitsTogether)
+        {
+            grouped.Insert(place, ',');
+        }
+
+        return grouped.ToString();
     }
 }

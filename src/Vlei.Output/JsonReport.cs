@@ -1,4 +1,3 @@
-using System.Text;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using Vlei.Core.Calendar;
@@ -36,9 +35,9 @@ internal static class JsonReport
             WritePeriod(json, report);
             WriteWords(json, "narrowed", report.Narrowed);
             WriteWords(json, "notes", report.Notes);
-            WriteLines(json, "columns", report.Columns, (line, column) => WriteColumn(line, report, column));
-            WriteLines(json, "rows", report.Rows, (line, row) => WriteRow(line, report, row));
-            WriteLines(json, "checks", report.Checks, (line, check) => WriteCheck(line, report, check));
+            WriteLines(json, stream, "columns", report.Columns, (line, column) => WriteColumn(line, report, column));
+            WriteLines(json, stream, "rows", report.Rows, (line, row) => WriteRow(line, report, row));
+            WriteLines(json, stream, "checks", report.Checks, (line, check) => WriteCheck(line, report, check));
             json.WriteNumber("revision", report.Revision);
             json.WriteEndObject();
         }
@@ -78,21 +77,27 @@ internal static class JsonReport
         }
     }
 
-    private static void WriteLines<T>(Utf8JsonWriter json, string name, IReadOnlyList<T> values, Action<Utf8JsonWriter, T> write)
+    // Line by line past the writer, which would keep all of them: it is told of the list as one value that it need not read.
+    private static void WriteLines<T>(
+        Utf8JsonWriter json, Stream stream, string name, IReadOnlyList<T> values, Action<Utf8JsonWriter, T> write)
     {
-        using var lines = new MemoryStream();
-        for (var index = 0; index < values.Count; index++)
+        json.WritePropertyName(name);
+        json.WriteRawValue("[", skipInputValidation: true);
+        json.Flush();
+        using var line = new Utf8JsonWriter(stream, OneLine);
+        var isFirst = true;
+        foreach (var value in values)
         {
-            lines.Write(index == 0 ? "\n    "u8 : ",\n    "u8);
-            using var line = new Utf8JsonWriter(lines, OneLine);
+            stream.Write(isFirst ? "\n    "u8 : ",\n    "u8);
+            isFirst = false;
             line.WriteStartObject();
-            write(line, values[index]);
+            write(line, value);
             line.WriteEndObject();
+            line.Flush();
+            line.Reset();
         }
 
-        json.WritePropertyName(name);
-        json.WriteRawValue(
-            values.Count == 0 ? "[]" : $"[{Encoding.UTF8.GetString(lines.ToArray())}\n  ]", skipInputValidation: true);
+        stream.Write(isFirst ? "]"u8 : "\n  ]"u8);
     }
 
     private static void WriteColumn(Utf8JsonWriter json, Report report, ReportColumn column)

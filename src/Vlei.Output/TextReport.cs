@@ -19,72 +19,60 @@ internal sealed class TextReport
 
     private readonly Report _report;
     private readonly TextLook _look;
-    private readonly StringBuilder _text = new();
-    private readonly string[,] _figures;
+    private readonly TextWriter _text;
+    private readonly int[] _shown;
     private readonly int[] _widths;
-    private readonly string[] _labels;
     private readonly int _labelWidth;
 
-    private TextReport(Report whole, TextLook look)
+    // The rows are gone through twice, once for widths and once to write them: nothing is kept of them between.
+    private TextReport(Report report, TextWriter text, TextLook look)
     {
-        var report = WithoutIdleTexts(whole);
-        (_report, _look) = (report, look);
-        _figures = new string[report.Rows.Count, report.Columns.Count];
+        (_report, _text, _look) = (report, text, look);
         _widths = new int[report.Columns.Count];
-        for (var column = 0; column < _widths.Length; column++)
+        var speaks = new bool[_widths.Length];
+        foreach (var row in report.Rows)
         {
-            for (var row = 0; row < report.Rows.Count; row++)
+            _labelWidth = Math.Max(_labelWidth, DisplayText.Width(LabelOf(row)));
+            for (var column = 0; column < _widths.Length; column++)
             {
-                var figure = _figures[row, column] = Figure(report.Rows[row], column);
-                _widths[column] = Math.Max(_widths[column], DisplayText.Width(figure));
+                _widths[column] = Math.Max(_widths[column], DisplayText.Width(Figure(row, column)));
+                speaks[column] |= !IsText(column) || (row.Cells[column].Words is { } words && words != row.Label);
             }
-
-            // A long name above figures is broken into lines, rather than keeping the figures apart.
-            var heading = DisplayText.Width(Heading(column));
-            _widths[column] = Math.Max(_widths[column], Math.Min(heading, MostHeadingWidth));
         }
 
-        _labels = [.. report.Rows.Select(row =>
-            new string(' ', IndentPerLevel * row.Level) + DisplayText.Harmless(row.Label, look.Ascii))];
-        _labelWidth = _labels.Select(DisplayText.Width).DefaultIfEmpty(0).Max();
-        if (look.Width is { } width && _widths.Length > 0)
+        // A column of words that says nothing, or only what stands before the figures already, costs a reader its width.
+        _shown = [.. Enumerable.Range(0, _widths.Length).Where(column => speaks[column] || !IsText(column))];
+        for (var column = 0; column < _widths.Length; column++)
         {
-            if (report.Columns.Any(IsText))
-            {
-                NarrowTexts(width);
-            }
+            // A long name above figures is broken into lines, rather than keeping the figures apart.
+            _widths[column] = Math.Max(_widths[column], Math.Min(DisplayText.Width(Heading(column)), MostHeadingWidth));
+        }
 
-            _labelWidth = Math.Min(_labelWidth, Math.Max(LeastLabelWidth, width - Gap - _widths.Max()));
+        if (look.Width is { } width && _shown.Length > 0)
+        {
+            NarrowTexts(width);
+            _labelWidth = Math.Min(_labelWidth, Math.Max(LeastLabelWidth, width - Gap - _shown.Max(column => _widths[column])));
         }
     }
 
     /// <summary>Writes the report.</summary>
     public static void Write(Report report, Stream stream, TextLook look)
     {
-        var text = new TextReport(report, look);
+        using var writer = new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: false), leaveOpen: true);
+        var text = new TextReport(report, writer, look);
         text.AddTitle();
-        foreach (var (first, count) in text.Blocks())
+        foreach (var columns in text.Blocks())
         {
-            text.AddBlock(first, count);
+            text.AddBlock(columns);
         }
 
         text.AddChecks();
-        stream.Write(Encoding.UTF8.GetBytes(text._text.ToString()));
     }
 
-    // A column of words that says nothing, or only what stands before the figures already, costs a reader a line's width.
-    private static Report WithoutIdleTexts(Report report)
-    {
-        var shown = Enumerable.Range(0, report.Columns.Count).Where(column => !IsText(report.Columns[column])
-            || report.Rows.Any(row => row.Cells[column].Words is { } words && words != row.Label)).ToList();
-        return shown.Count == report.Columns.Count ? report : report with
-        {
-            Columns = [.. shown.Select(column => report.Columns[column])],
-            Rows = [.. report.Rows.Select(row => row with { Cells = [.. shown.Select(column => row.Cells[column])] })],
-        };
-    }
+    private bool IsText(int column) => _report.Columns[column].Kind == ColumnKind.Text;
 
-    private static bool IsText(ReportColumn column) => column.Kind == ColumnKind.Text;
+    private string LabelOf(ReportRow row) =>
+        new string(' ', IndentPerLevel * row.Level) + DisplayText.Harmless(row.Label, _look.Ascii);
 
     private static bool IsFigure(ReportColumn column) => column.Kind is not (ColumnKind.Text or ColumnKind.Date or ColumnKind.Count);
 
@@ -106,8 +94,8 @@ internal sealed class TextReport
     // A list stays in one block as long as its words can be broken into more lines; the widest give way first.
     private void NarrowTexts(int width)
     {
-        var texts = Enumerable.Range(0, _widths.Length).Where(column => IsText(_report.Columns[column])).ToList();
-        while (_labelWidth + _widths.Sum(column => column + Gap) > width)
+        var texts = _shown.Where(IsText).ToList();
+        while (texts.Count > 0 && _labelWidth + _shown.Sum(column => _widths[column] + Gap) > width)
         {
             var widest = texts.MaxBy(column => _widths[column]);
             if (_widths[widest] <= LeastTextWidth)
@@ -138,25 +126,25 @@ internal sealed class TextReport
     private IEnumerable<string> Lines(string words) => _look.Width is { } width ? DisplayText.Wrap(words, width) : [words];
 
     // Which columns stand beside each other: as many as fit, and at least one; a column stays with what it is about.
-    private List<(int First, int Count)> Blocks()
+    private List<int[]> Blocks()
     {
-        var blocks = new List<(int First, int Count)>();
-        for (var first = 0; first < _widths.Length;)
+        var blocks = new List<int[]>();
+        for (var first = 0; first < _shown.Length;)
         {
             var (used, count) = (_labelWidth, 0);
-            while (first + count < _widths.Length
-                && (count == 0 || _look.Width is not { } width || used + Gap + _widths[first + count] <= width))
+            while (first + count < _shown.Length
+                && (count == 0 || _look.Width is not { } width || used + Gap + _widths[_shown[first + count]] <= width))
             {
-                used += Gap + _widths[first + count];
+                used += Gap + _widths[_shown[first + count]];
                 count++;
             }
 
-            if (first + count < _widths.Length)
+            if (first + count < _shown.Length)
             {
                 count = BreakAfter(first, count);
             }
 
-            blocks.Add((first, count));
+            blocks.Add(_shown[first..(first + count)]);
             first += count;
         }
 
@@ -166,13 +154,13 @@ internal sealed class TextReport
     // Best before something of its own; else before a comparison, unless that leaves most of the line empty.
     private int BreakAfter(int first, int count)
     {
-        int Last(ColumnTie tie) => Enumerable.Range(1, count).LastOrDefault(next => _report.Columns[first + next].Tie == tie);
+        int Last(ColumnTie tie) => Enumerable.Range(1, count).LastOrDefault(next => _report.Columns[_shown[first + next]].Tie == tie);
         return Last(ColumnTie.None) is > 0 and var own ? own
             : Last(ColumnTie.Compared) is var compared && 2 * compared >= count ? compared
             : count;
     }
 
-    private void AddBlock(int first, int count)
+    private void AddBlock(int[] columns)
     {
         if (_report.Rows.Count == 0)
         {
@@ -180,59 +168,66 @@ internal sealed class TextReport
         }
 
         AddLine("");
-        AddHeadings(first, count);
-        for (var row = 0; row < _report.Rows.Count; row++)
+        AddHeadings(columns);
+        ReportRow? above = null;
+        foreach (var row in _report.Rows)
         {
-            var kind = _report.Rows[row].Kind;
-            if (kind == RowKind.Heading && row > 0 && _report.Rows[row - 1].Kind != RowKind.Heading)
+            if (row.Kind == RowKind.Heading && above is { Kind: not RowKind.Heading })
             {
                 AddLine("");
             }
 
-            if (kind is RowKind.Result or RowKind.GrandTotal || (kind == RowKind.Total && AddsUp(row)))
+            if (row.Kind is RowKind.Result or RowKind.GrandTotal || (row.Kind == RowKind.Total && AddsUp(row, above)))
             {
-                AddRule(first, count, _look.Ascii ? '-' : '─');
+                AddRule(columns, _look.Ascii ? '-' : '─');
             }
 
-            AddRow(row, first, count);
-            if (kind == RowKind.GrandTotal)
+            AddRow(row, columns);
+            if (row.Kind == RowKind.GrandTotal)
             {
-                AddRule(first, count, _look.Ascii ? '=' : '═');
+                AddRule(columns, _look.Ascii ? '=' : '═');
             }
+
+            above = row;
         }
     }
 
     // Whether the rows that a total is of stand right above it, rather than being left out.
-    private bool AddsUp(int row) => row > 0 && _report.Rows[row - 1] is var above
-        && (above.Kind is RowKind.Account or RowKind.Record || above.Level > _report.Rows[row].Level);
+    private static bool AddsUp(ReportRow total, ReportRow? above) => above is not null
+        && (above.Kind is RowKind.Account or RowKind.Record || above.Level > total.Level);
 
-    private void AddHeadings(int first, int count)
+    private void AddHeadings(int[] columns)
     {
-        var lines = Enumerable.Range(first, count).Select(column => Wrapped(Heading(column), _widths[column])).ToList();
-        var height = lines.Max(heading => heading.Count);
+        var lines = columns.ToDictionary(column => column, column => Wrapped(Heading(column), _widths[column]));
+        var height = lines.Values.Max(heading => heading.Count);
         for (var line = 0; line < height; line++)
         {
-            AddColumns("", first, count, column => LineOf(lines[column - first], line - height + lines[column - first].Count), bold: true);
+            AddColumns("", columns, column => LineOf(lines[column], line - height + lines[column].Count), bold: true);
         }
     }
 
-    private void AddRow(int row, int first, int count)
+    private void AddRow(ReportRow row, int[] columns)
     {
-        var described = _report.Rows[row];
-        var indent = new string(' ', IndentPerLevel * described.Level);
-        var labels = DisplayText.Width(_labels[row]) <= _labelWidth
-            ? [_labels[row]]
-            : DisplayText.Wrap(_labels[row].TrimStart(), _labelWidth - indent.Length).Select(line => indent + line).ToList();
-        var bold = described.Kind is not (RowKind.Account or RowKind.Record);
-        var texts = Enumerable.Range(first, count).Select(column => Wrapped(_figures[row, column], _widths[column])).ToList();
+        var indent = new string(' ', IndentPerLevel * row.Level);
+        var label = LabelOf(row);
+        var labels = DisplayText.Width(label) <= _labelWidth
+            ? [label]
+            : DisplayText.Wrap(label.TrimStart(), _labelWidth - indent.Length).Select(line => indent + line).ToList();
+        var bold = row.Kind is not (RowKind.Account or RowKind.Record);
+        var texts = new List<string>[_widths.Length];
+        var height = labels.Count;
+        foreach (var column in columns)
+        {
+            texts[column] = Wrapped(Figure(row, column), _widths[column]);
+            height = Math.Max(height, texts[column].Count);
+        }
 
         // Figures stand beside the last line of a label, words beside its first.
-        var height = Math.Max(labels.Count, texts.Max(text => text.Count));
         for (var line = 0; line < height; line++)
         {
-            AddColumns(LineOf(labels, line), first, count, column => IsText(_report.Columns[column])
-                ? LineOf(texts[column - first], line)
-                : LineOf(texts[column - first], line - labels.Count + 1), bold);
+            AddColumns(LineOf(labels, line), columns, column => IsText(column)
+                ? LineOf(texts[column], line)
+                : LineOf(texts[column], line - labels.Count + 1), bold);
         }
     }
 
@@ -241,18 +236,17 @@ internal sealed class TextReport
 
     private static string LineOf(List<string> lines, int line) => line >= 0 && line < lines.Count ? lines[line] : "";
 
-    private void AddRule(int first, int count, char rule) => AddColumns(
-        "", first, count, column => IsFigure(_report.Columns[column]) ? new string(rule, _widths[column]) : "", bold: false);
+    private void AddRule(int[] columns, char rule) => AddColumns(
+        "", columns, column => IsFigure(_report.Columns[column]) ? new string(rule, _widths[column]) : "", bold: false);
 
-    private void AddColumns(string label, int first, int count, Func<int, string> textOf, bool bold)
+    private void AddColumns(string label, int[] columns, Func<int, string> textOf, bool bold)
     {
         var line = new StringBuilder(label).Append(' ', Math.Max(0, _labelWidth - DisplayText.Width(label)));
-        for (var column = first; column < first + count; column++)
+        foreach (var column in columns)
         {
             var text = textOf(column);
             var padding = Math.Max(0, _widths[column] - DisplayText.Width(text));
-            line.Append(' ', Gap).Append(' ', IsText(_report.Columns[column]) ? 0 : padding).Append(text)
-                .Append(' ', IsText(_report.Columns[column]) ? padding : 0);
+            line.Append(' ', Gap).Append(' ', IsText(column) ? 0 : padding).Append(text).Append(' ', IsText(column) ? padding : 0);
         }
 
         AddLine(Styled(line.ToString().TrimEnd(), bold));
@@ -286,5 +280,9 @@ internal sealed class TextReport
 
     private string Styled(string text, bool bold) => bold && _look.Bold && text.Length > 0 ? $"\e[1m{text}\e[0m" : text;
 
-    private void AddLine(string line) => _text.Append(line).Append('\n');
+    private void AddLine(string line)
+    {
+        _text.Write(line);
+        _text.Write('\n');
+    }
 }

@@ -10,14 +10,14 @@ namespace Vlei.Core.Tests;
 public sealed record BookDocument(int Key, DateOnly Date, Line[] Lines);
 
 /// <summary>A settlement of a random book.</summary>
-public sealed record BookSettlement(int Key, int From, int To, long Amount, DateOnly? Date);
+public sealed record BookSettlement(int Key, int From, int To, int Account, long Amount, DateOnly? Date);
 
 /// <summary>
 /// A small book with every shape of document that the cash basis tells apart, and settlements that fit what is open.
 /// </summary>
 public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settlements) : ILedger
 {
-    public const int Bank = 1, Receivable = 2, Payable = 3, Tax = 4, Sales = 5, Fees = 6, Cost = 7, Rent = 8, Interest = 9, Loss = 10, Fuel = 11, Equity = 12;
+    public const int Bank = 1, Receivable = 2, Payable = 3, Tax = 4, Sales = 5, Fees = 6, Cost = 7, Rent = 8, Interest = 9, Loss = 10, Fuel = 11, Equity = 12, Loans = 13;
 
     private static readonly Account[] Chart =
     [
@@ -33,6 +33,7 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
         new(Interest, "7000", "Interest", AccountType.OtherIncome, null, true),
         new(Loss, "8000", "Losses", AccountType.OtherExpense, null, true),
         new(Equity, "3000", "Capital", AccountType.Equity, null, true),
+        new(Loans, "1150", "Staff loans", AccountType.Receivable, null, true),
     ];
 
     private readonly Dictionary<AccountingBasis, List<Posting>> _postings = [];
@@ -53,7 +54,7 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     /// <summary>Random books.</summary>
     public static readonly Gen<RandomBook> Gen1 =
-        from documents in Gen.Select(Gen.Int[0, 8], GenDate, Gen.Int[1, 3], GenAmount, GenOther).Array[1, 14]
+        from documents in Gen.Select(Gen.Int[0, 10], GenDate, Gen.Int[1, 3], GenAmount, GenOther).Array[1, 14]
         from pairs in Gen.Select(Gen.Int[0, 13], Gen.Int[0, 13], Gen.Int[1, 100], GenDate, Gen.Bool).Array[0, 30]
         select Make(documents, pairs);
 
@@ -89,8 +90,35 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
     public IReadOnlyDictionary<int, DateOnly> DueDays => Documents.Where(d => d.Key % 3 > 0)
         .ToDictionary(d => d.Key, d => d.Date.AddDays(d.Key * 13 % 80));
 
-    IReadOnlyList<Settlement> ILedger.Settlements =>
-        [.. Settlements.Select(s => new Settlement(s.Key, s.From, s.To, new Amount(s.Amount), Effective(s)))];
+    /// <summary>What is promised and disputed; nothing unless a test says so.</summary>
+    public Promise[] Promised { get; init; } = [];
+
+    IReadOnlyList<Promise> ILedger.Promises => Promised;
+
+    public bool HasComputedSettlements => false;
+
+    public IReadOnlyList<ControlItem> ControlItems(DateOnly until) =>
+    [
+        .. from document in Documents.Where(d => d.Date <= until).OrderBy(d => d.Date).ThenBy(d => d.Key)
+           from item in document.Lines.Where(line => IsControl(line.Account)).GroupBy(line => (line.Account, line.Contact))
+           select new ControlItem(
+               document.Key, item.Key.Account, item.Key.Contact, new Amount(item.Sum(line => line.Amount.MinorUnits)),
+               document.Date, DueDays.GetValueOrDefault(document.Key, document.Date), item.First().Kind),
+    ];
+
+    // In these books a document has one contact.
+    public IReadOnlyList<Application> Applications(DateOnly until) =>
+    [
+        .. from settlement in Settlements
+           let day = Effective(settlement)
+           where day <= until
+           orderby day, settlement.Key
+           select new Application(
+               settlement.Key, day, new Amount(settlement.Amount), settlement.Account,
+               settlement.From, ContactOf(settlement.From), settlement.To, ContactOf(settlement.To)),
+    ];
+
+    public ContactText Contact(int key) => new($"{key}@example.com", "", $"{key} Quay");
 
     public IReadOnlyList<IReadOnlyDictionary<string, string>> TagSets => Tagged;
 
@@ -101,9 +129,6 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
         : throw new InvalidOperationException();
 
     public string LineMemo(int document, int line) => line == 1 ? "first" : "";
-
-    public int SettledWith(int settlement, int document) =>
-        Settlements.Single(s => s.Key == settlement) is var s && s.From == document ? s.To : s.From;
 
     public DateRange? Extent => new DateRange(Documents.Min(d => d.Date), Documents.Max(d => d.Date));
 
@@ -169,10 +194,19 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
     public long Balance(AccountingBasis basis, DateOnly day, Func<int, bool> account) =>
         Postings(basis).Where(p => p.Day <= day && account(p.Line.Account)).Sum(p => p.Line.Amount.MinorUnits);
 
-    /// <summary>What a document puts on its control account, and what is settled of it.</summary>
-    public (long Total, long Settled) Control(BookDocument document) => (
-        document.Lines.Where(line => line.Account is Receivable or Payable).Sum(line => line.Amount.MinorUnits),
-        Settlements.Where(s => s.From == document.Key || s.To == document.Key).Sum(s => s.Amount));
+    public static bool IsControl(int account) => account is Receivable or Payable or Loans;
+
+    /// <summary>What a document puts on a control account, and what is settled of it by the end of a day.</summary>
+    public (long Total, long Settled) Control(BookDocument document, int account, DateOnly? day = null) => (
+        document.Lines.Where(line => line.Account == account).Sum(line => line.Amount.MinorUnits),
+        Settlements.Where(s => (s.From == document.Key || s.To == document.Key) && s.Account == account
+            && (day is null || Effective(s) <= day)).Sum(s => s.Amount));
+
+    /// <summary>The control accounts that a document stands on.</summary>
+    public static IEnumerable<int> ControlAccounts(BookDocument document) =>
+        document.Lines.Select(line => line.Account).Where(IsControl).Distinct();
+
+    public int ContactOf(int document) => Documents.First(d => d.Key == document).Lines.First(line => IsControl(line.Account)).Contact;
 
     public DateOnly Effective(BookSettlement settlement)
     {
@@ -194,18 +228,17 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
     public RandomBook FullySettled()
     {
         var (documents, settlements) = (Documents.ToList(), Settlements.ToList());
-        foreach (var document in Documents)
+        foreach (var (document, account) in Documents.SelectMany(d => ControlAccounts(d).Select(account => (d, account))))
         {
-            var (total, settled) = Control(document);
+            var (total, settled) = Control(document, account);
             var open = Math.Abs(total) - settled;
-            var line = document.Lines.FirstOrDefault(l => l.Account is Receivable or Payable);
             foreach (var part in new[] { open / 3, open - (open / 3) }.Where(part => part > 0))
             {
                 var amount = new Amount(total > 0 ? part : -part);
                 var key = documents.Max(d => d.Key) + 1;
                 documents.Add(new BookDocument(key, document.Date.AddDays(40), [
-                    new Line(1, Bank, amount), new Line(2, line.Account, -amount, line.Contact)]));
-                settlements.Add(new BookSettlement(settlements.Count + 1000, document.Key, key, part, null));
+                    new Line(1, Bank, amount), new Line(2, account, -amount, ContactOf(document.Key))]));
+                settlements.Add(new BookSettlement(settlements.Count + 1000, document.Key, key, account, part, null));
             }
         }
 
@@ -220,34 +253,28 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
     {
         var documents = drawn.Select((d, index) => new BookDocument(index + 1, d.Date, Lines(d.Shape, d.Contact, d.Amount, d.Other))).ToArray();
         var book = new RandomBook(documents, []);
-        var open = documents.ToDictionary(d => d.Key, d => Math.Abs(book.Control(d).Total));
+        var open = documents.SelectMany(d => ControlAccounts(d).Select(account => (d.Key, account)))
+            .ToDictionary(item => item, item => Math.Abs(book.Control(documents[item.Key - 1], item.account).Total));
         var settlements = new List<BookSettlement>();
         foreach (var pair in pairs.Where(p => p.From < documents.Length && p.To < documents.Length))
         {
             var (from, to) = (documents[pair.From], documents[pair.To]);
-            var (left, right) = (Item(from), Item(to));
-            var most = Math.Min(open[from.Key], open[to.Key]);
-            if (left is null || right is null || left.Value.Account != right.Value.Account || most == 0
-                || Math.Sign(book.Control(from).Total) == Math.Sign(book.Control(to).Total))
+            var common = ControlAccounts(from).Intersect(ControlAccounts(to))
+                .Where(a => Math.Sign(book.Control(from, a).Total) == -Math.Sign(book.Control(to, a).Total)).ToList();
+            var most = common.Count == 1 ? Math.Min(open[(from.Key, common[0])], open[(to.Key, common[0])]) : 0;
+            if (most == 0)
             {
                 continue;
             }
 
             var amount = Math.Max(1, most * pair.Percent / 100);
-            open[from.Key] -= amount;
-            open[to.Key] -= amount;
-            settlements.Add(
-                new BookSettlement(settlements.Count + 1, from.Key, to.Key, amount, pair.Dated ? pair.Date : null));
+            open[(from.Key, common[0])] -= amount;
+            open[(to.Key, common[0])] -= amount;
+            settlements.Add(new BookSettlement(
+                settlements.Count + 1, from.Key, to.Key, common[0], amount, pair.Dated ? pair.Date : null));
         }
 
         return new RandomBook(documents, [.. settlements]);
-    }
-
-    // The one control account that a document stands on; a contra stands on two and is left alone here.
-    private static Line? Item(BookDocument document)
-    {
-        var control = document.Lines.Where(line => line.Account is Receivable or Payable).ToList();
-        return control.Select(line => line.Account).Distinct().Count() == 1 ? control[0] : null;
     }
 
     private static Line[] Lines(int shape, int contact, long amount, (int Account, long Amount)[] other)
@@ -286,6 +313,15 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
                 lines.Add((Payable, amount));
                 lines.Add((Receivable, -amount));
                 break;
+            case 8: // money lent
+                lines.Add((Loans, amount));
+                lines.Add((Bank, -amount));
+                break;
+            case 9: // paid back, a part of it waived
+                lines.Add((Bank, amount - (amount / 7)));
+                lines.Add((Loss, amount / 7));
+                lines.Add((Loans, -amount));
+                break;
             default: // an opening journal over several accounts
                 lines.Add((Bank, amount));
                 lines.Add((Receivable, 70));
@@ -294,7 +330,7 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
         }
 
         return [.. lines.Select((line, index) => new Line(
-            index + 1, line.Account, new Amount(line.Amount), line.Account is Receivable or Payable ? contact : 0,
+            index + 1, line.Account, new Amount(line.Amount), IsControl(line.Account) ? contact : 0,
             (int)(amount + index) % 4, (int)(amount / 5) % 4, (int)((amount / 3) + index) % 3, (shape % 8) + 1, (int)(amount + contact) % 3))];
     }
 }

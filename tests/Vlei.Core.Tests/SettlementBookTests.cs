@@ -1,4 +1,5 @@
 using CsCheck;
+using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.OpenItems;
 

@@ -50,8 +50,10 @@ public static class SlowStatements
         return row switch
         {
             "1000" or "total-bank" => Of(RandomBook.Bank),
-            "1100" or "total-receivable" => Of(RandomBook.Receivable),
-            "total-assets" => Of(RandomBook.Bank) + Of(RandomBook.Receivable),
+            "1100" => Of(RandomBook.Receivable),
+            "1150" => Of(RandomBook.Loans),
+            "total-receivable" => Of(RandomBook.Receivable) + Of(RandomBook.Loans),
+            "total-assets" => Of(RandomBook.Bank) + Of(RandomBook.Receivable) + Of(RandomBook.Loans),
             "2000" or "total-payable" => -Of(RandomBook.Payable),
             "2200" or "total-tax" => -Of(RandomBook.Tax),
             "total-liabilities" => liabilities,
@@ -69,7 +71,7 @@ public static class SlowStatements
     {
         long Of(int account) => sums(account, range.From, range.To);
         var profit = -Profit.Sum(Of);
-        var operating = profit - Of(RandomBook.Receivable) - Of(RandomBook.Payable);
+        var operating = profit - Of(RandomBook.Receivable) - Of(RandomBook.Loans) - Of(RandomBook.Payable);
         var opening = sums(RandomBook.Bank, DateOnly.MinValue, range.From.AddDays(-1));
         var change = operating - Of(RandomBook.Tax) - Of(RandomBook.Equity);
         return row switch

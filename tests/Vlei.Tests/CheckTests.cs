@@ -57,16 +57,16 @@ public sealed class CheckTests : IDisposable
 
     [Theory]
     [InlineData(
-        "UPDATE posting_months SET sums = zeroblob(length(sums)) WHERE basis = 1 AND month = 202603",
+        "UPDATE derived_months SET sums = zeroblob(length(sums)) WHERE kind = 1 AND month = 202603",
         "2026-03 (cash)", true)]
     [InlineData(
-        "UPDATE posting_columns SET data = substr(data, 2) WHERE basis = 0 AND month = 202603 AND name = 'amount'",
+        "UPDATE derived_columns SET data = substr(data, 2) WHERE kind = 0 AND month = 202603 AND name = 'amount'",
         "2026-03 (accrual)", true)]
     [InlineData(
-        "DELETE FROM posting_columns WHERE basis = 0 AND month = 202603 AND name = 'day'", "2026-03 (accrual)", true)]
-    [InlineData("DELETE FROM posting_months WHERE basis = 0 AND month = 202603", "2026-03 (accrual)", false)]
+        "DELETE FROM derived_columns WHERE kind = 0 AND month = 202603 AND name = 'day'", "2026-03 (accrual)", true)]
+    [InlineData("DELETE FROM derived_months WHERE kind = 0 AND month = 202603", "2026-03 (accrual)", false)]
     [InlineData(
-        "UPDATE posting_months SET postings = postings - 1 WHERE basis = 0 AND month = 202603", "2026-03 (accrual)",
+        "UPDATE derived_months SET rows = rows - 1 WHERE kind = 0 AND month = 202603", "2026-03 (accrual)",
         true)]
     public void Damaged_columns_are_named_not_shown_and_rebuilt(string damage, string where, bool readerNotices)
     {

@@ -279,5 +279,5 @@ public sealed class ImportTests : IDisposable
     }
 
     private string Files() => _tool.Sql(
-        "book", "SELECT (SELECT count(*) FROM imports) || (SELECT group_concat(checksum) FROM posting_columns)");
+        "book", "SELECT (SELECT count(*) FROM imports) || (SELECT group_concat(checksum) FROM derived_columns)");
 }

@@ -236,7 +236,10 @@ public sealed class WholeBookTests : IDisposable
         var sound = _tool.Run(show).Done().Output;
         _tool.Sql(
             "reedwater",
-            "DROP TABLE tag_sets; DROP TABLE closed_periods; DELETE FROM posting_columns WHERE name IN ('kind', 'tags'); PRAGMA user_version = 1");
+            """
+            DROP TABLE tag_sets; DROP TABLE closed_periods; DROP TABLE derived_months; DROP TABLE derived_columns;
+            CREATE TABLE posting_months(basis); CREATE TABLE posting_columns(basis); PRAGMA user_version = 1
+            """);
         Assert.Equal(sound, _tool.Run(show).Done().Output);
         _tool.Run("check", "--book", "reedwater").Done();
     }

@@ -23,6 +23,9 @@ internal sealed class Derivation
     private readonly List<Posting> _accrual = [];
     private readonly List<Posting> _cash = [];
     private readonly List<Release> _releases = [];
+    private MonthBuckets<Posting>? _accrualMonths;
+    private MonthBuckets<Posting>? _cashMonths;
+    private MonthBuckets<ControlItem>? _itemMonths;
     private long _done;
 
     /// <summary>Loads the settlements that stand, and the dates of all documents.</summary>
@@ -36,9 +39,9 @@ internal sealed class Derivation
     /// <summary>Makes all derived columns anew.</summary>
     public static void Rebuild(Database database, Action<string, long> progress)
     {
-        using var store = new PostingStore(database);
+        using var store = new DerivedStore(database);
         store.Clear();
-        new Derivation(database, progress).Run(null, new MonthBuckets(store, null));
+        new Derivation(database, progress).Run(store, null, null);
     }
 
     /// <summary>The settlements that stand, in the order of the records.</summary>
@@ -47,8 +50,39 @@ internal sealed class Derivation
     /// <summary>The control items of the documents that passed through and have settlements, by document.</summary>
     public Dictionary<int, List<ControlItem>> ControlItems { get; } = [];
 
-    /// <summary>The documents and those that they are settled with.</summary>
-    public HashSet<int> WithPartners(HashSet<int> documents)
+    /// <summary>
+    /// Works out everything that rests on the touched documents and those that they are settled with, and puts it into the
+    /// store.
+    /// </summary>
+    /// <param name="store">The store.</param>
+    /// <param name="touched">The documents that are not as they were, or whose settlements are not; all where nothing is named.</param>
+    /// <param name="stale">The documents of which the store may hold something else; none where it is empty.</param>
+    public void Run(DerivedStore store, HashSet<int>? touched, HashSet<int>? stale)
+    {
+        // A settlement is checked against all others of both its documents, and those lie one step further.
+        var affected = touched is null ? null : WithPartners(WithPartners(touched));
+        var staleRows = affected ?? stale;
+        _accrualMonths = new MonthBuckets<Posting>(store, DerivedKind.Accrual, DerivedColumns.Postings, staleRows);
+        _cashMonths = new MonthBuckets<Posting>(store, DerivedKind.Cash, DerivedColumns.Postings, staleRows);
+        _itemMonths = new MonthBuckets<ControlItem>(store, DerivedKind.Items, DerivedColumns.Items, staleRows);
+        PassThrough(affected);
+        _accrualMonths.Complete();
+        _cashMonths.Complete();
+        _itemMonths.Complete();
+        var applications = new MonthBuckets<Application>(store, DerivedKind.Applications, DerivedColumns.Applications, touched ?? stale);
+        foreach (var settlement in Settlements)
+        {
+            if (touched?.Contains(settlement.From) != false || touched.Contains(settlement.To))
+            {
+                applications.Add(ApplicationsOf(settlement));
+            }
+        }
+
+        applications.Complete();
+    }
+
+    // The documents and those that they are settled with.
+    private HashSet<int> WithPartners(HashSet<int> documents)
     {
         var all = new HashSet<int>(documents);
         foreach (var settlement in Settlements)
@@ -63,8 +97,15 @@ internal sealed class Derivation
         return all;
     }
 
-    /// <summary>Works out the postings of the documents, or of all where none are named, and puts them into the buckets.</summary>
-    public void Run(HashSet<int>? affected, MonthBuckets buckets)
+    // None where the documents have nothing in common, which the rules of settlements tell of.
+    private Application[] ApplicationsOf(Settlement settlement) =>
+        ControlItems.TryGetValue(settlement.From, out var from) && ControlItems.TryGetValue(settlement.To, out var to)
+        && SettlementBook.Match(from, to, out var left, out var right) == SettlementFault.None
+            ? [new Application(
+                settlement.Key, settlement.Effective, settlement.Amount, left.Account, left.Document, left.Contact, right.Document, right.Contact)]
+            : [];
+
+    private void PassThrough(HashSet<int>? affected)
     {
         var accounts = AccountRows.Read(_database, _standing);
         var cash = new CashPostings(accounts.ToDictionary(
@@ -80,19 +121,20 @@ internal sealed class Derivation
         }
 
         var lines = new List<Line>();
-        var (current, kind, tags) = (0, 0, "");
+        var (current, kind, tags) = (default(ControlItem), 0, "");
         using (var statement = _database.Prepare(
-            "SELECT d.key, l.line, l.account, l.amount, l.contact, l.item, l.project, l.department, l.tags, d.kind, d.tags "
+            "SELECT d.key, l.line, l.account, l.amount, l.contact, l.item, l.project, l.department, l.tags, d.kind, d.tags, "
+            + "d.due, d.terms_days "
             + (affected is null ? "FROM documents d " : "FROM affected a JOIN documents d ON d.key = a.document ")
             + $"JOIN lines l ON l.document = d.key AND l.added = d.added WHERE {_standing.Of("d")} ORDER BY d.key, l.line"))
         {
             while (statement.Step())
             {
-                if (statement.Int(0) != current)
+                if (statement.Int(0) != current.Document)
                 {
-                    Add(current, lines, cash, buckets);
+                    Add(current, lines, cash);
                     lines.Clear();
-                    (current, kind, tags) = (statement.Int(0), DocumentKinds.NumberOf(statement.Text(9)), statement.Text(10));
+                    (current, kind, tags) = (DocumentOf(statement), DocumentKinds.NumberOf(statement.Text(9)), statement.Text(10));
                 }
 
                 lines.Add(new Line(
@@ -102,15 +144,22 @@ internal sealed class Derivation
             }
         }
 
-        Add(current, lines, cash, buckets);
-        buckets.Complete();
+        Add(current, lines, cash);
         if (affected is not null)
         {
             _database.Execute("DROP TABLE affected");
         }
     }
 
-    private void Add(int document, List<Line> lines, CashPostings cash, MonthBuckets buckets)
+    // What says only after how many days it is due is due that long after its date.
+    private ControlItem DocumentOf(Statement row)
+    {
+        var date = _dates[row.Int(0)];
+        var due = IsoText.TryDay(row.Bytes(11), out var said) ? said : row.IsNull(12) ? date : date.AddDays(row.Int(12));
+        return new ControlItem(row.Int(0), 0, 0, Amount.Zero, date, due);
+    }
+
+    private void Add(ControlItem document, List<Line> lines, CashPostings cash)
     {
         if (lines.Count == 0)
         {
@@ -123,17 +172,18 @@ internal sealed class Derivation
             _progress("deriving postings", _done);
         }
 
-        var date = _dates[document];
         _accrual.Clear();
         foreach (var line in lines)
         {
-            _accrual.Add(new Posting(date, document, line));
+            _accrual.Add(new Posting(document.Date, document.Document, line));
         }
 
+        var items = ControlItem.Of(lines, account => cash.ClassOf(account) == AccountClass.Control, document);
+        _itemMonths!.Add(items);
         _releases.Clear();
-        if (_settlements.TryGetValue(document, out var settlements))
+        if (_settlements.TryGetValue(document.Document, out var settlements))
         {
-            ControlItems[document] = ItemsOf(document, lines, cash);
+            ControlItems[document.Document] = items;
             foreach (var settlement in settlements)
             {
                 _releases.Add(new Release(settlement.Key, settlement.Effective, settlement.Amount));
@@ -142,33 +192,9 @@ internal sealed class Derivation
 
         _cash.Clear();
         cash.Add(
-            document, date, CollectionsMarshal.AsSpan(lines), CollectionsMarshal.AsSpan(_releases), _cash);
-        buckets.Add(AccountingBasis.Accrual, _accrual);
-        buckets.Add(AccountingBasis.Cash, _cash);
-    }
-
-    private static List<ControlItem> ItemsOf(int document, List<Line> lines, CashPostings cash)
-    {
-        var items = new List<ControlItem>(1);
-        foreach (var line in lines)
-        {
-            if (cash.ClassOf(line.Account) != AccountClass.Control)
-            {
-                continue;
-            }
-
-            var place = items.FindIndex(item => item.Account == line.Account && item.Contact == line.Contact);
-            if (place < 0)
-            {
-                items.Add(new ControlItem(document, line.Account, line.Contact, line.Amount));
-            }
-            else
-            {
-                items[place] = items[place] with { Total = items[place].Total + line.Amount };
-            }
-        }
-
-        return items;
+            document.Document, document.Date, CollectionsMarshal.AsSpan(lines), CollectionsMarshal.AsSpan(_releases), _cash);
+        _accrualMonths!.Add(_accrual);
+        _cashMonths!.Add(_cash);
     }
 
     private DateOnly EffectiveDate(int one, int other, DateOnly? date)

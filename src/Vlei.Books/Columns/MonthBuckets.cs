@@ -1,39 +1,39 @@
 using Vlei.Core.Calendar;
-using Vlei.Core.Ledger;
 
 namespace Vlei.Books.Columns;
 
 /// <summary>
-/// Gathers the new postings of some documents by basis and month, and merges them into the store: what the months held
-/// of those documents goes, the rest stays. It empties itself into the store when it holds too much, so that its memory
-/// has a bound however many documents there are.
+/// Gathers new rows of one kind by month, and merges them into the store: what the months held of stale documents goes,
+/// the rest stays. It empties itself into the store when it holds too much, so that its
+/// memory has a bound however many documents there are.
 /// </summary>
-internal sealed class MonthBuckets(PostingStore store, HashSet<int>? affected, int most = 250_000)
+internal sealed class MonthBuckets<T>(
+    DerivedStore store, DerivedKind kind, DerivedColumns<T> shape, HashSet<int>? stale, int most = 125_000)
 {
-    private readonly Dictionary<(AccountingBasis, YearMonth), List<Posting>> _buckets = [];
-    private readonly HashSet<(AccountingBasis, YearMonth)> _cleansed = [];
+    private readonly Dictionary<YearMonth, List<T>> _buckets = [];
+    private readonly HashSet<YearMonth> _cleansed = [];
     private int _held;
 
-    /// <summary>Takes postings of one basis.</summary>
-    public void Add(AccountingBasis basis, List<Posting> postings)
+    /// <summary>Takes rows.</summary>
+    public void Add(IReadOnlyCollection<T> rows)
     {
-        var (month, bucket) = (default(YearMonth), default(List<Posting>));
-        foreach (var posting in postings)
+        var (month, bucket) = (default(YearMonth), default(List<T>));
+        foreach (var row in rows)
         {
-            var own = YearMonth.Of(posting.Day);
+            var own = YearMonth.Of(shape.DayOf(row));
             if (bucket is null || own != month)
             {
                 month = own;
-                if (!_buckets.TryGetValue((basis, month), out bucket))
+                if (!_buckets.TryGetValue(month, out bucket))
                 {
-                    _buckets[(basis, month)] = bucket = [];
+                    _buckets[month] = bucket = [];
                 }
             }
 
-            bucket.Add(posting);
+            bucket.Add(row);
         }
 
-        _held += postings.Count;
+        _held += rows.Count;
         if (_held > most)
         {
             Flush();
@@ -44,62 +44,57 @@ internal sealed class MonthBuckets(PostingStore store, HashSet<int>? affected, i
     public void Complete()
     {
         Flush();
-        if (affected is null)
+        if (stale is null)
         {
             return;
         }
 
-        foreach (var basis in Enum.GetValues<AccountingBasis>())
+        foreach (var month in store.Months(kind))
         {
-            foreach (var month in store.Months(basis))
+            if (!_cleansed.Contains(month) && shape.Documents.Any(name =>
+                store.Column(kind, month, name).Any(document => stale.Contains((int)document))))
             {
-                if (!_cleansed.Contains((basis, month))
-                    && store.Column(basis, month, PostingField.Document).Any(document => affected.Contains((int)document)))
-                {
-                    Merge(basis, month, []);
-                }
+                Merge(month, []);
             }
         }
     }
 
     private void Flush()
     {
-        foreach (var ((basis, month), bucket) in _buckets)
+        foreach (var (month, bucket) in _buckets)
         {
-            Merge(basis, month, bucket);
+            Merge(month, bucket);
         }
 
         _buckets.Clear();
         _held = 0;
     }
 
-    private void Merge(AccountingBasis basis, YearMonth month, List<Posting> added)
+    private void Merge(YearMonth month, List<T> added)
     {
-        var first = _cleansed.Add((basis, month));
-        var old = store.Read(basis, month);
-        var postings = new List<Posting>(old.Length + added.Count);
-        foreach (ref readonly var posting in old.AsSpan())
+        var first = _cleansed.Add(month);
+        var rows = new List<T>(added.Count);
+        foreach (var row in store.Read(kind, month, shape))
         {
-            if (!first || affected?.Contains(posting.Document) != true)
+            if (!first || stale is null || !shape.RestsOn(row, stale))
             {
-                postings.Add(posting);
+                rows.Add(row);
             }
         }
 
-        postings.AddRange(added);
-        var sorted = SortedByDay(postings);
-        store.Write(basis, month, sorted);
+        rows.AddRange(added);
+        store.Write(kind, month, SortedByDay(rows), shape);
     }
 
-    // Postings come in the order of documents, so after a stable sort by day almost all stand where they should, and
-    // moving each back to its place costs next to nothing.
-    private static Posting[] SortedByDay(List<Posting> postings)
+    // Rows come in the order of documents, so after a stable sort by day almost all stand where they should, and moving
+    // each back to its place costs next to nothing.
+    private T[] SortedByDay(List<T> rows)
     {
         const int DaysInMonth = 31;
         var places = new int[DaysInMonth + 2];
-        foreach (var posting in postings)
+        foreach (var row in rows)
         {
-            places[posting.Day.Day + 1]++;
+            places[shape.DayOf(row).Day + 1]++;
         }
 
         for (var day = 1; day < places.Length; day++)
@@ -107,22 +102,22 @@ internal sealed class MonthBuckets(PostingStore store, HashSet<int>? affected, i
             places[day] += places[day - 1];
         }
 
-        var sorted = new Posting[postings.Count];
-        foreach (var posting in postings)
+        var sorted = new T[rows.Count];
+        foreach (var row in rows)
         {
-            sorted[places[posting.Day.Day]++] = posting;
+            sorted[places[shape.DayOf(row).Day]++] = row;
         }
 
         for (var index = 1; index < sorted.Length; index++)
         {
-            var posting = sorted[index];
+            var row = sorted[index];
             var place = index;
-            for (; place > 0 && PostingColumn.Compare(sorted[place - 1], posting) > 0; place--)
+            for (; place > 0 && shape.Order(sorted[place - 1], row) > 0; place--)
             {
                 sorted[place] = sorted[place - 1];
             }
 
-            sorted[place] = posting;
+            sorted[place] = row;
         }
 
         return sorted;

@@ -160,7 +160,7 @@ internal sealed class DocumentImport(ImportSession session, Currency currency)
             var key = keyed.Keys.Find(row.Text(Id));
             if (Touched.Contains(key))
             {
-                keyed.Open(key, row.Text(Id));
+                keyed.Close(key);
                 insertDocument.Insert(row, key, session.Revision, (long)HashOf(_states[key]));
                 StateOf(key).Count = 0;
                 session.Tell("writing documents", key);

@@ -146,17 +146,18 @@ public sealed class Importer
             return;
         }
 
-        using var store = new PostingStore(_session.Database);
+        using var store = new DerivedStore(_session.Database);
         var derivation = new Derivation(_session.Database, _session.Tell);
-
-        // A settlement is checked against all others of both its documents, and those lie one step further.
-        var affected = all || store.IsEmpty ? null : derivation.WithPartners(derivation.WithPartners(touched));
-        if (affected is null)
+        if (all || store.IsEmpty)
         {
             store.Clear();
+            derivation.Run(store, null, null);
+        }
+        else
+        {
+            derivation.Run(store, touched, null);
         }
 
-        derivation.Run(affected, new MonthBuckets(store, affected));
         SettlementRules.Check(
             derivation, settlements, documents, documents.Keys, _book.Settings.Currency, _session.Errors);
     }

@@ -52,6 +52,12 @@ internal sealed class KeyedImport : IDisposable
         var key = Keys.FindOrAdd(row.Text(id));
         if (_lines.TryAdd(key, row.FileLine))
         {
+            // Before anything refers to it: while references are broken, SQLite looks for whom each new key mends.
+            if (key > Before && _session.CanWrite)
+            {
+                _insertKey.Bind(1, key).Bind(2, row.Text(id)).Run();
+            }
+
             return key;
         }
 
@@ -85,14 +91,10 @@ internal sealed class KeyedImport : IDisposable
         return true;
     }
 
-    /// <summary>Writes down a new id, or closes the version that was there; a new version may follow.</summary>
-    public void Open(int key, ReadOnlySpan<byte> id)
+    /// <summary>Closes the version that was there, if any; a new version may follow.</summary>
+    public void Close(int key)
     {
-        if (key > Before)
-        {
-            _insertKey.Bind(1, key).Bind(2, id).Run();
-        }
-        else
+        if (key <= Before)
         {
             _replace.Bind(1, _session.Revision).Bind(2, key).Run();
         }

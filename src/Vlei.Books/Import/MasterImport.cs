@@ -31,7 +31,7 @@ internal static class MasterImport
             var hash = session.Hash.Of(row, id);
             if (keyed.Differs(key, hash) && session.CanWrite)
             {
-                keyed.Open(key, row.Text(id));
+                keyed.Close(key);
                 insert.Insert(row, key, session.Revision, (long)hash);
             }
 

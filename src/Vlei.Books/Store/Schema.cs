@@ -7,7 +7,7 @@ namespace Vlei.Books.Store;
 /// <summary>
 /// The tables of <c>records.db</c>. What people brought in is in tables made from <see cref="RecordTables"/>; every row
 /// carries the import that added it and the one that replaced it, so each earlier state can be read. What is derived is
-/// in <c>posting_months</c> and <c>posting_columns</c>, and can be thrown away and made again.
+/// in <c>derived_months</c> and <c>derived_columns</c>, and can be thrown away and made again.
 /// </summary>
 internal static class Schema
 {
@@ -16,7 +16,7 @@ internal static class Schema
 
     /// <summary>Each step brings a file from the version that is its place in this list to the next.</summary>
     public static readonly IReadOnlyList<Action<Database>> Steps =
-        [database => database.Execute(First()), AddKindsTagsAndClosedPeriods];
+        [database => database.Execute(First()), AddKindsTagsAndClosedPeriods, AddOpenItems];
 
     /// <summary>The columns of a table's rows behind its key and its history, in the order of its fields.</summary>
     public static IEnumerable<RecordField> StoredFields(RecordTable table) =>
@@ -25,9 +25,7 @@ internal static class Schema
     /// <summary>A name as SQL takes it, whatever it is.</summary>
     public static string Quoted(string name) => $"\"{name}\"";
 
-    // Postings learn the kind of their document and their tags, so all of them are made anew.
-    private static void AddKindsTagsAndClosedPeriods(Database database)
-    {
+    private static void AddKindsTagsAndClosedPeriods(Database database) =>
         database.Execute("""
             CREATE TABLE tag_sets(key INTEGER PRIMARY KEY, tags TEXT NOT NULL UNIQUE) STRICT;
             CREATE TABLE closed_periods(
@@ -37,6 +35,28 @@ internal static class Schema
                 at TEXT NOT NULL,
                 by TEXT NOT NULL,
                 PRIMARY KEY(first_day, last_day)) STRICT, WITHOUT ROWID;
+            """);
+
+    // Besides postings, what is derived are open items and what was set against them; all of it is made anew.
+    private static void AddOpenItems(Database database)
+    {
+        database.Execute("""
+            DROP TABLE posting_months;
+            DROP TABLE posting_columns;
+            CREATE TABLE derived_months(
+                kind INTEGER NOT NULL,
+                month INTEGER NOT NULL,
+                rows INTEGER NOT NULL,
+                sums BLOB NOT NULL,
+                checksum INTEGER NOT NULL,
+                PRIMARY KEY(kind, month)) STRICT, WITHOUT ROWID;
+            CREATE TABLE derived_columns(
+                kind INTEGER NOT NULL,
+                month INTEGER NOT NULL,
+                name TEXT NOT NULL,
+                data BLOB NOT NULL,
+                checksum INTEGER NOT NULL,
+                PRIMARY KEY(kind, month, name)) STRICT;
             """);
         Derivation.Rebuild(database, (_, _) => { });
     }

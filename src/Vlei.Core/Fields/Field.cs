@@ -41,15 +41,18 @@ public sealed record Field(string Name, string Meaning, Func<ILedger, FieldValue
     public static IReadOnlyList<string> Spreading { get; } = ["project", "department", "contact", "item"];
 
     /// <summary>The field of that name. Throws a <see cref="ProblemException"/> that names the nearest where there is none.</summary>
-    public static Field Named(string name, ILedger ledger)
+    /// <param name="name">The name, in any case.</param>
+    /// <param name="ledger">The book.</param>
+    /// <param name="others">Other names that are known where it is asked for.</param>
+    public static Field Named(string name, ILedger ledger, params IReadOnlyList<string> others)
     {
         if (!name.StartsWith(TagPrefix, StringComparison.OrdinalIgnoreCase))
         {
             return All.FirstOrDefault(field => field.Name.Equals(name, StringComparison.OrdinalIgnoreCase))
                 ?? throw new ProblemException(
                     ProblemKind.Usage, $"There is no field {name}.",
-                    Suggestion.DidYouMean(name, All.Select(field => field.Name))
-                    ?? $"There are {Suggestion.Listed([.. All.Select(field => field.Name), "tag.NAME"], "and")}.");
+                    Suggestion.DidYouMean(name, All.Select(field => field.Name).Concat(others))
+                    ?? $"There are {Suggestion.Listed([.. All.Select(field => field.Name), "tag.NAME", .. others], "and")}.");
         }
 
         var tag = name[TagPrefix.Length..];

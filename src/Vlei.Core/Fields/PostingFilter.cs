@@ -33,7 +33,10 @@ public sealed class PostingFilter
     /// Makes one of what was asked for. Values of the same field are alternatives, different fields must all hold.
     /// Throws a <see cref="ProblemException"/> where there is no such field or no such value.
     /// </summary>
-    public static PostingFilter Of(IReadOnlyList<FieldChoice> choices, ILedger ledger)
+    /// <param name="choices">What was asked for.</param>
+    /// <param name="ledger">The book.</param>
+    /// <param name="others">Names of other things that can be chosen by, for messages.</param>
+    public static PostingFilter Of(IReadOnlyList<FieldChoice> choices, ILedger ledger, params IReadOnlyList<string> others)
     {
         if (choices.Count == 0)
         {
@@ -44,7 +47,7 @@ public sealed class PostingFilter
         var words = new List<string>();
         foreach (var ofField in choices.GroupBy(choice => choice.Field, StringComparer.OrdinalIgnoreCase))
         {
-            var field = Field.Named(ofField.Key, ledger);
+            var field = Field.Named(ofField.Key, ledger, others);
             var values = field.Read(ledger);
             var allowed = new bool[values.Values.Count];
             Array.Fill(allowed, ofField.All(choice => choice.IsExcept));

@@ -1,4 +1,6 @@
+using System.Text;
 using Vlei.Core.Ledger;
+using Vlei.Core.Money;
 using Vlei.Core.Problems;
 
 namespace Vlei.Core.Fields;
@@ -80,6 +82,19 @@ public sealed class ValueList
         return meant;
     }
 
+    /// <summary>
+    /// Whether a number is one of those that the list means. Throws a <see cref="ProblemException"/> where something of it
+    /// is no number, no range of numbers and no comparison with one.
+    /// </summary>
+    /// <param name="field">What the number is called, for messages.</param>
+    /// <param name="units">The number, in units of which there are 10^<paramref name="decimals"/> to one.</param>
+    /// <param name="decimals">See there.</param>
+    public bool Takes(string field, long units, int decimals) =>
+        _entries.Aggregate(false, (takes, entry) => takes | entry.Takes(field, units, decimals));
+
+    /// <summary>The list as it was typed.</summary>
+    public string AsTyped => Suggestion.Listed([.. _entries.Select(entry => entry.Text)], "or");
+
     /// <summary>The list in words: plain values with their names, the rest as it was typed.</summary>
     public string InWords(Field field, IReadOnlyList<FieldValue> values) => Suggestion.Listed(
         [.. _entries.Select(entry => !entry.IsPlain ? entry.Text
@@ -135,6 +150,30 @@ public sealed class ValueList
                     && (_dots + 2 == Text.Length || IsUpTo(own, Text[(_dots + 2)..]))
                 : IsPlain ? Text.Equals(own, StringComparison.OrdinalIgnoreCase) || Text.Equals(value.Name, StringComparison.OrdinalIgnoreCase)
                 : Fits(own, Text) || Fits(value.Name, Text);
+        }
+
+        public bool Takes(string field, long units, int decimals)
+        {
+            if (_dots >= 0)
+            {
+                return (_dots == 0 || units >= Number(Text[.._dots])) && (_dots + 2 == Text.Length || units <= Number(Text[(_dots + 2)..]));
+            }
+
+            var number = Number(_operator is null ? Text : Text[_operator.Length..]);
+            return _operator switch
+            {
+                ">=" => units >= number,
+                "<=" => units <= number,
+                ">" => units > number,
+                "<" => units < number,
+                _ => units == number,
+            };
+
+            long Number(string text) => DecimalText.Read(Encoding.UTF8.GetBytes(text.Trim()), decimals, out var read) == DecimalTextResult.Read
+                ? read
+                : throw new ProblemException(
+                    ProblemKind.Usage, $"{field} is a number, and \"{Text}\" says none{(decimals == 0 ? " that is whole" : "")}.",
+                    $"Write a number, a range or a comparison: {field}=100, {field}=100..500, \"{field}=>=100\".");
         }
 
         private bool Compares(string own)

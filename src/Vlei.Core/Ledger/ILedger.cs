@@ -27,12 +27,6 @@ public interface ILedger
     /// <summary>All budgets.</summary>
     IReadOnlyList<Budget> Budgets { get; }
 
-    /// <summary>All settlements, in the order of the records.</summary>
-    IReadOnlyList<Settlement> Settlements { get; }
-
-    /// <summary>The days by which documents should be settled, by their keys; without those that do not say.</summary>
-    IReadOnlyDictionary<int, DateOnly> DueDays { get; }
-
     /// <summary>The tags of lines and their documents, by the key that postings refer to them by; the first is none.</summary>
     IReadOnlyList<IReadOnlyDictionary<string, string>> TagSets { get; }
 
@@ -54,6 +48,18 @@ public interface ILedger
     /// <summary>The note of a line; empty for none.</summary>
     string LineMemo(int document, int line);
 
-    /// <summary>The document that a settlement sets against another one.</summary>
-    int SettledWith(int settlement, int document);
+    /// <summary>How a contact is reached.</summary>
+    ContactText Contact(int key);
+
+    /// <summary>What documents dated up to a day put on control accounts, by date and document.</summary>
+    IReadOnlyList<ControlItem> ControlItems(DateOnly until);
+
+    /// <summary>What was set against what up to a day, in the order in which it took effect.</summary>
+    IReadOnlyList<Application> Applications(DateOnly until);
+
+    /// <summary>Whether the records have no settlements, and those that there are were computed.</summary>
+    bool HasComputedSettlements { get; }
+
+    /// <summary>What contacts have committed to or dispute, by number; only what is about documents that there are.</summary>
+    IReadOnlyList<Promise> Promises { get; }
 }

@@ -6,15 +6,15 @@ namespace Vlei.Core.OpenItems;
 /// <summary>How many days late an item is, in a few classes: not late, then up to each limit, then later than the last.</summary>
 public sealed class AgingBuckets
 {
-    private readonly IReadOnlyList<int> _limits;
+    private readonly int[] _limits;
 
-    private AgingBuckets(IReadOnlyList<int> limits) => _limits = limits;
+    private AgingBuckets(IReadOnlyList<int> limits) => _limits = [.. limits];
 
     /// <summary>Up to 30, 60 and 90 days.</summary>
     public static AgingBuckets Usual { get; } = new([30, 60, 90]);
 
     /// <summary>How many there are.</summary>
-    public int Count => _limits.Count + 2;
+    public int Count => _limits.Length + 2;
 
     /// <summary>Their keys: <c>current</c>, <c>1-30</c> … <c>over-90</c>.</summary>
     public IEnumerable<string> Keys =>
@@ -57,7 +57,7 @@ public sealed class AgingBuckets
     public int PlaceOf(int daysLate)
     {
         var place = 0;
-        while (daysLate > 0 && place < _limits.Count && daysLate > _limits[place])
+        while (daysLate > 0 && place < _limits.Length && daysLate > _limits[place])
         {
             place++;
         }

@@ -37,14 +37,14 @@ public sealed class OpenItemTotals
         }
 
         totals.FindImmediate(extent);
-        var settlements = new Queue<Settlement>(ledger.Settlements.OrderBy(settlement => settlement.Effective));
-        var last = settlements.Select(settlement => settlement.Effective).Append(extent.To).Max();
+        var applications = new Queue<Application>(ledger.Applications(DateOnly.MaxValue));
+        var last = applications.Select(application => application.Day).Append(extent.To).Max();
         for (var month = YearMonth.Of(extent.From); month.First <= last; month = month.Next)
         {
             totals.AddItems(month);
-            while (settlements.TryPeek(out var next) && next.Effective <= month.Last)
+            while (applications.TryPeek(out var next) && next.Day <= month.Last)
             {
-                totals.Settle(settlements.Dequeue());
+                totals.Settle(applications.Dequeue());
             }
 
             foreach (var basis in Enum.GetValues<AccountingBasis>())
@@ -114,14 +114,15 @@ public sealed class OpenItemTotals
         Move((document, account, contact), amount);
     }
 
-    private void Settle(Settlement settlement)
+    private void Settle(Application application)
     {
-        if (SettlementBook.Match(
-            _itemsOf.GetValueOrDefault(settlement.From, []), _itemsOf.GetValueOrDefault(settlement.To, []),
-            out var left, out var right) == SettlementFault.None)
+        Settle(application.From, application.FromContact);
+        Settle(application.To, application.ToContact);
+
+        void Settle(int document, int contact)
         {
-            Move((left.Document, left.Account, left.Contact), left.Total.Sign > 0 ? -settlement.Amount : settlement.Amount);
-            Move((right.Document, right.Account, right.Contact), right.Total.Sign > 0 ? -settlement.Amount : settlement.Amount);
+            var item = _itemsOf.GetValueOrDefault(document, []).Find(item => item.Account == application.Account && item.Contact == contact);
+            Move((document, application.Account, contact), item.Total.Sign > 0 ? -application.Amount : application.Amount);
         }
     }
 

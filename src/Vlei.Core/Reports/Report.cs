@@ -51,6 +51,18 @@ public sealed record ReportColumn(string Key, string Heading, ColumnKind Kind, D
 
     /// <summary>Whether its figures are changes, which are marked as up, down or same.</summary>
     public bool IsChange { get; init; }
+
+    /// <summary>The column of what one column has more than another.</summary>
+    public static ReportColumn ChangeOf(ReportColumn current, ReportColumn earlier) =>
+        new($"change({current.Key},{earlier.Key})", "Change", ColumnKind.Money) { IsChange = true, Tie = ColumnTie.About };
+
+    /// <summary>The same as a percentage of the earlier one.</summary>
+    public static ReportColumn PercentChangeOf(ReportColumn current, ReportColumn earlier) =>
+        new($"percent-change({current.Key},{earlier.Key})", "%", ColumnKind.Percent) { IsChange = true, Tie = ColumnTie.About };
+
+    /// <summary>The column of what a column is a percentage of.</summary>
+    public static ReportColumn PercentOf(PercentOf whole, ReportColumn column) =>
+        new($"percent-{ReportOptions.NameOf(whole)}({column.Key})", $"% of {ReportOptions.NameOf(whole)}", ColumnKind.Percent) { Tie = ColumnTie.About };
 }
 
 /// <summary>What a row of a report is.</summary>

@@ -95,6 +95,20 @@ public static class ReportOptions
     /// <summary>A row per document.</summary>
     public static ReportOption Detail { get; } = new("detail", null, "A row for every open document");
 
+    /// <summary>Totals alone.</summary>
+    public static ReportOption Summary { get; } = new("summary", null, "A row for each control account, without contacts");
+
+    /// <summary>An order of rows.</summary>
+    public static ReportOption Sort { get; } = new(
+        "sort", "LIST", "Order the rows by columns, by name or by oldest; - before one puts the largest first: -total,name")
+    {
+        Words = ["name", "-total", "-oldest"],
+    };
+
+    /// <summary>The first few rows.</summary>
+    public static ReportOption Top { get; } = new(
+        "top", "N", "Show the N largest by themselves, or the first N of --sort, and the rest together");
+
     /// <summary>A layout of one's own.</summary>
     public static ReportOption Layout { get; } = new(
         "layout", "NAME", "Order the accounts by layouts/NAME.toml of the book, or by a file (NAME.toml)");
@@ -113,7 +127,10 @@ public static class ReportOptions
     public static IReadOnlyList<ReportOption> OfStatements { get; } =
         [Basis, By, Compare, Change, Percent, Only, Except, Layout, Zeros, Depth, Title];
 
+    /// <summary>What a percentage is of, as people type it.</summary>
+    public static string NameOf(PercentOf whole) => Percent.Words[(int)whole];
+
     /// <summary>All of them, in the order of help.</summary>
     public static IReadOnlyList<ReportOption> All { get; } =
-        [Period, AsOf, Basis, Method, By, Compare, Change, Percent, Only, Except, Layout, Limits, AgeBy, Unapplied, Detail, Zeros, Depth, Title];
+        [Period, AsOf, Basis, Method, By, Compare, Change, Percent, Only, Except, Layout, Limits, AgeBy, Unapplied, Summary, Detail, Sort, Top, Zeros, Depth, Title];
 }

@@ -77,6 +77,15 @@ public sealed record ReportRequest
     /// <summary>Whether every document has a row of its own.</summary>
     public bool Detail { get; init; }
 
+    /// <summary>Whether there are rows for control accounts alone, rather than for contacts.</summary>
+    public bool Summary { get; init; }
+
+    /// <summary>What rows are ordered by; the report's own order where there is nothing.</summary>
+    public IReadOnlyList<SortOrder> Sort { get; init; } = [];
+
+    /// <summary>How many rows are shown by themselves, the others together; all where nothing is said.</summary>
+    public int? Top { get; init; }
+
     /// <summary>Whether rows without any figure are shown.</summary>
     public bool Zeros { get; init; }
 

@@ -197,22 +197,14 @@ internal sealed class StatementColumns
                 FiguresOf(_context, _shape.IsOfMoment, other.IsBudget ? PostingSource.Budget : _shape.Source, other.Whole, slice));
             if (_request.Change)
             {
-                var pair = $"({_columns[current].Key},{_columns[compared].Key})";
-                Add(
-                    new ReportColumn($"change{pair}", "Change", ColumnKind.Money) { IsChange = true, Tie = ColumnTie.About },
-                    new ColumnSource.Change(current, compared));
-                Add(
-                    new ReportColumn($"percent-change{pair}", "%", ColumnKind.Percent) { IsChange = true, Tie = ColumnTie.About },
-                    new ColumnSource.PercentChange(current, compared));
+                Add(ReportColumn.ChangeOf(_columns[current], _columns[compared]), new ColumnSource.Change(current, compared));
+                Add(ReportColumn.PercentChangeOf(_columns[current], _columns[compared]), new ColumnSource.PercentChange(current, compared));
             }
         }
 
         foreach (var percent in _request.Percent.Distinct())
         {
-            var name = ReportOptions.Percent.Words[(int)percent];
-            Add(
-                new ReportColumn($"percent-{name}({column.Key})", $"% of {name}", ColumnKind.Percent) { Tie = ColumnTie.About },
-                new ColumnSource.Percent(current, percent));
+            Add(ReportColumn.PercentOf(percent, column), new ColumnSource.Percent(current, percent));
         }
 
         return current;

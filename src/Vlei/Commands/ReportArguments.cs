@@ -142,8 +142,11 @@ internal sealed class ReportArguments
         AgesByDocument = One(result, ReportOptions.AgeBy) is { } age && IndexOf(ReportOptions.AgeBy, age, ReportOptions.AgeBy.Words) == 1,
         KeepsUnappliedApart = result.GetValue<bool>($"--{ReportOptions.Unapplied.Name}"),
         Detail = result.GetValue<bool>($"--{ReportOptions.Detail.Name}"),
+        Summary = result.GetValue<bool>($"--{ReportOptions.Summary.Name}"),
+        Sort = One(result, ReportOptions.Sort) is { } sort ? SortOrder.Parse(sort) : [],
+        Top = One(result, ReportOptions.Top) is { } top ? NumberOf(ReportOptions.Top, top, 1, "1 or more") : null,
         Zeros = result.GetValue<bool>($"--{ReportOptions.Zeros.Name}"),
-        Depth = One(result, ReportOptions.Depth) is { } depth ? DepthOf(depth) : null,
+        Depth = One(result, ReportOptions.Depth) is { } depth ? NumberOf(ReportOptions.Depth, depth, 0, "0 for totals alone, 1, 2 …") : null,
         Title = One(result, ReportOptions.Title),
     };
 
@@ -181,11 +184,11 @@ internal sealed class ReportArguments
             Suggestion.DidYouMean(word, words) ?? $"It takes {Suggestion.Listed(words, "or")}.");
     }
 
-    private static int DepthOf(string text) =>
-        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var depth)
-            ? depth
+    private static int NumberOf(ReportOption option, string text, int least, string hint) =>
+        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number >= least
+            ? number
             : throw new ProblemException(
-                ProblemKind.Usage, $"--depth does not take \"{text}\".", "It takes a whole number: 0 for totals alone, 1, 2 …");
+                ProblemKind.Usage, $"--{option.Name} does not take \"{text}\".", $"It takes a whole number: {hint}.");
 
     // The command line's options come from the catalogue; what their values mean is read in one place above.
     private static Option CommandLineOption(ReportOption option)

@@ -9,33 +9,33 @@ using Vlei.Core.Problems;
 namespace Vlei.Books.Columns;
 
 /// <summary>
-/// The derived columns in the store: per basis and month one blob per column, and the month's sums per account beside
-/// them. Every blob carries a checksum, so that damage is noticed when it is read and never shown as a figure.
+/// The derived columns in the store: per kind and month one blob per column, and beside them the month's sums per account
+/// where they are postings. Every blob carries a checksum, so that damage is noticed when it is read and never shown as a figure.
 /// </summary>
 /// <param name="database">The file.</param>
 /// <param name="written">
 /// What the names of the tables that are written to begin with; where it is not empty, those hold what differs from the
 /// file, and the names without it are views of both.
 /// </param>
-internal sealed class PostingStore(Database database, string written = "") : IDisposable
+internal sealed class DerivedStore(Database database, string written = "") : IDisposable
 {
     private const int SumBytes = sizeof(int) + (2 * sizeof(long));
 
-    private readonly Statement _months = database.Prepare("SELECT month FROM posting_months WHERE basis = ? ORDER BY month");
+    private readonly Statement _months = database.Prepare("SELECT month FROM derived_months WHERE kind = ? ORDER BY month");
 
-    private readonly Statement _count = database.Prepare("SELECT postings FROM posting_months WHERE basis = ? AND month = ?");
+    private readonly Statement _count = database.Prepare("SELECT rows FROM derived_months WHERE kind = ? AND month = ?");
 
     private readonly Statement _column = database.Prepare(
-        "SELECT data, checksum FROM posting_columns WHERE basis = ? AND month = ? AND name = ?");
+        "SELECT data, checksum FROM derived_columns WHERE kind = ? AND month = ? AND name = ?");
 
-    /// <summary>Whether there is no posting at all.</summary>
-    public bool IsEmpty => database.Number("SELECT count(*) FROM posting_months") == 0;
+    /// <summary>Whether nothing is derived yet.</summary>
+    public bool IsEmpty => database.Number("SELECT count(*) FROM derived_months") == 0;
 
-    /// <summary>The months that have postings, oldest first.</summary>
-    public List<YearMonth> Months(AccountingBasis basis)
+    /// <summary>The months that have rows, oldest first.</summary>
+    public List<YearMonth> Months(DerivedKind kind)
     {
         var months = new List<YearMonth>();
-        _months.Bind(1, (int)basis);
+        _months.Bind(1, (int)kind);
         while (_months.Step())
         {
             months.Add(YearMonth.FromNumber(_months.Int(0)));
@@ -45,11 +45,11 @@ internal sealed class PostingStore(Database database, string written = "") : IDi
     }
 
     /// <summary>The months that have anything, be it only a part of what they should have.</summary>
-    public List<YearMonth> AllMonths(AccountingBasis basis)
+    public List<YearMonth> AllMonths(DerivedKind kind)
     {
-        var months = Months(basis).ToHashSet();
-        using var statement = database.Prepare("SELECT DISTINCT month FROM posting_columns WHERE basis = ?");
-        statement.Bind(1, (int)basis);
+        var months = Months(kind).ToHashSet();
+        using var statement = database.Prepare("SELECT DISTINCT month FROM derived_columns WHERE kind = ?");
+        statement.Bind(1, (int)kind);
         while (statement.Step())
         {
             months.Add(YearMonth.FromNumber(statement.Int(0)));
@@ -59,13 +59,13 @@ internal sealed class PostingStore(Database database, string written = "") : IDi
     }
 
     /// <summary>What a month holds, in few letters: equal only where columns and sums are equal, to the byte.</summary>
-    public string Fingerprint(AccountingBasis basis, YearMonth month)
+    public string Fingerprint(DerivedKind kind, YearMonth month)
     {
         var hash = new XxHash3();
         using var statement = database.Prepare(
-            "SELECT name, data, checksum FROM posting_columns WHERE basis = ?1 AND month = ?2 UNION ALL "
-            + "SELECT 'sums ' || postings, sums, checksum FROM posting_months WHERE basis = ?1 AND month = ?2 ORDER BY 1");
-        statement.Bind(1, (int)basis).Bind(2, month.Number);
+            "SELECT name, data, checksum FROM derived_columns WHERE kind = ?1 AND month = ?2 UNION ALL "
+            + "SELECT 'sums ' || rows, sums, checksum FROM derived_months WHERE kind = ?1 AND month = ?2 ORDER BY 1");
+        statement.Bind(1, (int)kind).Bind(2, month.Number);
         while (statement.Step())
         {
             hash.Append(statement.Bytes(0));
@@ -77,82 +77,82 @@ internal sealed class PostingStore(Database database, string written = "") : IDi
     }
 
     /// <summary>The debits and credits per account of the months from the first to the last.</summary>
-    public IEnumerable<(YearMonth Month, AccountSum[] Sums)> Sums(AccountingBasis basis, YearMonth first, YearMonth last)
+    public IEnumerable<(YearMonth Month, AccountSum[] Sums)> Sums(DerivedKind kind, YearMonth first, YearMonth last)
     {
         // A statement of its own: who reads the months may read others meanwhile, or stop before the last.
         using var statement = database.Prepare(
-            "SELECT month, sums, checksum FROM posting_months WHERE basis = ? AND month BETWEEN ? AND ? ORDER BY month");
-        statement.Bind(1, (int)basis).Bind(2, first.Number).Bind(3, last.Number);
+            "SELECT month, sums, checksum FROM derived_months WHERE kind = ? AND month BETWEEN ? AND ? ORDER BY month");
+        statement.Bind(1, (int)kind).Bind(2, first.Number).Bind(3, last.Number);
         while (statement.Step())
         {
             var month = YearMonth.FromNumber(statement.Int(0));
-            yield return (month, UnpackSums(basis, month, statement.Bytes(1), statement.Number(2)));
+            yield return (month, UnpackSums(kind, month, statement.Bytes(1), statement.Number(2)));
         }
     }
 
     /// <summary>One column of a month.</summary>
-    public long[] Column(AccountingBasis basis, YearMonth month, PostingField field)
+    public long[] Column(DerivedKind kind, YearMonth month, string name)
     {
-        var count = Count(basis, month);
-        _column.Bind(1, (int)basis).Bind(2, month.Number).Bind(3, PostingColumn.For(field).Name);
+        var count = Count(kind, month);
+        _column.Bind(1, (int)kind).Bind(2, month.Number).Bind(3, name);
         if (!_column.Step())
         {
-            return count == 0 ? [] : throw Damaged(basis, month);
+            return count == 0 ? [] : throw Damaged(kind, month);
         }
 
         var data = _column.Bytes(0);
         var whole = Checksum(data) == _column.Number(1) & PackedNumbers.TryUnpack(data, count, out var numbers);
         _column.Reset();
-        return whole ? numbers : throw Damaged(basis, month);
+        return whole ? numbers : throw Damaged(kind, month);
     }
 
-    /// <summary>All postings of a month, in order.</summary>
-    public Posting[] Read(AccountingBasis basis, YearMonth month)
+    /// <summary>All rows of a month, in order.</summary>
+    public T[] Read<T>(DerivedKind kind, YearMonth month, DerivedColumns<T> shape)
     {
-        var columns = Enum.GetValues<PostingField>().Select(field => Column(basis, month, field)).ToArray();
-        var postings = new Posting[columns[0].Length];
-        for (var index = 0; index < postings.Length; index++)
+        var columns = shape.Columns.Select(column => Column(kind, month, column.Name)).ToArray();
+        var rows = new T[columns[0].Length];
+        for (var row = 0; row < rows.Length; row++)
         {
-            postings[index] = PostingColumn.Join(month.First, columns, index);
+            rows[row] = shape.Join(month.First, columns, row);
         }
 
-        return postings;
+        return rows;
     }
 
-    /// <summary>Puts a month's postings, in order, in the place of what was there; without any, the month goes.</summary>
-    public void Write(AccountingBasis basis, YearMonth month, ReadOnlySpan<Posting> postings)
+    /// <summary>Puts a month's rows, in order, in the place of what was there; without any, the month goes.</summary>
+    public void Write<T>(DerivedKind kind, YearMonth month, T[] rows, DerivedColumns<T> shape)
     {
-        var key = $"basis = {(int)basis} AND month = {month.Number}";
-        database.Execute($"DELETE FROM {written}posting_columns WHERE {key}; DELETE FROM {written}posting_months WHERE {key}");
-        if (postings.IsEmpty && written.Length == 0)
+        var key = $"kind = {(int)kind} AND month = {month.Number}";
+        database.Execute($"DELETE FROM {written}derived_columns WHERE {key}; DELETE FROM {written}derived_months WHERE {key}");
+        if (rows.Length == 0 && written.Length == 0)
         {
             return;
         }
 
         using var insertColumn = database.Prepare(
-            $"INSERT INTO {written}posting_columns(basis, month, name, data, checksum) VALUES (?, ?, ?, ?, ?)");
-        var numbers = new long[postings.Length];
-        foreach (var column in PostingColumn.All)
+            $"INSERT INTO {written}derived_columns(kind, month, name, data, checksum) VALUES (?, ?, ?, ?, ?)");
+        var numbers = new long[rows.Length];
+        foreach (var column in shape.Columns)
         {
-            for (var index = 0; index < numbers.Length; index++)
+            for (var row = 0; row < numbers.Length; row++)
             {
-                numbers[index] = column.Of(postings[index]);
+                numbers[row] = column.Of(rows[row]);
             }
 
             var data = PackedNumbers.Pack(numbers);
-            insertColumn.Bind(1, (int)basis).Bind(2, month.Number).Bind(3, column.Name).BindBlob(4, data)
+            insertColumn.Bind(1, (int)kind).Bind(2, month.Number).Bind(3, column.Name).BindBlob(4, data)
                 .Bind(5, Checksum(data)).Run();
         }
 
         using var insertMonth = database.Prepare(
-            $"INSERT INTO {written}posting_months(basis, month, postings, sums, checksum) VALUES (?, ?, ?, ?, ?)");
-        var sums = PackSums(postings);
-        insertMonth.Bind(1, (int)basis).Bind(2, month.Number).Bind(3, postings.Length).BindBlob(4, sums)
+            $"INSERT INTO {written}derived_months(kind, month, rows, sums, checksum) VALUES (?, ?, ?, ?, ?)");
+        var sums = rows is Posting[] postings ? PackSums(postings) : [];
+        insertMonth.Bind(1, (int)kind).Bind(2, month.Number).Bind(3, rows.Length).BindBlob(4, sums)
             .Bind(5, Checksum(sums)).Run();
     }
 
     /// <summary>Throws all of it away.</summary>
-    public void Clear() => database.Execute("DELETE FROM posting_columns; DELETE FROM posting_months");
+    public void Clear() => database.Execute("DELETE FROM derived_columns; DELETE FROM derived_months");
 
     /// <inheritdoc/>
     public void Dispose()
@@ -162,16 +162,20 @@ internal sealed class PostingStore(Database database, string written = "") : IDi
         _column.Dispose();
     }
 
+    /// <summary>The name of a kind, for people.</summary>
+    public static string NameOf(DerivedKind kind) => Enum.GetName(kind)!.ToLowerInvariant();
+
     private static long Checksum(ReadOnlySpan<byte> data) => (long)XxHash3.HashToUInt64(data);
 
-    private static ProblemException Damaged(AccountingBasis basis, YearMonth month) => new(
+    private static ProblemException Damaged(DerivedKind kind, YearMonth month) => new(
         ProblemKind.BadData,
-        $"The derived columns of {month} ({AccountingBases.NameOf(basis)}) are damaged; the records are not.",
+        $"The derived columns of {month} ({NameOf(kind)}) are damaged; the records are not.",
         "Run: vlei check --rebuild");
 
-    private int Count(AccountingBasis basis, YearMonth month)
+    /// <summary>How many rows a month has.</summary>
+    public int Count(DerivedKind kind, YearMonth month)
     {
-        _count.Bind(1, (int)basis).Bind(2, month.Number);
+        _count.Bind(1, (int)kind).Bind(2, month.Number);
         var count = _count.Step() ? _count.Int(0) : 0;
         _count.Reset();
         return count;
@@ -200,11 +204,11 @@ internal sealed class PostingStore(Database database, string written = "") : IDi
         return bytes;
     }
 
-    private static AccountSum[] UnpackSums(AccountingBasis basis, YearMonth month, ReadOnlySpan<byte> bytes, long checksum)
+    private static AccountSum[] UnpackSums(DerivedKind kind, YearMonth month, ReadOnlySpan<byte> bytes, long checksum)
     {
         if (Checksum(bytes) != checksum || bytes.Length % SumBytes != 0)
         {
-            throw Damaged(basis, month);
+            throw Damaged(kind, month);
         }
 
         var sums = new AccountSum[bytes.Length / SumBytes];

@@ -1,13 +1,7 @@
+using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 
 namespace Vlei.Core.OpenItems;
-
-/// <summary>What one document puts on one control account for one contact: what can be settled.</summary>
-/// <param name="Document">The key of the document.</param>
-/// <param name="Account">The key of the control account.</param>
-/// <param name="Contact">The key of the contact, 0 for none.</param>
-/// <param name="Total">Debit positive.</param>
-public readonly record struct ControlItem(int Document, int Account, int Contact, Amount Total);
 
 /// <summary>What is wrong with a settlement.</summary>
 public enum SettlementFault

@@ -1,0 +1,132 @@
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+
+namespace Vlei.Books.Columns;
+
+/// <summary>What is derived from the records, month by month. The first two are the postings of each <see cref="AccountingBasis"/>.</summary>
+internal enum DerivedKind
+{
+    /// <summary>What documents post on the accrual basis, at their dates.</summary>
+    Accrual,
+
+    /// <summary>What they post on the cash basis, when they are settled.</summary>
+    Cash,
+
+    /// <summary>What they put on control accounts, at their dates.</summary>
+    Items,
+
+    /// <summary>What is set against what, on the day that it takes effect.</summary>
+    Applications,
+}
+
+/// <summary>One column of the rows of a month, as the store keeps it.</summary>
+/// <param name="Name">Its name in the store.</param>
+/// <param name="Of">What it holds of a row.</param>
+internal sealed record DerivedColumn<T>(string Name, Func<T, long> Of);
+
+/// <summary>How rows of one type are kept: a whole number in each column.</summary>
+/// <param name="Columns">The columns; the first is the day of the month.</param>
+/// <param name="DayOf">The day that says which month a row belongs to.</param>
+/// <param name="Join">A row from the first day of its month, the numbers of all rows by column, and its place.</param>
+/// <param name="Order">
+/// The one order of a month's rows. No two are equal in it, so the columns come out the same whichever way they were made.
+/// </param>
+/// <param name="Documents">The names of the columns that hold documents: what a row rests on.</param>
+internal sealed record DerivedColumns<T>(
+    IReadOnlyList<DerivedColumn<T>> Columns, Func<T, DateOnly> DayOf, Func<DateOnly, long[][], int, T> Join,
+    Comparison<T> Order, IReadOnlyList<string> Documents)
+{
+    private readonly Func<T, long>[] _documents =
+        [.. Columns.Where(column => Documents.Contains(column.Name)).Select(column => column.Of)];
+
+    /// <summary>Whether a row rests on any of the documents.</summary>
+    public bool RestsOn(T row, HashSet<int> documents) => Array.Exists(_documents, document => documents.Contains((int)document(row)));
+}
+
+/// <summary>The columns of each type of row.</summary>
+internal static class DerivedColumns
+{
+    /// <summary>Postings, in the order of <see cref="PostingField"/>.</summary>
+    public static DerivedColumns<Posting> Postings { get; } = new(
+        [
+            new("day", posting => posting.Day.Day),
+            new("account", posting => posting.Line.Account),
+            new("amount", posting => posting.Line.Amount.MinorUnits),
+            new("document", posting => posting.Document),
+            new("settlement", posting => posting.Settlement),
+            new("line", posting => posting.Line.Number),
+            new("contact", posting => posting.Line.Contact),
+            new("item", posting => posting.Line.Item),
+            new("project", posting => posting.Line.Project),
+            new("department", posting => posting.Line.Department),
+            new("kind", posting => posting.Line.Kind),
+            new("tags", posting => posting.Line.Tags),
+        ],
+        posting => posting.Day,
+        (first, columns, row) => new Posting(
+            first.AddDays((int)columns[0][row] - 1),
+            (int)columns[3][row],
+            new Line(
+                (int)columns[5][row], (int)columns[1][row], new Amount(columns[2][row]), (int)columns[6][row],
+                (int)columns[7][row], (int)columns[8][row], (int)columns[9][row], (int)columns[10][row], (int)columns[11][row]),
+            (int)columns[4][row]),
+        (left, right) =>
+        {
+            var order = left.Day.CompareTo(right.Day);
+            order = order != 0 ? order : left.Document.CompareTo(right.Document);
+            order = order != 0 ? order : left.Settlement.CompareTo(right.Settlement);
+            return order != 0 ? order : left.Line.Number.CompareTo(right.Line.Number);
+        },
+        ["document"]);
+
+    /// <summary>What documents put on control accounts.</summary>
+    public static DerivedColumns<ControlItem> Items { get; } = new(
+        [
+            new("day", item => item.Date.Day),
+            new("document", item => item.Document),
+            new("account", item => item.Account),
+            new("contact", item => item.Contact),
+            new("amount", item => item.Total.MinorUnits),
+            new("days", item => item.Due.DayNumber - item.Date.DayNumber),
+            new("kind", item => item.Kind),
+        ],
+        item => item.Date,
+        (first, columns, row) =>
+        {
+            var date = first.AddDays((int)columns[0][row] - 1);
+            return new ControlItem(
+                (int)columns[1][row], (int)columns[2][row], (int)columns[3][row], new Amount(columns[4][row]),
+                date, date.AddDays((int)columns[5][row]), (int)columns[6][row]);
+        },
+        (left, right) =>
+        {
+            var order = left.Date.CompareTo(right.Date);
+            order = order != 0 ? order : left.Document.CompareTo(right.Document);
+            order = order != 0 ? order : left.Account.CompareTo(right.Account);
+            return order != 0 ? order : left.Contact.CompareTo(right.Contact);
+        },
+        ["document"]);
+
+    /// <summary>What is set against what.</summary>
+    public static DerivedColumns<Application> Applications { get; } = new(
+        [
+            new("day", application => application.Day.Day),
+            new("settlement", application => application.Settlement),
+            new("amount", application => application.Amount.MinorUnits),
+            new("account", application => application.Account),
+            new("from", application => application.From),
+            new("from-contact", application => application.FromContact),
+            new("to", application => application.To),
+            new("to-contact", application => application.ToContact),
+        ],
+        application => application.Day,
+        (first, columns, row) => new Application(
+            (int)columns[1][row], first.AddDays((int)columns[0][row] - 1), new Amount(columns[2][row]), (int)columns[3][row],
+            (int)columns[4][row], (int)columns[5][row], (int)columns[6][row], (int)columns[7][row]),
+        (left, right) =>
+        {
+            var order = left.Day.CompareTo(right.Day);
+            return order != 0 ? order : left.Settlement.CompareTo(right.Settlement);
+        },
+        ["from", "to"]);
+}

@@ -1,0 +1,57 @@
+using Vlei.Core.Money;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.OpenItems;
+
+/// <summary>What is open of each item at the end of a day, and in which class of lateness it is.</summary>
+internal sealed class Aging
+{
+    private readonly ControlHistory _history;
+    private readonly Amount[] _open;
+    private readonly int[] _places;
+    private readonly bool _byDocument;
+
+    /// <summary>Works it out.</summary>
+    public Aging(ControlHistory history, DateOnly day, ReportRequest request)
+    {
+        (_history, Day, _open) = (history, day, history.OpenAt(day));
+        _byDocument = request.AgesByDocument;
+        _places = new int[_open.Length];
+        var buckets = BucketsOf(request);
+        for (var item = 0; item < _places.Length; item++)
+        {
+            _places[item] = request.KeepsUnappliedApart && history[item].Total.Sign < 0
+                ? buckets.Count
+                : buckets.PlaceOf(DaysLate(item));
+        }
+    }
+
+    /// <summary>The day.</summary>
+    public DateOnly Day { get; }
+
+    /// <summary>The keys and headings of the classes; where it is asked for, with one for what is not applied.</summary>
+    public static IReadOnlyList<(string Key, string Heading)> Classes(ReportRequest request) =>
+    [
+        .. BucketsOf(request).Keys.Select(key => (key, AgingBuckets.HeadingOf(key))),
+        .. request.KeepsUnappliedApart ? new[] { ("unapplied", "Unapplied") } : [],
+    ];
+
+    /// <summary>What is open of an item.</summary>
+    public Amount Open(int item) => _open[item];
+
+    /// <summary>What is open of an item, if it is in that class.</summary>
+    public Amount OpenIn(int item, int place) => _places[item] == place ? _open[item] : Amount.Zero;
+
+    /// <summary>
+    /// How many days an item is late; less than 1 where it is not. What is on the other side (money not yet applied, a
+    /// credit) counts from its own date.
+    /// </summary>
+    public int DaysLate(int item)
+    {
+        ref readonly var known = ref _history[item];
+        return Day.DayNumber - (_byDocument || known.Total.Sign < 0 ? known.Date : known.Due).DayNumber;
+    }
+
+    private static AgingBuckets BucketsOf(ReportRequest request) =>
+        request.Limits is { } limits ? AgingBuckets.Of(limits) : AgingBuckets.Usual;
+}

@@ -1,0 +1,91 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.OpenItems;
+
+/// <summary>
+/// The control accounts as a trial balance of contacts: per contact the balance at the start of a period, what was charged
+/// and settled within it, and the balance at its end.
+/// </summary>
+public static class ContactBalancesReport
+{
+    /// <summary>Those of customers.</summary>
+    public static ReportDefinition Customers { get; } = new()
+    {
+        Key = "customer-balances",
+        Title = "Customer balances",
+        Subject = "Who owes, who is owed",
+        Question = "What did each customer owe, what came and went, and what is owed now?",
+        Words = ["debtors", "receivables", "opening", "activity", "closing", "trial", "balance", "control", "reconcile"],
+        Options =
+        [
+            ReportOptions.Period, ReportOptions.Summary, ReportOptions.Only, ReportOptions.Except, ReportOptions.Sort,
+            ReportOptions.Top, ReportOptions.Title,
+        ],
+        Examples =
+        [
+            ("--period last-month", "opening, activity and closing of every customer"),
+            ("--period this-fiscal-year-to-date --sort -debit --top 10", "whom most was charged to"),
+        ],
+        Build = (context, request) => Build(Customers!, AccountType.Receivable, context, request),
+    };
+
+    /// <summary>Those of suppliers.</summary>
+    public static ReportDefinition Suppliers { get; } = Customers with
+    {
+        Key = "supplier-balances",
+        Title = "Supplier balances",
+        Question = "What did we owe each supplier, what came and went, and what do we owe now?",
+        Words = ["creditors", "payables", "opening", "activity", "closing", "trial", "balance", "control", "reconcile"],
+        Examples = [("--period last-month", "opening, activity and closing of every supplier")],
+        Build = (context, request) => Build(Suppliers!, AccountType.Payable, context, request),
+    };
+
+    private static Report Build(ReportDefinition definition, AccountType type, ReportContext context, ReportRequest request)
+    {
+        var range = context.PeriodOf(request).Range;
+        var report = new ItemReport(definition, context, request, type, range.To, ["total"]);
+        var history = report.History;
+        var columns = Columns(history, range);
+        var table = new ItemTable(columns, _ => throw new InvalidOperationException("There are no rows of single documents."));
+        var taken = report.Taken();
+        var groups = request.Summary ? ItemGroup.ByAccount(history, taken) : ItemGroup.ByContact(context.Ledger, history, taken);
+        var moved = groups.Where(group => Enumerable.Range(0, columns.Columns.Count)
+            .Any(column => !table.SumOf(group.Items, column).IsZero));
+        foreach (var group in report.Ordered(moved, columns, table, columns.PlaceOf("closing")))
+        {
+            table.AddGroup(group.Id, group.Name, RowKind.Account, group.Items);
+        }
+
+        table.AddTotal();
+        return report.Frame(PeriodText.Words(range, context.Calendar)) with
+        {
+            Period = range,
+            AsOf = null,
+            Columns = columns.Columns,
+            Rows = table.Rows,
+            Checks = report.TiesToControl(
+                [(range.From.AddDays(-1), table.SumOf(taken, 0)), (range.To, table.SumOf(taken, columns.PlaceOf("closing")))]),
+            OriginOf = table.OriginOf,
+        };
+    }
+
+    // What is owed, to us or by us, is positive at either end; debit and credit are both positive.
+    private static ItemColumns Columns(ControlHistory history, DateRange range)
+    {
+        var columns = new ItemColumns();
+        bool IsDebit(int item) => history.Natural(history[item].Total).Sign > 0;
+        bool IsWithin(int item) => history[item].Date >= range.From;
+        Add("opening", "Opening", item => IsWithin(item) ? Amount.Zero : history[item].Total);
+        Add("debit", "Debit", item => IsWithin(item) && IsDebit(item) ? history.Natural(history[item].Total) : Amount.Zero);
+        Add("credit", "Credit", item => IsWithin(item) && !IsDebit(item) ? -history.Natural(history[item].Total) : Amount.Zero);
+        Add("closing", "Closing", item => history[item].Total);
+        return columns;
+
+        void Add(string key, string heading, Func<int, Amount> of) => columns.Add(
+            new ReportColumn(key, heading, ColumnKind.Money),
+            new ItemSource.Sum(of, (item, sign) => history.OriginOf(item, null) with { Total = sign < 0 ? -of(item) : of(item) }));
+    }
+}

@@ -1,0 +1,195 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.OpenItems;
+
+/// <summary>What was set against an item.</summary>
+/// <param name="With">The place of the other item.</param>
+/// <param name="Day">The day that it took effect.</param>
+/// <param name="Amount">How much; positive.</param>
+public readonly record struct AppliedItem(int With, DateOnly Day, Amount Amount);
+
+/// <summary>
+/// Everything that documents put on the control accounts of one type up to a day, and what was set against what. Amounts
+/// are as owners see them: what is owed to us, or by us, is positive; receipts, payments and credits are negative. Items
+/// are known by their places, which are in the order of dates and documents.
+/// </summary>
+public sealed class ControlHistory
+{
+    private readonly ILedger _ledger;
+    private readonly ControlItem[] _items;
+    private readonly List<(int From, int To, DateOnly Day, Amount Amount)> _applied = [];
+    private readonly Lazy<ILookup<int, AppliedItem>> _appliedTo;
+    private readonly int[] _firstOf;
+    private readonly int[] _nextOf;
+
+    private ControlHistory(ILedger ledger, AccountType type, DateOnly until)
+    {
+        (_ledger, Type, Until) = (ledger, type, until);
+        Accounts = [.. ledger.Accounts.Where(account => account.Type == type)];
+        var accounts = Accounts.Select(account => account.Key).ToHashSet();
+        var all = ledger.ControlItems(until);
+        var (items, last) = (new List<ControlItem>(all.Count), -1);
+        for (var place = 0; place < all.Count; place++)
+        {
+            if (accounts.Contains(all[place].Account))
+            {
+                items.Add(all[place]);
+                last = Math.Max(last, all[place].Document);
+            }
+        }
+
+        (_items, _firstOf, _nextOf) = ([.. items], new int[last + 1], new int[items.Count]);
+        Array.Fill(_firstOf, -1);
+        for (var place = _items.Length - 1; place >= 0; place--)
+        {
+            _items[place] = _items[place] with { Total = Natural(_items[place].Total) };
+            (_nextOf[place], _firstOf[_items[place].Document]) = (_firstOf[_items[place].Document], place);
+        }
+
+        foreach (var application in ledger.Applications(until).Where(application => accounts.Contains(application.Account)))
+        {
+            _applied.Add((
+                PlaceOf(application.From, application.Account, application.FromContact),
+                PlaceOf(application.To, application.Account, application.ToContact), application.Day, application.Amount));
+        }
+
+        _appliedTo = new Lazy<ILookup<int, AppliedItem>>(() => _applied
+            .SelectMany(applied => new[]
+            {
+                (Item: applied.From, Applied: new AppliedItem(applied.To, applied.Day, applied.Amount)),
+                (Item: applied.To, Applied: new AppliedItem(applied.From, applied.Day, applied.Amount)),
+            })
+            .ToLookup(pair => pair.Item, pair => pair.Applied));
+    }
+
+    /// <summary>Receivable or payable.</summary>
+    public AccountType Type { get; }
+
+    /// <summary>The last day that it knows of.</summary>
+    public DateOnly Until { get; }
+
+    /// <summary>The control accounts.</summary>
+    public IReadOnlyList<Account> Accounts { get; }
+
+    /// <summary>How many items there are.</summary>
+    public int Count => _items.Length;
+
+    /// <summary>The item at a place.</summary>
+    public ref readonly ControlItem this[int item] => ref _items[item];
+
+    /// <summary>
+    /// Reads it. Throws <see cref="OverflowException"/> where a sum does not fit.
+    /// </summary>
+    public static ControlHistory Of(ILedger ledger, AccountType type, DateOnly until) => new(ledger, type, until);
+
+    /// <summary>A sum on the control accounts, debit positive, as owners see it; and the other way round.</summary>
+    public Amount Natural(Amount amount) => Type == AccountType.Payable ? -amount : amount;
+
+    /// <summary>What is open of each item at the end of a day: of the sign of its total, or zero.</summary>
+    public Amount[] OpenAt(DateOnly day)
+    {
+        var open = new Amount[_items.Length];
+        for (var place = 0; place < open.Length && _items[place].Date <= day; place++)
+        {
+            open[place] = _items[place].Total;
+        }
+
+        foreach (var (from, to, effective, amount) in _applied)
+        {
+            if (effective <= day)
+            {
+                open[from] = Less(open[from], amount, _items[from].Total);
+                open[to] = Less(open[to], amount, _items[to].Total);
+            }
+        }
+
+        return open;
+    }
+
+    /// <summary>What was set against an item up to the last day, in the order in which it took effect.</summary>
+    public IEnumerable<AppliedItem> AppliedTo(int item) => _appliedTo.Value[item];
+
+    /// <summary>
+    /// An item as a trace lists it, with what was set against it up to a day; without that, as it was posted.
+    /// </summary>
+    /// <param name="item">Its place.</param>
+    /// <param name="day">The day; nothing for what it was at first.</param>
+    /// <param name="sign">1, or -1 for what is taken away.</param>
+    public OriginItem OriginOf(int item, DateOnly? day, int sign = 1)
+    {
+        var (document, total) = (_items[item], sign < 0 ? -_items[item].Total : _items[item].Total);
+        return new OriginItem(document.Document, document.Contact, document.Date, total,
+        [
+            .. AppliedTo(item).Where(applied => applied.Day <= day).Select(applied => new OriginSettlement(
+                _items[applied.With].Document, applied.Day, total.Sign < 0 ? applied.Amount : -applied.Amount)),
+        ]);
+    }
+
+    /// <summary>What was set against an item up to a day, as a trace lists it: with the sign of the item itself.</summary>
+    public OriginItem AppliedOf(int item, DateOnly day, int sign)
+    {
+        var whole = OriginOf(item, day, -sign);
+        return whole with { Total = Amount.Zero };
+    }
+
+    /// <summary>Which items the filter takes any posting of; nothing where it takes all.</summary>
+    public bool[]? TakenBy(PostingFilter filter)
+    {
+        if (filter.IsEverything)
+        {
+            return null;
+        }
+
+        PostingField[] known = [PostingField.Account, PostingField.Contact, PostingField.Kind];
+        return filter.Columns.All(known.Contains)
+            ? filter.TakenOf(new PostingMonth(_items.Length,
+            [
+                (PostingField.Account, [.. _items.Select(item => (long)item.Account)]),
+                (PostingField.Contact, [.. _items.Select(item => (long)item.Contact)]),
+                (PostingField.Kind, [.. _items.Select(item => (long)item.Kind)]),
+            ]))
+            : TakenByPostings(filter);
+    }
+
+    // What items do not know themselves, their postings do.
+    private bool[] TakenByPostings(PostingFilter filter)
+    {
+        var taken = new bool[_items.Length];
+        var accounts = Accounts.Select(account => (long)account.Key).ToHashSet();
+        PostingField[] fields = [PostingField.Account, PostingField.Document, PostingField.Contact, .. filter.Columns];
+        foreach (var (month, _) in _ledger.MonthSums(AccountingBasis.Accrual, new DateRange(DateOnly.MinValue, Until)))
+        {
+            var postings = _ledger.ReadMonth(AccountingBasis.Accrual, month, fields);
+            var mask = filter.TakenOf(postings)!;
+            for (var posting = 0; posting < postings.Count; posting++)
+            {
+                if (mask[posting] && accounts.Contains(postings[PostingField.Account][posting])
+                    && PlaceOf(
+                        (int)postings[PostingField.Document][posting], (int)postings[PostingField.Account][posting],
+                        (int)postings[PostingField.Contact][posting]) is >= 0 and var place)
+                {
+                    taken[place] = true;
+                }
+            }
+        }
+
+        return taken;
+    }
+
+    private int PlaceOf(int document, int account, int contact)
+    {
+        var place = document < _firstOf.Length ? _firstOf[document] : -1;
+        while (place >= 0 && (_items[place].Account != account || _items[place].Contact != contact))
+        {
+            place = _nextOf[place];
+        }
+
+        return place;
+    }
+
+    private static Amount Less(Amount open, Amount amount, Amount total) => total.Sign < 0 ? open + amount : open - amount;
+}

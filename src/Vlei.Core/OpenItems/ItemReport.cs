@@ -1,0 +1,186 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.OpenItems;
+
+/// <summary>
+/// What all reports of open items have in common: the items of one type of control account, which of them are taken, in
+/// which order, and the frame around the rows.
+/// </summary>
+internal sealed class ItemReport
+{
+    /// <summary>The figures of single documents that <c>--only</c> knows.</summary>
+    public static readonly IReadOnlyList<string> DocumentFigures = ["open", "days-late"];
+
+    /// <summary>The figure of a contact that <c>--only</c> knows.</summary>
+    public const string RowFigure = "total";
+
+    private const string Oldest = "oldest";
+    private const string Name = "name";
+
+    private readonly ReportDefinition _definition;
+    private readonly ReportContext _context;
+    private readonly ReportRequest _request;
+    private readonly PostingFilter _filter;
+    private readonly FigureChoices _figures;
+
+    /// <summary>Reads the items up to a day.</summary>
+    /// <param name="definition">The report.</param>
+    /// <param name="context">The book.</param>
+    /// <param name="request">What is asked.</param>
+    /// <param name="type">Receivable or payable.</param>
+    /// <param name="until">The last day that is needed.</param>
+    /// <param name="figures">The figures that can be chosen by.</param>
+    public ItemReport(
+        ReportDefinition definition, ReportContext context, ReportRequest request, AccountType type, DateOnly until,
+        IReadOnlyList<string> figures)
+    {
+        (_definition, _context, _request) = (definition, context, request);
+        (_figures, var others) = FigureChoices.Among(request.Choices, figures);
+        _filter = PostingFilter.Of(others, context.Ledger, figures);
+        History = ControlHistory.Of(context.Ledger, type, until);
+    }
+
+    /// <summary>The items.</summary>
+    public ControlHistory History { get; }
+
+    /// <summary>Whether no item is left out.</summary>
+    public bool IsEverything => _filter.IsEverything && _figures.IsEverything;
+
+    /// <summary>The day that is asked for, then each that it is compared with.</summary>
+    public static IReadOnlyList<DateOnly> Days(ReportContext context, ReportRequest request)
+    {
+        var period = DayOf(context, request);
+        if (request.Change && request.Compare.Count == 0)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "--change needs something to compare with.", "Add --compare prior-period, or a day.");
+        }
+
+        if (request.Compare.Any(comparison => comparison.Kind == ComparisonKind.Budget))
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "What is open has no budget.", "Compare with prior-period, prior-year or a day.");
+        }
+
+        return
+        [
+            period.Range.To,
+            .. request.Compare.SelectMany(comparison => comparison.Earlier(period, [period.Range], null, context.Calendar, context.Records))
+                .Select(pieces => pieces[^1].To).Distinct(),
+        ];
+    }
+
+    /// <summary>The day that is asked for, with the period that it ends; today where nothing is asked.</summary>
+    public static Period DayOf(ReportContext context, ReportRequest request) =>
+        (request.Period ?? new OpenPeriod(context.Today, context.Today)).Within(context.Records);
+
+    /// <summary>The items that are taken and open on any of the days.</summary>
+    public List<int> Taken(IReadOnlyList<Aging> agings) => [.. Taken().Where(item =>
+        agings.Any(aging => !aging.Open(item).IsZero) && Takes(agings[0], item))];
+
+    /// <summary>The items that are taken, open or not.</summary>
+    public IEnumerable<int> Taken()
+    {
+        var taken = History.TakenBy(_filter);
+        return taken is null ? Enumerable.Range(0, History.Count) : Enumerable.Range(0, History.Count).Where(item => taken[item]);
+    }
+
+    /// <summary>
+    /// The rows in the order that is asked for, without those whose total is not; where only the first few are asked for,
+    /// the others together behind them. Throws a <see cref="ProblemException"/> for an order that there is not.
+    /// </summary>
+    /// <param name="groups">All rows.</param>
+    /// <param name="columns">The columns.</param>
+    /// <param name="table">The table that they go into.</param>
+    /// <param name="total">The place of the column that says which rows are the largest.</param>
+    /// <param name="aging">What says which are the oldest, where they have an age.</param>
+    public IReadOnlyList<ItemGroup> Ordered(
+        IEnumerable<ItemGroup> groups, ItemColumns columns, ItemTable table, int total, Aging? aging = null)
+    {
+        var sums = Enumerable.Range(0, columns.Columns.Count).Where(column => columns.Sources[column] is ItemSource.Sum).ToList();
+        SortOrder.Refuse(
+            _request.Sort, [Name, .. aging is null ? Array.Empty<string>() : [Oldest], .. sums.Select(column => columns.Columns[column].Key)]);
+        var taken = _figures.IsEverything ? groups : groups.Where(group =>
+            _figures.Take(RowFigure, table.SumOf(group.Items, total).MinorUnits, _context.Currency.Decimals));
+        var sorted = (IReadOnlyList<ItemGroup>)[.. taken];
+        IReadOnlyList<SortOrder> keys = _request.Sort.Count > 0 ? _request.Sort
+            : _request.Top is null ? [] : [new SortOrder(columns.Columns[total].Key, Downwards: true)];
+        foreach (var key in keys.Reverse())
+        {
+            var column = columns.PlaceOf(key.Name);
+            sorted = key.Name == Name ? Sorted(group => group.Name, StringComparer.OrdinalIgnoreCase)
+                : key.Name == Oldest ? Sorted(OldestOf, Comparer<int>.Default)
+                : Sorted(group => table.SumOf(group.Items, column), Comparer<Amount>.Default);
+
+            IReadOnlyList<ItemGroup> Sorted<T>(Func<ItemGroup, T> by, IComparer<T> order) =>
+                key.Downwards ? [.. sorted.OrderByDescending(by, order)] : [.. sorted.OrderBy(by, order)];
+        }
+
+        return _request.Top is not { } top || sorted.Count <= top ? sorted :
+            [.. sorted.Take(top), new ItemGroup(ItemGroup.Rest, $"The rest ({sorted.Count - top})", [.. sorted.Skip(top).SelectMany(group => group.Items)])];
+
+        int OldestOf(ItemGroup group) => group.Items.Where(item => aging!.Open(item).Sign > 0).Select(aging!.DaysLate).DefaultIfEmpty(int.MinValue).Max();
+    }
+
+    /// <summary>Items in the order that is asked for. Throws a <see cref="ProblemException"/> for an order that there is not.</summary>
+    /// <param name="items">The items.</param>
+    /// <param name="columns">The columns of their list.</param>
+    /// <param name="usual">The order where nothing is asked for.</param>
+    public IReadOnlyList<int> OrderedItems(IReadOnlyList<int> items, ItemColumns columns, SortOrder usual)
+    {
+        SortOrder.Refuse(_request.Sort, [.. columns.Columns.Select(column => column.Key)]);
+        var sorted = items;
+        foreach (var key in (_request.Sort.Count > 0 ? _request.Sort : [usual]).Reverse())
+        {
+            var of = columns.CellOf(columns.PlaceOf(key.Name));
+            var order = Comparer<Cell>.Create((left, right) => (left.Units, left.Words?.ToUpperInvariant())
+                .CompareTo((right.Units, right.Words?.ToUpperInvariant())));
+            sorted = key.Downwards ? [.. sorted.OrderByDescending(of, order)] : [.. sorted.OrderBy(of, order)];
+        }
+
+        return sorted;
+    }
+
+    /// <summary>The report without its rows.</summary>
+    public Report Frame(string periodInWords) => new()
+    {
+        Key = _definition.Key,
+        Title = _request.Title ?? _definition.Title,
+        Book = _context.Name,
+        Currency = _context.Currency,
+        Basis = AccountingBasis.Accrual,
+        Period = null,
+        AsOf = DayOf(_context, _request).Range.To,
+        PeriodInWords = periodInWords,
+        Columns = [],
+        Rows = [],
+        Checks = [],
+        Narrowed = [.. _filter.InWords, .. _figures.InWords],
+        Notes = _context.Ledger.HasComputedSettlements ? [OldestFirst.Note] : [],
+        OriginOf = (_, _) => null,
+        Revision = _context.Ledger.Revision,
+    };
+
+    /// <summary>That sums of items are what the control accounts come to at the end of days; nothing where items are left out.</summary>
+    public IReadOnlyList<ReportCheck> TiesToControl(IEnumerable<(DateOnly Day, Amount Sum)> sums) => !IsEverything ? [] :
+    [
+        .. sums.Select(sum => new ReportCheck(
+            "Open items = balance of the control accounts", BalanceAt(sum.Day), sum.Sum, PeriodText.Heading(sum.Day))),
+    ];
+
+    private Amount BalanceAt(DateOnly day)
+    {
+        var figure = new Figure(PostingSource.Accrual, new DateRange(_context.Records.From < day ? _context.Records.From : day, day));
+        var sums = FigureSums.Of(_context.Ledger, [figure], PostingFilter.Everything, null);
+        return History.Natural(History.Accounts.Aggregate(Amount.Zero, (sum, account) => sum + sums.Net(figure, account.Key)));
+    }
+
+    private bool Takes(Aging aging, int item) => _figures.IsEverything
+        || (_figures.Take("open", aging.Open(item).MinorUnits, _context.Currency.Decimals)
+            && _figures.Take("days-late", Math.Max(0, aging.DaysLate(item)), 0));
+}

@@ -1,0 +1,89 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.OpenItems;
+
+/// <summary>Every document that is open on a day, as a list: what it came to, what was set against it, what is left.</summary>
+public static class OpenItemsReport
+{
+    /// <summary>What customers have not settled, and what we have not settled with them.</summary>
+    public static ReportDefinition Receivables { get; } = new()
+    {
+        Key = "open-receivables",
+        Title = "Open receivables",
+        Subject = "Who owes, who is owed",
+        Question = "Which invoices, credits and receipts are open, and what was promised of them?",
+        Words = ["customers", "debtors", "overdue", "late", "unpaid", "unapplied", "invoices", "call", "list", "promises", "disputes"],
+        Options =
+        [
+            ReportOptions.AsOf, ReportOptions.AgeBy, ReportOptions.Only, ReportOptions.Except, ReportOptions.Sort,
+            ReportOptions.Top, ReportOptions.Title,
+        ],
+        Examples =
+        [
+            ("--only \"days-late=>30\" --sort -open", "whom to call, the largest first"),
+            ("--as-of last-month --only kind=receipt", "money that was not applied at the end of last month"),
+        ],
+        Build = (context, request) => Build(Receivables!, AccountType.Receivable, context, request),
+    };
+
+    /// <summary>What we have not settled with suppliers, and they with us.</summary>
+    public static ReportDefinition Payables { get; } = Receivables with
+    {
+        Key = "open-payables",
+        Title = "Open payables",
+        Question = "Which bills, credits and payments are open?",
+        Words = ["suppliers", "creditors", "overdue", "late", "unpaid", "unapplied", "bills", "pay", "list"],
+        Examples = [("--as-of today --sort due", "bills in the order in which they are due")],
+        Build = (context, request) => Build(Payables!, AccountType.Payable, context, request),
+    };
+
+    private static Report Build(ReportDefinition definition, AccountType type, ReportContext context, ReportRequest request)
+    {
+        var day = ItemReport.DayOf(context, request).Range.To;
+        var report = new ItemReport(definition, context, request, type, day, ItemReport.DocumentFigures);
+        var (history, aging) = (report.History, new Aging(report.History, day, request));
+        var promises = new PromisedItems(context.Ledger, history, day);
+        var texts = new DocumentRows(context.Ledger);
+        var columns = Columns(history, aging, promises, texts, context.Currency);
+        var table = new ItemTable(columns, item => texts.Named(history[item]));
+        var items = report.Taken([aging]);
+        var sorted = report.OrderedItems(items, columns, new SortOrder("due", Downwards: false));
+        table.AddEach(sorted.Take(request.Top ?? sorted.Count), 0);
+        if (request.Top < sorted.Count)
+        {
+            table.AddGroup(ItemGroup.Rest, $"The rest ({sorted.Count - request.Top})", RowKind.Account, sorted.Skip(request.Top.Value));
+        }
+
+        table.AddTotal();
+        return report.Frame($"As of {PeriodText.Words(day)}") with
+        {
+            Columns = columns.Columns,
+            Rows = table.Rows,
+            Checks = report.TiesToControl([(day, table.SumOf(items, columns.PlaceOf("open")))]),
+            OriginOf = table.OriginOf,
+        };
+    }
+
+    private static ItemColumns Columns(
+        ControlHistory history, Aging aging, PromisedItems promises, DocumentRows texts, Currency currency)
+    {
+        var columns = new ItemColumns();
+        columns.AddFact("contact", "Contact", ColumnKind.Text, item => Cell.Of(texts.ContactName(history[item])));
+        columns.AddFact("kind", "Kind", ColumnKind.Text, item => Cell.Of(DocumentKinds.Names[history[item].Kind - 1]));
+        columns.AddDocument(history, aging);
+        columns.Add(new ReportColumn("settled", "Settled", ColumnKind.Money), new ItemSource.Sum(
+            item => history[item].Total - aging.Open(item), (item, sign) => history.AppliedOf(item, aging.Day, sign)));
+        columns.Add(new ReportColumn("open", "Open", ColumnKind.Money), new ItemSource.Sum(
+            aging.Open, (item, sign) => history.OriginOf(item, aging.Day, sign)));
+        promises.AddColumns(columns);
+        if (promises.All.Count > 0)
+        {
+            columns.AddFact("promise", "Promise", ColumnKind.Text, item => Cell.Of(promises.InWords(item, currency)));
+        }
+
+        return columns;
+    }
+}

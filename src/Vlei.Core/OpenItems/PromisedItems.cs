@@ -1,0 +1,125 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.OpenItems;
+
+/// <summary>What has become of a promise or a dispute.</summary>
+public enum PromiseState
+{
+    /// <summary>Its day has not passed, and not all of it is paid.</summary>
+    Pending,
+
+    /// <summary>It was paid by its day.</summary>
+    Kept,
+
+    /// <summary>Its day has passed, and not all of it was paid by then.</summary>
+    Broken,
+
+    /// <summary>A dispute of what is still open.</summary>
+    Disputed,
+
+    /// <summary>A dispute of what is no longer open.</summary>
+    Settled,
+
+    /// <summary>It was taken back.</summary>
+    Withdrawn,
+}
+
+/// <summary>A promise or a dispute as it stands at the end of a day.</summary>
+/// <param name="Promise">The promise.</param>
+/// <param name="Item">The place of the item that it is about.</param>
+/// <param name="State">What has become of it.</param>
+/// <param name="Paid">What was paid on it, by its day and by that day.</param>
+/// <param name="Standing">What of it is still expected, or disputed.</param>
+internal sealed record PromisedItem(Promise Promise, int Item, PromiseState State, Amount Paid, Amount Standing);
+
+/// <summary>The promises and disputes of items, as they stand at the end of a day.</summary>
+internal sealed class PromisedItems
+{
+    private readonly ControlHistory _history;
+    private readonly DateOnly _day;
+    private readonly ILookup<int, PromisedItem> _byItem;
+
+    /// <summary>Works them out.</summary>
+    public PromisedItems(ILedger ledger, ControlHistory history, DateOnly day)
+    {
+        (_history, _day) = (history, day);
+        var known = ledger.Promises.Where(promise => promise.Noted <= day).ToList();
+        var items = known.Count == 0 ? [] : Enumerable.Range(0, history.Count)
+            .Where(item => history[item].Total.Sign > 0)
+            .GroupBy(item => history[item].Document)
+            .ToDictionary(group => group.Key, group => group.First());
+        All = [.. known.Where(promise => items.ContainsKey(promise.Document)).Select(promise => Standing(promise, items[promise.Document]))];
+        _byItem = All.ToLookup(promised => promised.Item);
+    }
+
+    /// <summary>All of them, in the order of their numbers.</summary>
+    public IReadOnlyList<PromisedItem> All { get; }
+
+    /// <summary>Those of an item.</summary>
+    public IEnumerable<PromisedItem> Of(int item) => _byItem[item];
+
+    /// <summary>What is promised of an item and still expected.</summary>
+    public Amount Promised(int item) => Sum(item, PromiseState.Pending);
+
+    /// <summary>What is disputed of an item and still open.</summary>
+    public Amount Disputed(int item) => Sum(item, PromiseState.Disputed);
+
+    /// <summary>Adds a column for what is promised and one for what is disputed, where there is any.</summary>
+    public void AddColumns(ItemColumns columns)
+    {
+        Add(PromiseState.Pending, "promised", "Promised", Promised);
+        Add(PromiseState.Disputed, "disputed", "Disputed", Disputed);
+
+        void Add(PromiseState state, string key, string heading, Func<int, Amount> of)
+        {
+            if (All.Any(promised => promised.State == state))
+            {
+                columns.Add(new ReportColumn(key, heading, ColumnKind.Money), new ItemSource.Sum(of, (item, sign) =>
+                    _history.OriginOf(item, null, sign) with { Total = sign < 0 ? -of(item) : of(item) }));
+            }
+        }
+    }
+
+    /// <summary>What is promised and disputed of an item, in a few words; empty for nothing.</summary>
+    public string InWords(int item, Currency currency) => string.Join("; ", Of(item).Select(promised => promised.State switch
+    {
+        PromiseState.Pending => $"{DecimalText.Write(promised.Standing.MinorUnits, currency.Decimals)} by {PeriodText.Iso(promised.Promise.By!.Value)}",
+        PromiseState.Broken => $"broken: {DecimalText.Write(promised.Promise.Amount.MinorUnits, currency.Decimals)} by {PeriodText.Iso(promised.Promise.By!.Value)}",
+        PromiseState.Disputed => $"disputed: {DecimalText.Write(promised.Standing.MinorUnits, currency.Decimals)}{(promised.Promise.Note.Length > 0 ? $" ({promised.Promise.Note})" : "")}",
+        _ => "",
+    }).Where(words => words.Length > 0));
+
+    private Amount Sum(int item, PromiseState state) => Of(item).Where(promised => promised.State == state)
+        .Aggregate(Amount.Zero, (sum, promised) => sum + promised.Standing);
+
+    private PromisedItem Standing(Promise promise, int item)
+    {
+        var open = OpenAt(item, _day);
+        if (!promise.StandsAt(_day))
+        {
+            return new PromisedItem(promise, item, PromiseState.Withdrawn, Amount.Zero, Amount.Zero);
+        }
+
+        if (promise.IsDispute)
+        {
+            return new PromisedItem(
+                promise, item, open.IsZero ? PromiseState.Settled : PromiseState.Disputed, Amount.Zero, Least(promise.Amount, open));
+        }
+
+        var passed = promise.By < _day;
+        var paid = Least(promise.Amount, Most(Amount.Zero, promise.Open - OpenAt(item, passed ? promise.By!.Value : _day)));
+        return paid == promise.Amount ? new PromisedItem(promise, item, PromiseState.Kept, paid, Amount.Zero)
+            : passed ? new PromisedItem(promise, item, PromiseState.Broken, paid, Amount.Zero)
+            : new PromisedItem(promise, item, PromiseState.Pending, paid, Least(promise.Amount - paid, open));
+    }
+
+    private Amount OpenAt(int item, DateOnly day) => _history.AppliedTo(item).Where(applied => applied.Day <= day)
+        .Aggregate(_history[item].Total, (open, applied) => open - applied.Amount);
+
+    private static Amount Least(Amount one, Amount other) => one < other ? one : other;
+
+    private static Amount Most(Amount one, Amount other) => one > other ? one : other;
+}
