@@ -20,6 +20,9 @@ public sealed class Book
     /// <summary>Where its records are.</summary>
     internal string RecordsPath => Path.Combine(Folder, RecordsName);
 
+    /// <summary>Where what contacts have committed to is noted.</summary>
+    internal string PromisesPath => Path.Combine(Folder, "promises.csv");
+
     /// <summary>Whether the folder is a book.</summary>
     public static bool IsBook(string folder) => File.Exists(Path.Combine(folder, FileName));
 

@@ -28,6 +28,7 @@ public static class BookCheck
     public static void Rebuild(Book book, Action<string, long> progress)
     {
         using var database = Database.OpenToWrite(book.RecordsPath);
+        Derivation.Adopt(database, book.Settings.SettlesOldestFirst, progress);
         Derivation.Rebuild(database, progress);
         database.Commit();
     }
@@ -36,6 +37,7 @@ public static class BookCheck
     public static IReadOnlyList<BookCheckResult> Run(Book book, Action<string, long> progress)
     {
         using var database = Database.OpenToWrite(book.RecordsPath);
+        Derivation.Adopt(database, book.Settings.SettlesOldestFirst, progress);
         var results = new List<BookCheckResult>
         {
             new("The file is whole", FileFaults(database)),

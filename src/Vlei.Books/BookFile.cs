@@ -4,6 +4,7 @@ using Tomlyn.Syntax;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
+using Vlei.Core.OpenItems;
 using Vlei.Core.Problems;
 
 namespace Vlei.Books;
@@ -11,7 +12,9 @@ namespace Vlei.Books;
 /// <summary>Reads and writes <c>book.toml</c>. Whatever is not understood is refused, with its place in the file.</summary>
 internal static class BookFile
 {
-    private static readonly string[] Keys = ["name", "currency", "fiscal-year-start", "basis", "today"];
+    private static readonly string[] Keys = ["name", "currency", "fiscal-year-start", "basis", "today", "language", "remittance", "settle"];
+
+    private const string OldestFirst = "oldest-first";
 
     /// <summary>Reads the file. Throws a <see cref="ProblemException"/> where it is not as it should be.</summary>
     public static BookSettings Read(string path)
@@ -28,7 +31,19 @@ internal static class BookFile
             CurrencyOf(toml, values),
             new FiscalCalendar(StartMonth(toml, values)),
             BasisOf(toml, values),
-            Today(toml, values));
+            Today(toml, values))
+        {
+            Remittance = toml.Text(values, "remittance") ?? "",
+            Language = LanguageOf(toml, values),
+            SettlesOldestFirst = toml.Text(values, "settle") switch
+            {
+                null => false,
+                OldestFirst => true,
+                _ => throw toml.Wrong(
+                    values["settle"].Value!.Span, "there is no such way to settle.",
+                    $"Write \"{OldestFirst}\", or take the line out: then the settlements of the records count."),
+            },
+        };
     }
 
     /// <summary>The text of a new file.</summary>
@@ -58,6 +73,16 @@ internal static class BookFile
                 """);
         }
 
+        if (settings.Remittance.Length > 0)
+        {
+            text.Append(CultureInfo.InvariantCulture, $"""
+
+                # How customers pay; it stands at the foot of their statements of account.
+                remittance = {Quoted(settings.Remittance)}
+
+                """);
+        }
+
         return text.ToString();
     }
 
@@ -70,6 +95,7 @@ internal static class BookFile
             {
                 '"' => "\\\"",
                 '\\' => "\\\\",
+                '\n' => "\\n",
                 < ' ' or '\u007f' => $"\\u{(int)character:X4}",
                 _ => character.ToString(),
             });
@@ -99,6 +125,13 @@ internal static class BookFile
             "cash" => AccountingBasis.Cash,
             _ => throw toml.Wrong(values["basis"].Value!.Span, "there is no such basis.", "Write \"accrual\" or \"cash\"."),
         };
+
+    private static string LanguageOf(TomlText toml, Dictionary<string, KeyValueSyntax> values) =>
+        toml.Text(values, "language") is not { } code ? "en"
+        : StatementOfAccountReport.Languages.Contains(code) ? code
+        : throw toml.Wrong(
+            values["language"].Value!.Span, $"there are no texts in \"{code}\".",
+            $"Write {Suggestion.Listed([.. StatementOfAccountReport.Languages.Select(known => $"\"{known}\"")], "or")}.");
 
     private static DateOnly? Today(TomlText toml, Dictionary<string, KeyValueSyntax> values)
     {

@@ -11,4 +11,14 @@ namespace Vlei.Books;
 /// <param name="Basis">The basis of reports that are not told another.</param>
 /// <param name="Today">The day that period words are worked out from, where it is pinned.</param>
 public sealed record BookSettings(
-    string Name, Currency Currency, FiscalCalendar Calendar, AccountingBasis Basis, DateOnly? Today);
+    string Name, Currency Currency, FiscalCalendar Calendar, AccountingBasis Basis, DateOnly? Today)
+{
+    /// <summary>How customers pay, in lines, for what is sent to them; empty where nothing is said.</summary>
+    public string Remittance { get; init; } = "";
+
+    /// <summary>The language of what is sent to customers who have none of their own: its code in ISO 639-1.</summary>
+    public string Language { get; init; } = "en";
+
+    /// <summary>Whether settlements are computed, oldest first, where the records have none at all.</summary>
+    public bool SettlesOldestFirst { get; init; }
+}

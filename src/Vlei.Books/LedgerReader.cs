@@ -17,12 +17,14 @@ public sealed class LedgerReader : ILedger, IDisposable
     private readonly Lazy<IReadOnlyList<Account>> _accounts;
     private readonly Lazy<IReadOnlyList<Budget>> _budgets;
     private readonly Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>> _tagSets;
+    private readonly Lazy<bool> _hasComputedSettlements;
+    private readonly Lazy<IReadOnlyList<Promise>> _promises;
     private readonly Dictionary<PostingField, IReadOnlyList<NamedRecord>> _records = [];
     private readonly Lazy<Statement> _document;
     private readonly Lazy<Statement> _lineMemo;
     private readonly Lazy<Statement> _contact;
 
-    private LedgerReader(Database database, long revision, bool isEarlier)
+    private LedgerReader(Book book, Database database, long revision, bool isEarlier)
     {
         (_database, Revision) = (database, revision);
         _standing = isEarlier ? new Standing(revision) : Standing.Now;
@@ -30,6 +32,9 @@ public sealed class LedgerReader : ILedger, IDisposable
         _extent = new Lazy<DateRange?>(FindExtent);
         _accounts = new Lazy<IReadOnlyList<Account>>(() => AccountRows.Read(database, _standing));
         _budgets = new Lazy<IReadOnlyList<Budget>>(ReadBudgets);
+        _hasComputedSettlements = new Lazy<bool>(() => Derivation.IsOldestFirst(database)
+            && database.Number($"SELECT count(*) FROM settlements s WHERE {_standing.Of("s")}") == 0);
+        _promises = new Lazy<IReadOnlyList<Promise>>(() => PromiseFile.Read(book).Select(Known).OfType<Promise>().ToList());
         _tagSets = new Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>>(() => Columns.TagSets.Read(database));
         _document = new Lazy<Statement>(() => database.Prepare(
             "SELECT k.id, d.kind, d.date, d.number, d.memo FROM documents d JOIN documents_keys k ON k.key = d.key "
@@ -48,10 +53,10 @@ public sealed class LedgerReader : ILedger, IDisposable
     public IReadOnlyList<Account> Accounts => _accounts.Value;
 
     /// <inheritdoc/>
-    public bool HasComputedSettlements => false;
+    public bool HasComputedSettlements => _hasComputedSettlements.Value;
 
     /// <inheritdoc/>
-    public IReadOnlyList<Promise> Promises => [];
+    public IReadOnlyList<Promise> Promises => _promises.Value;
 
     /// <inheritdoc/>
     public DateRange? Extent => _extent.Value;
@@ -162,18 +167,37 @@ public sealed class LedgerReader : ILedger, IDisposable
 
     private static LedgerReader Open(Book book, Func<long, long?> revisionOf)
     {
-        var database = Database.OpenToRead(book.RecordsPath);
+        var database = OpenDerived(book);
         try
         {
             var last = database.Number("SELECT coalesce(max(revision), 0) FROM imports");
             var revision = revisionOf(last) ?? last;
-            return new LedgerReader(database, revision, revision != last);
+            return new LedgerReader(book, database, revision, revision != last);
         }
         catch
         {
             database.Dispose();
             throw;
         }
+    }
+
+    // What the book asks for may have changed since everything was derived.
+    private static Database OpenDerived(Book book)
+    {
+        var database = Database.OpenToRead(book.RecordsPath);
+        if (Derivation.IsOldestFirst(database) == book.Settings.SettlesOldestFirst)
+        {
+            return database;
+        }
+
+        database.Dispose();
+        using (var writer = Database.OpenToWrite(book.RecordsPath))
+        {
+            Derivation.Adopt(writer, book.Settings.SettlesOldestFirst, (_, _) => { });
+            writer.Commit();
+        }
+
+        return Database.OpenToRead(book.RecordsPath);
     }
 
     private DateRange? FindExtent()
@@ -204,6 +228,39 @@ public sealed class LedgerReader : ILedger, IDisposable
 
         return records;
     }
+
+    /// <summary>The key of the document of that id, or of the only one of that number; nothing where there is none.</summary>
+    public int? FindDocument(string idOrNumber)
+    {
+        using var byId = _database.Prepare(
+            $"SELECT d.key FROM documents_keys k JOIN documents d ON d.key = k.key WHERE k.id = ? AND {_standing.Of("d")}");
+        byId.Bind(1, idOrNumber);
+        if (byId.Step())
+        {
+            return byId.Int(0);
+        }
+
+        using var byNumber = _database.Prepare($"SELECT d.key FROM documents d WHERE d.number = ? AND {_standing.Of("d")} LIMIT 2");
+        byNumber.Bind(1, idOrNumber);
+        return byNumber.Step() && byNumber.Int(0) is var key && !byNumber.Step() ? key : null;
+    }
+
+    /// <summary>The ids and numbers of all documents, for suggestions.</summary>
+    public IEnumerable<string> DocumentNames()
+    {
+        using var statement = _database.Prepare(
+            $"SELECT k.id, d.number FROM documents_keys k JOIN documents d ON d.key = k.key WHERE {_standing.Of("d")}");
+        while (statement.Step())
+        {
+            yield return statement.Text(0);
+            yield return statement.Text(1);
+        }
+    }
+
+    private Promise? Known(PromiseRecord record) => FindDocument(record.Document) is { } document
+        ? new Promise(
+            record.Number, record.IsDispute, document, record.Amount, record.By, record.Open, record.Noted, record.Withdrawn, record.Note)
+        : null;
 
     // The last month may go beyond the day.
     private List<T> ReadUntil<T>(DerivedKind kind, DateOnly until, DerivedColumns<T> shape)

@@ -13,7 +13,8 @@ public static class StandardReports
         ProfitLossReport.Definition, BalanceSheetReport.Definition, CashFlowReport.Definition,
         EquityMovementsReport.Definition, TrialBalanceReport.Definition, GeneralLedgerReport.Definition,
         AgingReport.Receivables, AgingReport.Payables, OpenItemsReport.Receivables, OpenItemsReport.Payables,
-        ContactBalancesReport.Customers, ContactBalancesReport.Suppliers,
+        ContactBalancesReport.Customers, ContactBalancesReport.Suppliers, ContactLedgerReport.Customers,
+        ContactLedgerReport.Suppliers, StatementOfAccountReport.Definition, PromisesReport.Definition,
     ];
 
     /// <summary>Finds a report by its key.</summary>

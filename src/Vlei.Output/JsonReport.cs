@@ -33,11 +33,13 @@ internal static class JsonReport
             json.WriteString("currency", report.Currency.Code);
             json.WriteString("basis", AccountingBases.NameOf(report.Basis));
             WritePeriod(json, report);
+            WriteWords(json, "addressed_to", report.AddressedTo);
             WriteWords(json, "narrowed", report.Narrowed);
             WriteWords(json, "notes", report.Notes);
             WriteLines(json, stream, "columns", report.Columns, (line, column) => WriteColumn(line, report, column));
             WriteLines(json, stream, "rows", report.Rows, (line, row) => WriteRow(line, report, row));
             WriteLines(json, stream, "checks", report.Checks, (line, check) => WriteCheck(line, report, check));
+            WriteWords(json, "foot", report.Foot);
             json.WriteNumber("revision", report.Revision);
             json.WriteEndObject();
         }

@@ -3,7 +3,7 @@ using Vlei.Core.Reports;
 namespace Vlei.Output;
 
 /// <summary>Writes a report in one format. It computes nothing: what it writes is in the report.</summary>
-/// <param name="Name">The format's name, and the ending of its files.</param>
+/// <param name="Name">The format's name.</param>
 /// <param name="Write">Writes the report.</param>
 public sealed record ReportFormat(string Name, Action<Report, Stream, TextLook> Write)
 {
@@ -15,10 +15,10 @@ public sealed record ReportFormat(string Name, Action<Report, Stream, TextLook> 
         new("json", (report, stream, _) => JsonReport.Write(report, stream)),
     ];
 
+    /// <summary>The ending of its files.</summary>
+    public string Ending => this == All[0] ? "txt" : Name;
+
     /// <summary>The format of a file with that ending (<c>.txt</c> is text), or nothing.</summary>
-    public static ReportFormat? ForFile(string path) => Path.GetExtension(path).TrimStart('.') switch
-    {
-        "txt" => All[0],
-        var ending => All.FirstOrDefault(format => format.Name == ending),
-    };
+    public static ReportFormat? ForFile(string path) =>
+        All.FirstOrDefault(format => format.Ending == Path.GetExtension(path).TrimStart('.'));
 }

@@ -66,6 +66,7 @@ internal sealed class TextReport
             text.AddBlock(columns);
         }
 
+        text.AddWords(report.Foot);
         text.AddChecks();
     }
 
@@ -113,13 +114,28 @@ internal sealed class TextReport
         AddLine(Styled(DisplayText.Harmless(_report.Title, _look.Ascii), bold: true));
         AddLine(_report.PeriodInWords);
         var basis = _report.Basis == AccountingBasis.Cash ? "Cash basis" : "Accrual basis";
-        AddLine($"{basis}, in {_report.Currency.Code}");
+        AddLine(_report.InWhat ?? $"{basis}, in {_report.Currency.Code}");
+        AddWords(_report.AddressedTo);
         foreach (var words in _report.Narrowed.Concat(_report.Notes).Select(words => DisplayText.Harmless(words, _look.Ascii)))
         {
             foreach (var line in Lines(words))
             {
                 AddLine(line);
             }
+        }
+    }
+
+    // A paragraph of its own; a letter's lines are broken where they are said to be.
+    private void AddWords(IReadOnlyList<string> words)
+    {
+        if (words.Count > 0)
+        {
+            AddLine("");
+        }
+
+        foreach (var line in words)
+        {
+            AddLine(DisplayText.Harmless(line, _look.Ascii));
         }
     }
 
@@ -254,17 +270,19 @@ internal sealed class TextReport
 
     private void AddChecks()
     {
-        if (_report.Checks.Count > 0)
+        // Whom a letter is sent to has nothing to do with checks, unless one fails: then it should not be sent.
+        var shown = _report.AddressedTo.Count > 0 ? [.. _report.Checks.Where(check => !check.Ok)] : _report.Checks;
+        if (shown.Count > 0)
         {
             AddLine("");
         }
 
-        foreach (var name in _report.Checks.GroupBy(check => check.Name).Where(checks => checks.All(check => check.Ok)))
+        foreach (var name in shown.GroupBy(check => check.Name).Where(checks => checks.All(check => check.Ok)))
         {
             AddLine($"Checked: {name.Key}.");
         }
 
-        foreach (var check in _report.Checks.Where(check => !check.Ok))
+        foreach (var check in shown.Where(check => !check.Ok))
         {
             var where = check.Column.Length == 0 ? "" : $" ({DisplayText.Harmless(check.Column, _look.Ascii)})";
             var what = check.Fault is { } fault ? $"{check.Name}{where}: {DisplayText.Harmless(fault, _look.Ascii)}."

@@ -30,6 +30,9 @@ public static class BoatworksGenerator
     // How many documents the rules make in a month at scale 1000.
     private const int DocumentsPerMonth = 137;
 
+    /// <summary>How its customers pay.</summary>
+    public const string Remittance = "Reedwater Boatworks, Lakeside Mutual, account 4401 220 118\nPlease give the number of the invoice.";
+
     /// <summary>The last day of the records.</summary>
     public static DateOnly Today { get; } = new(2026, 6, 30);
 

@@ -44,6 +44,22 @@ internal sealed class Derivation
         new Derivation(database, progress).Run(store, null, null);
     }
 
+    /// <summary>Whether settlements are to be computed where the records have none.</summary>
+    public static bool IsOldestFirst(Database database) => database.Number("SELECT oldest_first FROM derived_how") != 0;
+
+    /// <summary>Makes everything anew where it was made another way than the book now asks for.</summary>
+    public static void Adopt(Database database, bool oldestFirst, Action<string, long> progress)
+    {
+        if (IsOldestFirst(database) != oldestFirst)
+        {
+            database.Execute($"UPDATE derived_how SET oldest_first = {(oldestFirst ? 1 : 0)}");
+            Rebuild(database, progress);
+        }
+    }
+
+    /// <summary>Whether the settlements are computed.</summary>
+    public bool HasComputedSettlements { get; private set; }
+
     /// <summary>The settlements that stand, in the order of the records.</summary>
     public List<Settlement> Settlements { get; } = [];
 
@@ -134,7 +150,7 @@ internal sealed class Derivation
                 {
                     Add(current, lines, cash);
                     lines.Clear();
-                    (current, kind, tags) = (DocumentOf(statement), DocumentKinds.NumberOf(statement.Text(9)), statement.Text(10));
+                    (current, kind, tags) = (DocumentOf(statement, 11), DocumentKinds.NumberOf(statement.Text(9)), statement.Text(10));
                 }
 
                 lines.Add(new Line(
@@ -152,11 +168,11 @@ internal sealed class Derivation
     }
 
     // What says only after how many days it is due is due that long after its date.
-    private ControlItem DocumentOf(Statement row)
+    private ControlItem DocumentOf(Statement row, int due)
     {
         var date = _dates[row.Int(0)];
-        var due = IsoText.TryDay(row.Bytes(11), out var said) ? said : row.IsNull(12) ? date : date.AddDays(row.Int(12));
-        return new ControlItem(row.Int(0), 0, 0, Amount.Zero, date, due);
+        var last = IsoText.TryDay(row.Bytes(due), out var said) ? said : row.IsNull(due + 1) ? date : date.AddDays(row.Int(due + 1));
+        return new ControlItem(row.Int(0), 0, 0, Amount.Zero, date, last);
     }
 
     private void Add(ControlItem document, List<Line> lines, CashPostings cash)
@@ -225,9 +241,39 @@ internal sealed class Derivation
                 EffectiveDate(
                     statement.Int(1), statement.Int(2), IsoText.TryDay(statement.Bytes(4), out var date) ? date : null));
             Settlements.Add(settlement);
+        }
+
+        if (Settlements.Count == 0 && IsOldestFirst(_database))
+        {
+            HasComputedSettlements = true;
+            Settlements.AddRange(ComputeSettlements());
+        }
+
+        foreach (var settlement in Settlements)
+        {
             AddTo(settlement.From, settlement);
             AddTo(settlement.To, settlement);
         }
+    }
+
+    private IReadOnlyList<Settlement> ComputeSettlements()
+    {
+        var types = AccountRows.Read(_database, _standing).ToDictionary(account => account.Key, account => account.Type);
+        var control = types.Where(type => AccountTypes.ClassOf(type.Value) == AccountClass.Control).Select(type => type.Key);
+        var items = new List<ControlItem>();
+        using var statement = _database.Prepare(
+            "SELECT d.key, l.account, l.contact, sum(l.amount), d.due, d.terms_days FROM documents d "
+            + "JOIN lines l ON l.document = d.key AND l.added = d.added "
+            + $"WHERE {_standing.Of("d")} AND l.account IN ({string.Join(',', control)}) GROUP BY d.key, l.account, l.contact ORDER BY d.key");
+        while (statement.Step())
+        {
+            items.Add(DocumentOf(statement, 4) with
+            {
+                Account = statement.Int(1), Contact = statement.Int(2), Total = new Amount(statement.Number(3)),
+            });
+        }
+
+        return OldestFirst.Settle(items, account => types[account] == AccountType.Payable);
     }
 
     private void AddTo(int document, Settlement settlement)

@@ -30,6 +30,8 @@ public sealed class Importer
     {
         using var database = Database.OpenToWrite(book.RecordsPath);
 
+        Derivation.Adopt(database, book.Settings.SettlesOldestFirst, progress);
+
         // Rows may stand before those that they refer to; the commit looks at all of them.
         database.Execute("PRAGMA defer_foreign_keys = ON");
         var revision = database.Number("SELECT coalesce(max(revision), 0) FROM imports") + 1;
@@ -148,7 +150,7 @@ public sealed class Importer
 
         using var store = new DerivedStore(_session.Database);
         var derivation = new Derivation(_session.Database, _session.Tell);
-        if (all || store.IsEmpty)
+        if (all || store.IsEmpty || Derivation.IsOldestFirst(_session.Database))
         {
             store.Clear();
             derivation.Run(store, null, null);

@@ -57,6 +57,8 @@ internal static class Schema
                 data BLOB NOT NULL,
                 checksum INTEGER NOT NULL,
                 PRIMARY KEY(kind, month, name)) STRICT;
+            CREATE TABLE derived_how(oldest_first INTEGER NOT NULL) STRICT;
+            INSERT INTO derived_how VALUES (0);
             """);
         Derivation.Rebuild(database, (_, _) => { });
     }

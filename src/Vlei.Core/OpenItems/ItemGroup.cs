@@ -18,11 +18,15 @@ internal sealed record ItemGroup(string Id, string Name, IReadOnlyList<int> Item
     public static List<ItemGroup> ByContact(ILedger ledger, ControlHistory history, IEnumerable<int> items)
     {
         var contacts = ledger.Records(PostingField.Contact).ToDictionary(contact => contact.Key);
+
+        // Two of the same name are told apart by their ids.
+        var names = new HashSet<string>();
+        var shared = contacts.Values.Where(contact => !names.Add(contact.Name)).Select(contact => contact.Name).ToHashSet();
         return
         [
             .. Gathered(items, item => history[item].Contact)
                 .Select(group => (group.Key, Group: contacts.TryGetValue(group.Key, out var contact)
-                    ? new ItemGroup(contact.Id, contact.Name, group.Items)
+                    ? new ItemGroup(contact.Id, shared.Contains(contact.Name) ? $"{contact.Name} ({contact.Id})" : contact.Name, group.Items)
                     : new ItemGroup(NoContact, "No contact", group.Items)))
                 .OrderBy(group => group.Key == 0 ? 1 : 0)
                 .ThenBy(group => group.Group.Name, StringComparer.OrdinalIgnoreCase)

@@ -161,7 +161,7 @@ internal sealed class ItemReport
         Rows = [],
         Checks = [],
         Narrowed = [.. _filter.InWords, .. _figures.InWords],
-        Notes = _context.Ledger.HasComputedSettlements ? [OldestFirst.Note] : [],
+        Notes = _context.NotesOnSettlements,
         OriginOf = (_, _) => null,
         Revision = _context.Ledger.Revision,
     };

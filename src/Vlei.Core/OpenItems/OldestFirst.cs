@@ -9,9 +9,6 @@ namespace Vlei.Core.OpenItems;
 /// </summary>
 public static class OldestFirst
 {
-    /// <summary>What readers are told wherever such settlements are shown.</summary>
-    public const string Note = "Settlements are computed, oldest first: the records have none.";
-
     /// <summary>The settlements, with keys in the order in which they were found.</summary>
     /// <param name="items">All items, debit positive.</param>
     /// <param name="isPayable">Whether an account is a payable one, by its key: there credits are what is owed.</param>

@@ -33,10 +33,10 @@ public enum PromiseState
 /// <param name="State">What has become of it.</param>
 /// <param name="Paid">What was paid on it, by its day and by that day.</param>
 /// <param name="Standing">What of it is still expected, or disputed.</param>
-internal sealed record PromisedItem(Promise Promise, int Item, PromiseState State, Amount Paid, Amount Standing);
+public sealed record PromisedItem(Promise Promise, int Item, PromiseState State, Amount Paid, Amount Standing);
 
 /// <summary>The promises and disputes of items, as they stand at the end of a day.</summary>
-internal sealed class PromisedItems
+public sealed class PromisedItems
 {
     private readonly ControlHistory _history;
     private readonly DateOnly _day;
@@ -68,7 +68,7 @@ internal sealed class PromisedItems
     public Amount Disputed(int item) => Sum(item, PromiseState.Disputed);
 
     /// <summary>Adds a column for what is promised and one for what is disputed, where there is any.</summary>
-    public void AddColumns(ItemColumns columns)
+    internal void AddColumns(ItemColumns columns)
     {
         Add(PromiseState.Pending, "promised", "Promised", Promised);
         Add(PromiseState.Disputed, "disputed", "Disputed", Disputed);
@@ -114,6 +114,27 @@ internal sealed class PromisedItems
         return paid == promise.Amount ? new PromisedItem(promise, item, PromiseState.Kept, paid, Amount.Zero)
             : passed ? new PromisedItem(promise, item, PromiseState.Broken, paid, Amount.Zero)
             : new PromisedItem(promise, item, PromiseState.Pending, paid, Least(promise.Amount - paid, open));
+    }
+
+    /// <summary>
+    /// What of a document is open at the end of a day and can be promised or disputed: nothing where it is not open there.
+    /// </summary>
+    public static Amount OpenOf(ILedger ledger, int document, DateOnly day)
+    {
+        foreach (var type in new[] { AccountType.Receivable, AccountType.Payable })
+        {
+            var history = ControlHistory.Of(ledger, type, day);
+            var open = history.OpenAt(day);
+            for (var item = 0; item < history.Count; item++)
+            {
+                if (history[item].Document == document && history[item].Total.Sign > 0)
+                {
+                    return open[item];
+                }
+            }
+        }
+
+        return Amount.Zero;
     }
 
     private Amount OpenAt(int item, DateOnly day) => _history.AppliedTo(item).Where(applied => applied.Day <= day)

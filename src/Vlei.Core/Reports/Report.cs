@@ -180,6 +180,15 @@ public sealed record Report
     /// <summary>What a reader must know who might take it for something else.</summary>
     public IReadOnlyList<string> Notes { get; init; } = [];
 
+    /// <summary>What its amounts are, in words, where it is not simply their basis and currency.</summary>
+    public string? InWhat { get; init; }
+
+    /// <summary>To whom it is sent, in lines; nothing where it is not a letter.</summary>
+    public IReadOnlyList<string> AddressedTo { get; init; } = [];
+
+    /// <summary>What stands under the rows, in lines.</summary>
+    public IReadOnlyList<string> Foot { get; init; } = [];
+
     /// <summary>
     /// The postings behind the figure in a row and a column, by their places; nothing where there is no figure.
     /// Throws a <see cref="Problems.ProblemException"/> where the figure is worked out from others.

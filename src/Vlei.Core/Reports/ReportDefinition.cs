@@ -19,8 +19,18 @@ public sealed record ReportContext(
     string Name, Currency Currency, FiscalCalendar Calendar, AccountingBasis Basis, DateOnly Today, ILedger Ledger,
     Func<string, LayoutText> Layouts)
 {
+    /// <summary>How customers pay, in lines, as the book says it; empty where it does not.</summary>
+    public string Remittance { get; init; } = "";
+
+    /// <summary>The language of what is sent to customers who have none of their own: its code in ISO 639-1.</summary>
+    public string Language { get; init; } = "en";
+
     /// <summary>The first and the last day of the records; today where there are none.</summary>
     public DateRange Records => Ledger.Extent ?? new DateRange(Today, Today);
+
+    /// <summary>What readers are told of figures that rest on settlements; nothing where those are the records' own.</summary>
+    public IReadOnlyList<string> NotesOnSettlements =>
+        Ledger.HasComputedSettlements ? ["Settlements are computed, oldest first: the records have none."] : [];
 
     /// <summary>The period that is asked for; this fiscal year to date where none is.</summary>
     public Period PeriodOf(ReportRequest request) => (request.Period ?? new OpenPeriod(
@@ -50,6 +60,12 @@ public sealed record ReportDefinition
 
     /// <summary>Examples of its options, for help.</summary>
     public required IReadOnlyList<(string Options, string Meaning)> Examples { get; init; }
+
+    /// <summary>
+    /// Where it is of one contact: a request for each of those that are asked for, under the contact's id. Nothing for any
+    /// other report.
+    /// </summary>
+    public Func<ReportContext, ReportRequest, IReadOnlyList<(string Name, ReportRequest Request)>>? Each { get; init; }
 
     /// <summary>Builds it. Throws a <see cref="Problems.ProblemException"/> where the request does not make sense.</summary>
     public required Func<ReportContext, ReportRequest, Report> Build { get; init; }

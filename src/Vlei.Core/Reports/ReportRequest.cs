@@ -59,6 +59,9 @@ public sealed record ReportRequest
     /// <summary>What it takes and what it leaves out.</summary>
     public IReadOnlyList<FieldChoice> Choices { get; init; } = [];
 
+    /// <summary>The key of the one contact that it is for, where a report is of one.</summary>
+    public int? Contact { get; init; }
+
     /// <summary>Whether a cash flow starts from the movements of money, rather than from net profit.</summary>
     public bool IsDirect { get; init; }
 

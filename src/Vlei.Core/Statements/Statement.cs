@@ -94,6 +94,7 @@ internal sealed class Statement
             Rows = cells.Rows(),
             Checks = [],
             Narrowed = figures.Filter.InWords,
+            Notes = (request.Basis ?? context.Basis) == AccountingBasis.Cash ? context.NotesOnSettlements : [],
             OriginOf = cells.OriginOf,
             Revision = context.Ledger.Revision,
         };
@@ -103,7 +104,7 @@ internal sealed class Statement
     public static Report MarkedInPart(Report report, StatementFigures figures) => figures.Filter.IsEverything ? report : report with
     {
         Title = $"{report.Title} (in part)",
-        Notes = ["In part: only what is chosen is counted, so it need not balance."],
+        Notes = [.. report.Notes, "In part: only what is chosen is counted, so it need not balance."],
     };
 
     private Report Finish(ReportDefinition definition, LayoutText text)

@@ -125,7 +125,7 @@ public static class Trace
             Add(id, id, 0, item.Document, item.Date, item.Total);
             foreach (var settlement in item.Settlements)
             {
-                Add($"{id}@{rows.Count}", $"less {texts.IdOf(settlement.With)}", 1, settlement.With, settlement.Day, settlement.Amount);
+                Add($"{id}@{rows.Count}", $"less {texts.IdOf(settlement.With)}{(ledger.HasComputedSettlements ? " (computed)" : "")}", 1, settlement.With, settlement.Day, settlement.Amount);
             }
 
             void Add(string key, string label, int level, int document, DateOnly day, Amount amount)

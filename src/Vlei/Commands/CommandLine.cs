@@ -13,7 +13,8 @@ internal static class CommandLine
     public static IReadOnlyList<Func<Command>> Commands { get; } =
     [
         DemoCommand.Create, InitCommand.Create, ImportCommand.Create, CheckCommand.Create, ReportsCommand.Create,
-        ShowCommand.Create, TraceCommand.Create, ChangesCommand.Create, CloseCommand.Create, LayoutCommand.Create,
+        ShowCommand.Create, TraceCommand.Create, ChangesCommand.Create, CloseCommand.Create, PromiseCommand.Create,
+        LayoutCommand.Create,
         CompletionCommand.Create, ManualCommand.Create,
     ];
 

@@ -78,7 +78,10 @@ internal static class DemoCommand
         _ = Currency.TryFind("ZAR", out var currency);
         var book = Book.Create(folder, new BookSettings(
             BoatworksGenerator.Name, currency!, new FiscalCalendar(BoatworksGenerator.FiscalYearStart),
-            AccountingBasis.Accrual, BoatworksGenerator.Today));
+            AccountingBasis.Accrual, BoatworksGenerator.Today)
+        {
+            Remittance = BoatworksGenerator.Remittance,
+        });
         var records = Path.Combine(folder, "records");
         WriteRecords(records, size);
         Import(book, records);

@@ -82,10 +82,10 @@ internal sealed class ReportArguments
         ReadRequest(result, BookOptions.TodayOf(result, book.Settings), book.Settings.Calendar);
 
     /// <summary>
-    /// Builds the report and hands it over with the records that it was made from. Throws a
+    /// Opens the records that the report is asked of, and hands over what is needed to build it. Throws a
     /// <see cref="ProblemException"/> where the arguments make no sense.
     /// </summary>
-    public T Build<T>(ParseResult result, Func<Report, ILedger, T> use)
+    public T With<T>(ParseResult result, Func<ReportDefinition, ReportContext, ReportRequest, T> use)
     {
         var definition = Definitions(result)[0];
         var book = BookOptions.OpenBook(result);
@@ -93,13 +93,17 @@ internal sealed class ReportArguments
         using var ledger = result.GetValue(_revision) is { } revision
             ? LedgerReader.Open(book, Revisions.Find(book, revision))
             : LedgerReader.Open(book);
-        return use(definition.Build(ContextOf(book, BookOptions.TodayOf(result, book.Settings), ledger), request), ledger);
+        return use(definition, ContextOf(book, BookOptions.TodayOf(result, book.Settings), ledger), request);
     }
 
     /// <summary>What a report knows of a book.</summary>
     public static ReportContext ContextOf(Book book, DateOnly today, ILedger ledger) => new(
         book.Settings.Name, book.Settings.Currency, book.Settings.Calendar, book.Settings.Basis, today, ledger,
-        name => LayoutFile.Find(name, book.Folder));
+        name => LayoutFile.Find(name, book.Folder))
+    {
+        Remittance = book.Settings.Remittance,
+        Language = book.Settings.Language,
+    };
 
     private static ReportDefinition Named(string key) => StandardReports.Find(key) ?? throw new ProblemException(
         ProblemKind.NotFound,

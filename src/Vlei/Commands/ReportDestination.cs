@@ -16,7 +16,7 @@ internal sealed class ReportDestination
 
     private readonly Option<string?> _to = new("--to")
     {
-        Description = "The file to write, instead of standard output",
+        Description = "The file to write, instead of standard output; for statements of account, a FOLDER/ for a file each",
         HelpName = "FILE",
     };
 
@@ -49,6 +49,52 @@ internal sealed class ReportDestination
         return reports.All(report => report.Checks.All(check => check.Ok)) ? ExitStatus.Done : ExitStatus.CheckFailed;
     }
 
+    /// <summary>Whether <c>--to</c> names a folder, for a file each.</summary>
+    public bool IsFolder(ParseResult result) =>
+        result.GetValue(_to) is { } path && (path.EndsWith('/') || Directory.Exists(path));
+
+    /// <summary>
+    /// Writes several reports into the folder, a file each, and tells on standard error how many. The status says whether all
+    /// checks hold.
+    /// </summary>
+    public int WriteEach(ParseResult result, ReportFormat format, IEnumerable<(string Name, Report Report)> reports)
+    {
+        var folder = result.GetRequiredValue(_to)!;
+        try
+        {
+            Directory.CreateDirectory(folder);
+        }
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+        {
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{folder} cannot be made: {cannot.Message}", "Choose a folder that you may write to.", cannot);
+        }
+
+        var (count, failed) = (0, new List<string>());
+        foreach (var (name, report) in reports)
+        {
+            count++;
+            Destination.Write(Path.Combine(folder, $"{FileNameOf(name)}.{format.Ending}"), (stream, look) => format.Write(report, stream, look));
+            if (report.Checks.Any(check => !check.Ok))
+            {
+                failed.Add(name);
+            }
+        }
+
+        Console.Error.WriteLine($"{count} {(count == 1 ? "file" : "files")} in {folder}");
+        if (failed.Count > 0)
+        {
+            Console.Error.WriteLine($"A check failed in {string.Join(", ", failed)}.");
+        }
+
+        return failed.Count == 0 ? ExitStatus.Done : ExitStatus.CheckFailed;
+    }
+
+    // An id is a person's own choice of letters; a file's name is not.
+    private static string FileNameOf(string name) => string.Concat(name.Select(letter =>
+        char.IsLetterOrDigit(letter) || letter is '-' or '_' or '.' ? $"{letter}" : $"%{(int)letter:X2}")) is var safe && safe.StartsWith('.')
+            ? $"_{safe}" : safe;
+
     /// <summary>The format that is asked for. Throws a <see cref="ProblemException"/> where there is no such.</summary>
     public ReportFormat FormatOf(ParseResult result)
     {
@@ -60,7 +106,7 @@ internal sealed class ReportDestination
                 Suggestion.DidYouMean(name, names) ?? $"It takes {Suggestion.Listed(names, "or")}.");
         }
 
-        return result.GetValue(_to) is not { } path ? ReportFormat.All[0]
+        return result.GetValue(_to) is not { } path || IsFolder(result) ? ReportFormat.All[0]
             : ReportFormat.ForFile(path) ?? throw new ProblemException(
                 ProblemKind.Usage, $"The ending of {path} says no format.",
                 $"End it in .txt, .csv or .json, or add --format {Suggestion.Listed(names, "or")}.");

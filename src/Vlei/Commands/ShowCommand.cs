@@ -22,7 +22,9 @@ internal static class ShowCommand
         command.SetAction(result =>
         {
             var format = destination.FormatOf(result);
-            return arguments.Build(result, (report, _) => destination.Write(result, format, report));
+            return arguments.With(result, (definition, context, request) => definition.Each is { } each && destination.IsFolder(result)
+                ? destination.WriteEach(result, format, each(context, request).Select(one => (one.Name, definition.Build(context, one.Request))))
+                : destination.Write(result, format, definition.Build(context, request)));
         });
         return command;
     }

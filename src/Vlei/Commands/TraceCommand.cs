@@ -41,8 +41,8 @@ internal static class TraceCommand
         command.SetAction(result =>
         {
             var format = destination.FormatOf(result);
-            return arguments.Build(result, (report, ledger) => destination.Write(result, format, Trace.Of(
-                report, ledger, result.GetRequiredValue(Row), result.GetValue(Column), result.GetValue(All))));
+            return arguments.With(result, (definition, context, request) => destination.Write(result, format, Trace.Of(
+                definition.Build(context, request), context.Ledger, result.GetRequiredValue(Row), result.GetValue(Column), result.GetValue(All))));
         });
         return command;
     }

@@ -1,0 +1,141 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.OpenItems;
+
+/// <summary>
+/// What a customer is sent: the balance at the start of a period, the documents in it, the balance at its end, how late what
+/// is open is, and how to pay; in the customer's language where its contact has a tag <c>language</c> that is known.
+/// </summary>
+public static class StatementOfAccountReport
+{
+    private const string LanguageTag = "language";
+
+    /// <summary>The languages that it can be in, by their codes (ISO 639-1).</summary>
+    public static IReadOnlyList<string> Languages { get; } = [.. StatementTexts.Languages];
+
+    /// <summary>Its entry in the catalogue.</summary>
+    public static ReportDefinition Definition { get; } = new()
+    {
+        Key = "statement-of-account",
+        Title = "Statement of account",
+        Subject = "Who owes, who is owed",
+        Question = "What do we send a customer, to say what is owed and how to pay it?",
+        Words = ["customers", "debtors", "reminder", "letter", "batch", "remittance", "pay", "send", "statements"],
+        Options =
+        [
+            ReportOptions.Period, ReportOptions.Limits, ReportOptions.AgeBy, ReportOptions.Unapplied, ReportOptions.Only,
+            ReportOptions.Except, ReportOptions.Title,
+        ],
+        Examples =
+        [
+            ("--period last-month --only \"contact.name=Heron*\"", "for one customer"),
+            ("--period last-month --to statements/", "for every customer with something to say, a file each"),
+        ],
+        Build = Build,
+        Each = Each,
+    };
+
+    // Those who have anything in the period, or owe or are owed at its end.
+    private static IReadOnlyList<(string Name, ReportRequest Request)> Each(ReportContext context, ReportRequest request)
+    {
+        var range = context.PeriodOf(request).Range;
+        var report = new ItemReport(Definition, context, request, AccountType.Receivable, range.To, []);
+        var keys = context.Ledger.Records(PostingField.Contact).ToDictionary(contact => contact.Id, contact => contact.Key);
+        return
+        [
+            .. ItemGroup.ByContact(context.Ledger, report.History, report.Taken())
+                .Where(contact => contact.Id != ItemGroup.NoContact && HasSomethingToSay(report.History, contact, range))
+                .Select(contact => (contact.Id, request with { Contact = keys[contact.Id] })),
+        ];
+    }
+
+    private static bool HasSomethingToSay(ControlHistory history, ItemGroup contact, DateRange range) =>
+        contact.Items.Any(item => history[item].Date >= range.From)
+        || contact.Items.Aggregate(Amount.Zero, (sum, item) => sum + history[item].Total) != Amount.Zero;
+
+    private static Report Build(ReportContext context, ReportRequest request)
+    {
+        var range = context.PeriodOf(request).Range;
+        if (request.Contact is not { } key)
+        {
+            var each = Each(context, request);
+            return each.Count == 1 ? Build(context, each[0].Request) : throw new ProblemException(
+                ProblemKind.Usage,
+                each.Count == 0 ? "There is nothing to say to any of those customers in that period."
+                    : $"A statement of account is for one customer, and {each.Count} are asked for.",
+                each.Count == 0 ? "Choose another period, or others: vlei show customer-balances lists them."
+                    : "Choose one with --only contact=ID, or write a file for each: --to FOLDER/");
+        }
+
+        var contact = context.Ledger.Records(PostingField.Contact).Single(contact => contact.Key == key);
+        var texts = StatementTexts.In(contact.Tags.GetValueOrDefault(LanguageTag), context.Language);
+        var report = new ItemReport(Definition, context, request, AccountType.Receivable, range.To, []);
+        var ledger = new ContactLedger(context, report.History, range, texts.ColumnWords, withApplied: false);
+        List<int> items = [.. report.Taken().Where(item => report.History[item].Contact == key)];
+        var (_, closing) = ledger.Add(contact.Id, contact.Name, items, texts.Opening, texts.Closing, isOneOfSeveral: false);
+        var foot = new AgingFoot(report.History, new Aging(report.History, range.To, request), request, texts, items, ledger);
+        return report.Frame($"{PeriodText.Iso(range.From)} {texts.To} {PeriodText.Iso(range.To)}") with
+        {
+            Title = request.Title ?? texts.Title,
+            Period = range,
+            AsOf = null,
+            InWhat = $"{texts.AmountsIn} {context.Currency.Code}",
+            AddressedTo = [contact.Name, .. Lines(context.Ledger.Contact(key).Address)],
+            Narrowed = [],
+            Columns = ledger.Columns,
+            Rows = foot.Rows,
+            Foot = context.Remittance.Length == 0 ? [] : [texts.PayTo, .. Lines(context.Remittance)],
+            Checks = [new ReportCheck("What is open adds up to the balance", closing, foot.Total, "")],
+            OriginOf = foot.OriginOf,
+        };
+    }
+
+    private static IEnumerable<string> Lines(string text) => text.Split('\n').Select(line => line.Trim()).Where(line => line.Length > 0);
+
+    // How late what is open is, below the rows of the ledger.
+    private sealed class AgingFoot
+    {
+        private readonly ControlHistory _history;
+        private readonly ContactLedger _ledger;
+        private readonly Aging _aging;
+        private readonly IReadOnlyList<int> _items;
+        private readonly List<ReportRow> _rows = [];
+        private readonly int _ledgerRows;
+
+        public AgingFoot(
+            ControlHistory history, Aging aging, ReportRequest request, StatementTexts texts, IReadOnlyList<int> items, ContactLedger ledger)
+        {
+            (_history, _aging, _items, _ledger, _ledgerRows) = (history, aging, items, ledger, ledger.Rows.Count);
+            var empty = ledger.Columns.Select(_ => Cell.Empty).ToList();
+            _rows.AddRange(ledger.Rows);
+            _rows.Add(new ReportRow("by-age", texts.ByAge, RowKind.Heading, 0, empty));
+            foreach (var (key, place) in Aging.Classes(request).Select((known, place) => (known.Key, place)))
+            {
+                var sum = Sum(place);
+                Total += sum;
+                _rows.Add(new ReportRow(key, texts.AgeOf(key), RowKind.Account, 1, [.. empty.SkipLast(1), Cell.Of(sum)]));
+            }
+        }
+
+        public IReadOnlyList<ReportRow> Rows => _rows;
+
+        public Amount Total { get; }
+
+        public CellOrigin? OriginOf(int row, int column)
+        {
+            var place = row - _ledgerRows - 1;
+            return place < -1 ? _ledger.OriginOf(row, column)
+                : place < 0 || column < _ledger.Columns.Count - 1 ? null
+                : new CellOrigin(Sum(place), [])
+                {
+                    Items = [.. _items.Where(item => !_aging.OpenIn(item, place).IsZero).Select(item => _history.OriginOf(item, _aging.Day))],
+                };
+        }
+
+        private Amount Sum(int place) => _items.Aggregate(Amount.Zero, (sum, item) => sum + _aging.OpenIn(item, place));
+    }
+}

@@ -1,0 +1,166 @@
+using System.CommandLine;
+using System.Text;
+using Vlei.Books;
+using Vlei.Core;
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.OpenItems;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+
+namespace Vlei.Commands;
+
+/// <summary><c>vlei promise</c>: notes what a contact has committed to, or disputes; nothing in the ledger changes.</summary>
+internal static class PromiseCommand
+{
+    private static readonly Argument<string?> Document = new("DOCUMENT")
+    {
+        Description = "The document, by its id or its number; without one, everything that is noted is listed",
+        Arity = ArgumentArity.ZeroOrOne,
+    };
+
+    private static readonly Option<string?> By = new("--by")
+    {
+        Description = "The day by which it is promised, or the end of any period: 2026-07-15, this-month", HelpName = "D",
+    };
+
+    private static readonly Option<bool> Dispute = new("--dispute") { Description = "It is not accepted, rather than promised" };
+
+    private static readonly Option<string?> Amount = new("--amount")
+    {
+        Description = "How much of it; all that is open where nothing is said", HelpName = "A",
+    };
+
+    private static readonly Option<string?> Note = new("--note") { Description = "What was said", HelpName = "TEXT" };
+
+    private static readonly Option<int?> Withdraw = new("--withdraw")
+    {
+        Description = "Take back what is noted under a number", HelpName = "N",
+    };
+
+    /// <summary>The command.</summary>
+    public static Command Create()
+    {
+        var command = new DocumentedCommand("promise", "Note what a contact has committed to pay of a document, or disputes")
+        {
+            Examples =
+            [
+                ("vlei promise INV-00730 --by 2026-07-15 --note \"Will pay after the regatta\"", "all that is open of it"),
+                ("vlei promise INV-00764 --by this-month --amount 5000", "a part of it"),
+                ("vlei promise INV-00792 --dispute --note \"Wrong colour\"", "it is not accepted"),
+                ("vlei promise", "everything that is noted, and what has become of it"),
+                ("vlei promise --withdraw 2", "it no longer stands"),
+            ],
+        };
+        command.Arguments.Add(Document);
+        foreach (var option in new Option[] { By, Dispute, Amount, Note, Withdraw })
+        {
+            command.Options.Add(option);
+        }
+
+        var destination = new ReportDestination(command);
+        command.SetAction(result => Run(result, destination));
+        return command;
+    }
+
+    private static int Run(ParseResult result, ReportDestination destination)
+    {
+        var book = BookOptions.OpenBook(result);
+        var today = BookOptions.TodayOf(result, book.Settings);
+        if (result.GetValue(Withdraw) is { } number)
+        {
+            TakeBack(book, number, today);
+            return ExitStatus.Done;
+        }
+
+        using var ledger = LedgerReader.Open(book);
+        if (result.GetValue(Document) is { } document)
+        {
+            Keep(result, book, ledger, document, today);
+            return ExitStatus.Done;
+        }
+
+        return destination.Write(result, destination.FormatOf(result), PromisesReport.Definition.Build(
+            ReportArguments.ContextOf(book, today, ledger), new ReportRequest()));
+    }
+
+    private static void Keep(ParseResult result, Book book, LedgerReader ledger, string named, DateOnly today)
+    {
+        var isDispute = result.GetValue(Dispute);
+        if (result.GetValue(By) is null == !isDispute || (result.GetValue(By) is not null && isDispute))
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "It is either promised by a day, or disputed.", "Add --by DAY, or --dispute.");
+        }
+
+        var key = ledger.FindDocument(named) ?? throw new ProblemException(
+            ProblemKind.NotFound, $"There is no document {named}, or several have that number.",
+            Suggestion.DidYouMean(named, ledger.DocumentNames()) ?? "vlei show open-receivables lists what is open.");
+        DateOnly? by = result.GetValue(By) is { } text
+            ? PeriodGrammar.Parse(text, today, book.Settings.Calendar).Within(ledger.Extent ?? new DateRange(today, today)).Range.To : null;
+        if (by < today)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"{PeriodText.Iso(by.Value)} has passed: today is {PeriodText.Iso(today)}.", "Name a day to come.");
+        }
+
+        var records = PromiseFile.Read(book);
+        var id = ledger.Document(key).Id;
+        var open = PromisedItems.OpenOf(ledger, key, today);
+        var taken = Standing(ledger, key, today, isDispute);
+        var amount = AmountOf(result, book, open - taken);
+        if (amount > open - taken || amount.Sign <= 0)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage,
+                open.IsZero ? $"Nothing is open of {id} on {PeriodText.Iso(today)}."
+                    : $"{Text(book, amount)} is more than can be {(isDispute ? "disputed" : "promised")} of {id}: {Text(book, open)} is open"
+                        + (taken.IsZero ? "." : $", and {Text(book, taken)} of it is {(isDispute ? "disputed" : "promised")} already."),
+                open.IsZero ? "vlei show open-receivables lists what is." : taken.IsZero ? "Give a smaller --amount." : "Take back the other with --withdraw N; vlei promise lists them.");
+        }
+
+        var record = new PromiseRecord(
+            records.Select(other => other.Number).DefaultIfEmpty(0).Max() + 1, isDispute, id, amount, by, open, today,
+            Environment.UserName, null, result.GetValue(Note) ?? "");
+        PromiseFile.Write(book, [.. records, record]);
+        Terminal.Say($"Noted under {record.Number}: {Text(book, amount)} of {id} {(by is { } day ? $"promised by {PeriodText.Iso(day)}" : "disputed")}.");
+    }
+
+    // What stands already of the same kind cannot be promised, or disputed, once more.
+    private static Amount Standing(LedgerReader ledger, int document, DateOnly today, bool isDispute) =>
+        new[] { AccountType.Receivable, AccountType.Payable }
+            .SelectMany(type => new PromisedItems(ledger, ControlHistory.Of(ledger, type, today), today).All)
+            .Where(promised => promised.Promise.Document == document
+                && promised.State == (isDispute ? PromiseState.Disputed : PromiseState.Pending))
+            .Aggregate(Core.Money.Amount.Zero, (sum, promised) => sum + promised.Standing);
+
+    private static Amount AmountOf(ParseResult result, Book book, Amount otherwise)
+    {
+        if (result.GetValue(Amount) is not { } text)
+        {
+            return otherwise;
+        }
+
+        return DecimalText.Read(Encoding.UTF8.GetBytes(text), book.Settings.Currency.Decimals, out var units) == DecimalTextResult.Read && units > 0
+            ? new Amount(units)
+            : throw new ProblemException(
+                ProblemKind.Usage, $"--amount does not take \"{text}\".",
+                $"Write a positive amount without thousands separators, with at most {book.Settings.Currency.Decimals} decimals.");
+    }
+
+    private static void TakeBack(Book book, int number, DateOnly today)
+    {
+        var records = PromiseFile.Read(book);
+        if (!records.Any(record => record.Number == number && record.Withdrawn is null))
+        {
+            throw new ProblemException(
+                ProblemKind.NotFound, $"Nothing stands under {number}.", "vlei promise lists what is noted.");
+        }
+
+        PromiseFile.Write(book, records.Select(record => record.Number == number ? record with { Withdrawn = today } : record));
+        Terminal.Say($"What is noted under {number} is taken back.");
+    }
+
+    private static string Text(Book book, Amount amount) => DecimalText.Write(amount.MinorUnits, book.Settings.Currency.Decimals);
+}
