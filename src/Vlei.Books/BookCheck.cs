@@ -48,7 +48,27 @@ public static class BookCheck
         var (derivation, made) = MakeAnew(database, progress);
         results.Add(new BookCheckResult("Settlements fit what is open", SettlementFaults(database, derivation, book)));
         results.Add(new BookCheckResult("Derived columns are what the records give", ColumnFaults(stored, made)));
+        results.Add(new BookCheckResult("Promises and disputes are of documents that are there", PromiseFaults(database, book)));
         return results;
+    }
+
+    private static List<string> PromiseFaults(Database database, Book book)
+    {
+        var faults = new List<string>();
+        using var find = database.Prepare(
+            "SELECT 1 FROM documents_keys k JOIN documents d ON d.key = k.key AND d.replaced IS NULL WHERE k.id = ?");
+        foreach (var record in PromiseFile.Read(book))
+        {
+            find.Bind(1, record.Document);
+            if (!find.Step())
+            {
+                faults.Add($"what is noted under {record.Number} is about {record.Document}, which is not in the records");
+            }
+
+            find.Reset();
+        }
+
+        return faults;
     }
 
     private static List<string> FileFaults(Database database)

@@ -15,6 +15,8 @@ public static class StandardReports
         AgingReport.Receivables, AgingReport.Payables, OpenItemsReport.Receivables, OpenItemsReport.Payables,
         ContactBalancesReport.Customers, ContactBalancesReport.Suppliers, ContactLedgerReport.Customers,
         ContactLedgerReport.Suppliers, StatementOfAccountReport.Definition, PromisesReport.Definition,
+        MoneyToComeReport.Definition, BillsToPayReport.Definition, CollectionReport.Definition,
+        DaysToPayReport.Customers, DaysToPayReport.Suppliers,
     ];
 
     /// <summary>Finds a report by its key.</summary>

@@ -15,6 +15,7 @@ internal sealed class TextReport
     private const int IndentPerLevel = 2;
     private const int LeastLabelWidth = 16;
     private const int LeastTextWidth = 10;
+    private const int MostUnbrokenWidth = 16;
     private const int MostHeadingWidth = 20;
 
     private readonly Report _report;
@@ -22,6 +23,7 @@ internal sealed class TextReport
     private readonly TextWriter _text;
     private readonly int[] _shown;
     private readonly int[] _widths;
+    private readonly int[] _least;
     private readonly int _labelWidth;
 
     // The rows are gone through twice, once for widths and once to write them: nothing is kept of them between.
@@ -29,13 +31,16 @@ internal sealed class TextReport
     {
         (_report, _text, _look) = (report, text, look);
         _widths = new int[report.Columns.Count];
+        _least = new int[_widths.Length];
         var speaks = new bool[_widths.Length];
         foreach (var row in report.Rows)
         {
             _labelWidth = Math.Max(_labelWidth, DisplayText.Width(LabelOf(row)));
             for (var column = 0; column < _widths.Length; column++)
             {
-                _widths[column] = Math.Max(_widths[column], DisplayText.Width(Figure(row, column)));
+                var figure = Figure(row, column);
+                _widths[column] = Math.Max(_widths[column], DisplayText.Width(figure));
+                _least[column] = Math.Max(_least[column], IsText(column) ? Math.Min(LongestWord(figure), MostUnbrokenWidth) : _widths[column]);
                 speaks[column] |= !IsText(column) || (row.Cells[column].Words is { } words && words != row.Label);
             }
         }
@@ -46,11 +51,12 @@ internal sealed class TextReport
         {
             // A long name above figures is broken into lines, rather than keeping the figures apart.
             _widths[column] = Math.Max(_widths[column], Math.Min(DisplayText.Width(Heading(column)), MostHeadingWidth));
+            _least[column] = Math.Max(Math.Max(_least[column], IsText(column) ? LeastTextWidth : 0), LongestWord(Heading(column)));
         }
 
         if (look.Width is { } width && _shown.Length > 0)
         {
-            NarrowTexts(width);
+            Narrow(width);
             _labelWidth = Math.Min(_labelWidth, Math.Max(LeastLabelWidth, width - Gap - _shown.Max(column => _widths[column])));
         }
     }
@@ -92,14 +98,22 @@ internal sealed class TextReport
         return $"{figure} {marks[Math.Sign(units) + 1]}";
     }
 
-    // A list stays in one block as long as its words can be broken into more lines; the widest give way first.
-    private void NarrowTexts(int width)
+    // A table stays in one block as long as its words can be broken into more lines, the widest first; headings are, where
+    // that makes it fit.
+    private void Narrow(int width)
     {
-        var texts = _shown.Where(IsText).ToList();
-        while (texts.Count > 0 && _labelWidth + _shown.Sum(column => _widths[column] + Gap) > width)
+        bool IsTooWide() => _labelWidth + _shown.Sum(column => _widths[column] + Gap) > width;
+        var fits = _labelWidth + _shown.Sum(column => Math.Min(_widths[column], _least[column]) + Gap) <= width;
+        foreach (var column in _shown.Where(column => fits && !IsText(column) && IsTooWide()))
         {
-            var widest = texts.MaxBy(column => _widths[column]);
-            if (_widths[widest] <= LeastTextWidth)
+            _widths[column] = Math.Min(_widths[column], _least[column]);
+        }
+
+        var texts = _shown.Where(IsText).ToList();
+        while (texts.Count > 0 && IsTooWide())
+        {
+            var widest = texts.MaxBy(column => _widths[column] - _least[column]);
+            if (_widths[widest] <= _least[widest])
             {
                 return;
             }
@@ -107,6 +121,8 @@ internal sealed class TextReport
             _widths[widest]--;
         }
     }
+
+    private static int LongestWord(string text) => text.Split(' ').Max(DisplayText.Width);
 
     private void AddTitle()
     {

@@ -33,6 +33,15 @@ public static class BoatworksGenerator
     /// <summary>How its customers pay.</summary>
     public const string Remittance = "Reedwater Boatworks, Lakeside Mutual, account 4401 220 118\nPlease give the number of the invoice.";
 
+    /// <summary>What its customers have committed to in the demo, or dispute: how much, by when, noted on which day.</summary>
+    public static IReadOnlyList<(string Document, decimal Amount, DateOnly? By, DateOnly Noted, string Note)> Promises { get; } =
+    [
+        ("INV-00730", 16_689.95m, null, new(2026, 6, 2), "The leak is still there"),
+        ("INV-00764", 9_896.90m, new(2026, 6, 19), new(2026, 6, 5), "After the regatta"),
+        ("INV-00796", 15_311.10m, new(2026, 7, 10), new(2026, 6, 22), "In full, by transfer"),
+        ("INV-00792", 6_000m, new(2026, 7, 3), new(2026, 6, 24), "The first part"),
+    ];
+
     /// <summary>The last day of the records.</summary>
     public static DateOnly Today { get; } = new(2026, 6, 30);
 

@@ -13,9 +13,10 @@ public static class Statements
 
     public static Spread? By(TimeUnit? unit) => unit is { } known ? Spread.Of(known) : null;
 
-    public static Report Build(string report, ILedger book, ReportRequest request) => StandardReports.Find(report)!.Build(
-        new ReportContext(
-            "Test", Currency.TryFind("ZAR", out var zar) ? zar : throw new InvalidOperationException(), March,
-            AccountingBasis.Accrual, new DateOnly(2026, 6, 30), book, name => LayoutFile.Find(name, null)),
-        request);
+    public static Report Build(string report, ILedger book, ReportRequest request) =>
+        StandardReports.Find(report)!.Build(Context(book), request);
+
+    public static ReportContext Context(ILedger book) => new(
+        "Test", Currency.TryFind("ZAR", out var zar) ? zar : throw new InvalidOperationException(), March,
+        AccountingBasis.Accrual, new DateOnly(2026, 6, 30), book, name => LayoutFile.Find(name, null));
 }

@@ -15,6 +15,7 @@ public sealed class CheckTests : IDisposable
             ok      Every document sums to zero
             ok      Settlements fit what is open
             ok      Derived columns are what the records give
+            ok      Promises and disputes are of documents that are there
             ok      Profit and loss: Net profit = change in all other accounts
             ok      Balance sheet: Assets = liabilities + equity
             ok      Cash flow: Money at the end = balances of the money accounts
@@ -22,6 +23,7 @@ public sealed class CheckTests : IDisposable
             ok      Trial balance: Opening balances add up to zero
             ok      Trial balance: Debits = credits
             ok      Trial balance: Closing balances add up to zero
+            ok      Collection: Open items = balance of the control accounts
             ok      Control accounts = open items
 
             """, outcome.Output);

@@ -152,7 +152,7 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData("name = \n", "book.toml:1:")]
     [InlineData(
         "[book]\nname = \"X\"\n",
-        "book.toml:1:1: there is no table [book]. Expected name, currency, fiscal-year-start, basis and today.")]
+        "book.toml:1:1: there is no table [book]. Expected name, currency, fiscal-year-start, basis, today, language, remittance and settle.")]
     public void A_wrong_book_file_is_answered_with_its_place(string text, string message)
     {
         _tool.Write("reedwater/book.toml", text);

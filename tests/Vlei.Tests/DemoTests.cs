@@ -37,6 +37,15 @@ public sealed class DemoTests : IDisposable
     [InlineData("receivables-aging.txt", "--as-of last-month --unapplied", "receivables-aging")]
     [InlineData("receivables-detail.txt", "--as-of last-month --detail --only contact.name=H..M --limits 30,90", "receivables-aging")]
     [InlineData("payables-aging.json", "--as-of 2026-05-20 --age-by document --format json", "payables-aging")]
+    [InlineData("receivables-compared.json", "--as-of last-month --compare prior-period --change --only total=>9000 --sort -total --format json", "receivables-aging")]
+    [InlineData("open-receivables.txt", "--only days-late=>30 --sort contact", "open-receivables")]
+    [InlineData("customer-balances.txt", "--period last-month --sort -closing --top 8", "customer-balances")]
+    [InlineData("supplier-ledger.txt", "--period last-month --only contact.name=B..F", "supplier-ledger")]
+    [InlineData("statement-of-account.txt", "--period last-3-months --only contact.name=Heron*", "statement-of-account")]
+    [InlineData("money-to-come.txt", "--as-usual --money 12000", "money-to-come")]
+    [InlineData("bills-to-pay.txt", "--money 60000", "bills-to-pay")]
+    [InlineData("collection.txt", "--period fy2026 --by fiscal-quarter", "collection")]
+    [InlineData("days-to-pay.txt", "--period last-12-months --top 6 --sort -days-late", "days-to-pay")]
     [InlineData(
         "profit-loss-totals.csv",
         "--period all --by year --basis cash --depth 0 --zeros --title Totals --format csv")]
@@ -45,11 +54,11 @@ public sealed class DemoTests : IDisposable
         snapshot, _tool.Run(["show", report, "--book", "reedwater", .. options.Split(' ')]).Done().Output);
 
     [Fact]
-    public void The_demo_shows_three_things_to_try_and_they_give_what_it_shows()
+    public void The_demo_shows_four_things_to_try_and_they_give_what_it_shows()
     {
         var shown = _tool.Run("demo", "again").Done();
         var blocks = shown.Output.Split("\n$ vlei ").Skip(1).ToList();
-        Assert.Equal(3, blocks.Count);
+        Assert.Equal(4, blocks.Count);
         foreach (var block in blocks)
         {
             var (command, output) = (block[..block.IndexOf('\n')], block[(block.IndexOf('\n') + 2)..]);

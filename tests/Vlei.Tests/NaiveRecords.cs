@@ -11,13 +11,13 @@ public sealed class NaiveRecords
     private readonly ILookup<string, Dictionary<string, string>> _lines;
     private readonly ILookup<string, (string Day, int Order, decimal Amount)> _settled;
 
-    private NaiveRecords(string folder)
+    private NaiveRecords(string folder, bool settlesOldestFirst)
     {
         _accounts = Table(folder, "accounts");
         _documents = Table(folder, "documents");
         _lines = Table(folder, "lines").ToLookup(line => line["document"]);
         var dates = _documents.ToDictionary(document => document["id"], document => document["date"]);
-        _settled = Table(folder, "settlements").SelectMany((settlement, order) =>
+        _settled = (settlesOldestFirst ? OldestFirst() : Table(folder, "settlements")).SelectMany((settlement, order) =>
         {
             var (from, to) = (settlement["from"], settlement["to"]);
             var day = new[] { settlement["date"], dates[from], dates[to] }.Max(StringComparer.Ordinal)!;
@@ -26,7 +26,7 @@ public sealed class NaiveRecords
         }).ToLookup(pair => pair.Document, pair => pair.Settled);
     }
 
-    public static NaiveRecords Read(string folder) => new(folder);
+    public static NaiveRecords Read(string folder, bool settlesOldestFirst = false) => new(folder, settlesOldestFirst);
 
     /// <summary>A posting: its day, the line and the document behind it, and what is posted; debit positive.</summary>
     public sealed record Posting(
@@ -60,11 +60,46 @@ public sealed class NaiveRecords
                 var total = item.Sum(posting => posting.Amount) * (type == "payable" ? -1 : 1);
                 var settled = _settled[document["id"]].Where(s => string.CompareOrdinal(s.Day, day) <= 0).Sum(s => s.Amount);
                 yield return new OpenItem(
-                    document["id"], item.Key, document["date"], document["due"].Length > 0 ? document["due"] : document["date"], total,
+                    document["id"], item.Key, document["date"], DueOf(document), total,
                     total - (Math.Sign(total) * settled));
             }
         }
     }
+
+    // Cent by cent would be the same: whoever pays first pays what is due first.
+    private List<Dictionary<string, string>> OldestFirst()
+    {
+        var settlements = new List<Dictionary<string, string>>();
+        var items = _documents.SelectMany((document, order) => AccrualPostings(document)
+            .Where(posting => TypeOf(posting.Account) is "receivable" or "payable").GroupBy(posting => (posting.Account, posting.Contact))
+            .Select(item => (item.Key, Document: document, Order: order, Total: item.Sum(posting => posting.Amount) * (TypeOf(item.Key.Account) == "payable" ? -1 : 1)))).ToList();
+        foreach (var group in items.GroupBy(item => item.Key))
+        {
+            var open = group.ToDictionary(item => item.Document["id"], item => Math.Abs(item.Total));
+            foreach (var paying in group.Where(item => item.Total < 0).OrderBy(item => item.Document["date"], StringComparer.Ordinal).ThenBy(item => item.Order))
+            {
+                foreach (var owed in group.Where(item => item.Total > 0).OrderBy(item => DueOf(item.Document), StringComparer.Ordinal)
+                    .ThenBy(item => item.Document["date"], StringComparer.Ordinal).ThenBy(item => item.Order))
+                {
+                    var amount = Math.Min(open[paying.Document["id"]], open[owed.Document["id"]]);
+                    open[paying.Document["id"]] -= amount;
+                    open[owed.Document["id"]] -= amount;
+                    if (amount > 0)
+                    {
+                        settlements.Add(new Dictionary<string, string>
+                        {
+                            ["from"] = owed.Document["id"], ["to"] = paying.Document["id"], ["date"] = "",
+                            ["amount"] = amount.ToString(CultureInfo.InvariantCulture),
+                        });
+                    }
+                }
+            }
+        }
+
+        return settlements;
+    }
+
+    private static string DueOf(Dictionary<string, string> document) => document["due"].Length > 0 ? document["due"] : document["date"];
 
     /// <summary>An account and those that are part of it, at any depth.</summary>
     public List<string> WithParts(string code) =>

@@ -20,6 +20,13 @@ public sealed class TraceTests : IDisposable
     [InlineData("general-ledger --period 2026-05-20/2026-05-31 --only account=1020,1200 --basis cash")]
     [InlineData("receivables-aging --as-of 2026-05-31 --unapplied --only contact.name=H..M")]
     [InlineData("payables-aging --as-of 2026-05-31 --detail --limits 30")]
+    [InlineData("receivables-aging --as-of 2026-05-31 --compare prior-year --change --percent column --top 4")]
+    [InlineData("open-payables --as-of 2026-05-31")]
+    [InlineData("supplier-balances --period 2026-05 --summary")]
+    [InlineData("customer-ledger --period 2026-05 --only contact.name=Heron*,Hester*")]
+    [InlineData("statement-of-account --period 2026-05 --only contact=C0001")]
+    [InlineData("money-to-come --as-of 2026-05-31 --by month --as-usual")]
+    [InlineData("bills-to-pay --as-of 2026-05-31")]
     public void Every_cell_traces_to_its_own_sum(string options)
     {
         string[] asked = [.. options.Split(' '), "--book", "reedwater", "--format", "json"];

@@ -237,7 +237,7 @@ public sealed class WholeBookTests : IDisposable
         _tool.Sql(
             "reedwater",
             """
-            DROP TABLE tag_sets; DROP TABLE closed_periods; DROP TABLE derived_months; DROP TABLE derived_columns;
+            DROP TABLE tag_sets; DROP TABLE closed_periods; DROP TABLE derived_months; DROP TABLE derived_columns; DROP TABLE derived_how;
             CREATE TABLE posting_months(basis); CREATE TABLE posting_columns(basis); PRAGMA user_version = 1
             """);
         Assert.Equal(sound, _tool.Run(show).Done().Output);

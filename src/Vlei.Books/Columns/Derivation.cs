@@ -269,7 +269,9 @@ internal sealed class Derivation
         {
             items.Add(DocumentOf(statement, 4) with
             {
-                Account = statement.Int(1), Contact = statement.Int(2), Total = new Amount(statement.Number(3)),
+                Account = statement.Int(1),
+                Contact = statement.Int(2),
+                Total = new Amount(statement.Number(3)),
             });
         }
 

@@ -17,6 +17,9 @@ public readonly record struct DateRange(DateOnly From, DateOnly To)
     /// <summary>How many calendar months it touches; for whole months, how many they are.</summary>
     public int MonthsTouched => IsEmpty ? 0 : YearMonth.Of(To).Index - YearMonth.Of(From).Index + 1;
 
+    /// <summary>Whether a day is one of them.</summary>
+    public bool Contains(DateOnly day) => From <= day && day <= To;
+
     /// <summary>The days that are in both.</summary>
     public DateRange Intersect(DateRange other) => new(
         From > other.From ? From : other.From,

@@ -29,7 +29,7 @@ public static class AgingReport
             ("--as-of last-month", "at the end of last month"),
             ("--as-of 2026-05-31 --detail --only contact.name=A..M", "per open document, some customers"),
             ("--limits 15,30,45 --age-by document --unapplied", "with limits of one's own, and unapplied money apart"),
-            ("--only \"days-late=>60\" --only \"total=>=5000\" --sort -total", "what is very late, where it is much, the largest first"),
+            ("--only days-late=61.. --only total=5000.. --sort -total", "what is very late, where it is much, the largest first"),
             ("--as-of last-month --compare prior-period --change", "how each contact and class moved since"),
         ],
         Build = (context, request) => Build(Receivables!, AccountType.Receivable, context, request),
@@ -52,10 +52,11 @@ public static class AgingReport
         var report = new ItemReport(
             definition, context, request, type, days.Max(), [.. ItemReport.DocumentFigures, ItemReport.RowFigure]);
         var agings = days.Select(day => new Aging(report.History, day, request)).ToList();
-        var columns = Columns(report.History, request, agings, new PromisedItems(context.Ledger, report.History, days[0]));
+        var taken = report.Taken(agings);
+        var columns = Columns(report.History, request, agings);
+        new PromisedItems(context.Ledger, report.History, days[0]).AddColumns(columns, taken);
         var documents = new DocumentRows(context.Ledger);
         var table = new ItemTable(columns, item => documents.Named(report.History[item]));
-        var taken = report.Taken(agings);
         var groups = request.Summary ? ItemGroup.ByAccount(report.History, taken) : ItemGroup.ByContact(context.Ledger, report.History, taken);
         foreach (var group in report.Ordered(groups, columns, table, columns.PlaceOf(ItemReport.RowFigure), agings[0]))
         {
@@ -83,7 +84,7 @@ public static class AgingReport
     private static Amount Sum(List<int> items, Aging aging) => items.Aggregate(Amount.Zero, (sum, item) => sum + aging.Open(item));
 
     private static ItemColumns Columns(
-        ControlHistory history, ReportRequest request, List<Aging> agings, PromisedItems promises)
+        ControlHistory history, ReportRequest request, List<Aging> agings)
     {
         var columns = new ItemColumns();
         if (request.Detail)
@@ -102,7 +103,6 @@ public static class AgingReport
         }
 
         AddCompared("total", "Total", (aging, item) => aging.Open(item));
-        promises.AddColumns(columns);
         return columns;
 
         // A class today, then on each earlier day with the change, then its share.

@@ -22,6 +22,7 @@ internal sealed class ContactLedger
         Opening,
         Document,
         Applied,
+        Elsewhere,
         Closing,
         Total,
     }
@@ -32,6 +33,7 @@ internal sealed class ContactLedger
     private readonly ContactLedgerWords _words;
     private readonly bool _withApplied;
     private readonly List<Plan> _plans = [];
+    private ILookup<bool, OriginItem> _elsewhere = Array.Empty<OriginItem>().ToLookup(_ => true);
 
     /// <summary>An empty one.</summary>
     public ContactLedger(
@@ -67,7 +69,7 @@ internal sealed class ContactLedger
         }
 
         var before = items.TakeWhile(item => _history[item].Date < _range.From).Count();
-        var balance = Sum(items, before);
+        var balance = Sum(items, before) + Elsewhere(isWithin: false);
         var opened = balance;
         var key = isOneOfSeveral ? $"({id})" : "";
         _plans.Add(new Plan(Part.Opening, level, $"opening{key}", opening, items, before, 0, default, balance));
@@ -83,6 +85,31 @@ internal sealed class ContactLedger
 
         _plans.Add(new Plan(Part.Closing, 0, $"closing{key}", closing, items, items.Count, 0, default, balance));
         return (opened, balance);
+    }
+
+    /// <summary>
+    /// Adds one contact alone, so that what is left at the end is what is open: what others paid for it, or it for others, is a
+    /// row of its own. Gives the balance at the end.
+    /// </summary>
+    public Amount AddAlone(string id, int contact, IReadOnlyList<int> items, string opening, string elsewhere, string closing)
+    {
+        _elsewhere = items.SelectMany(item => _history.AppliedTo(item).Where(applied => _history[applied.With].Contact != contact)
+                .Select(applied => _history.OriginOf(applied.With, null) with
+                {
+                    Date = applied.Day,
+                    Total = _history[item].Total.Sign < 0 ? applied.Amount : -applied.Amount,
+                    Settlements = [],
+                }))
+            .ToLookup(applied => applied.Date >= _range.From);
+        Add(id, "", items, opening, closing, isOneOfSeveral: false);
+        var moved = Elsewhere(isWithin: true);
+        if (_elsewhere[true].Any())
+        {
+            _plans.Insert(_plans.Count - 1, _plans[^1] with { Part = Part.Elsewhere, Key = "elsewhere", Label = elsewhere, Balance = _plans[^1].Balance + moved });
+        }
+
+        _plans[^1] = _plans[^1] with { Balance = _plans[^1].Balance + moved };
+        return _plans[^1].Balance;
     }
 
     /// <summary>Adds the row that all contacts come to.</summary>
@@ -102,7 +129,9 @@ internal sealed class ContactLedger
             ? [Whole(plan.Item) with { Total = Applied(plan) }]
             : Columns[column].Key switch
             {
-                "balance" => plan.Items.Take(plan.Count).Select(Whole),
+                "balance" => plan.Items.Take(plan.Count).Select(Whole).Concat(_elsewhere[false])
+                    .Concat(plan.Part is Part.Elsewhere or Part.Closing ? _elsewhere[true] : []),
+                var key when plan.Part == Part.Elsewhere => _elsewhere[true].Select(item => key == "charged" ? item : item with { Total = -item.Total }),
                 _ when plan.Part == Part.Document => [Absolute(plan.Item)],
                 var key => Within(plan).Where(item => _history[item].Total.Sign == (key == "charged" ? 1 : -1)).Select(Absolute),
             };
@@ -116,6 +145,8 @@ internal sealed class ContactLedger
     private IEnumerable<int> Within(Plan plan) => plan.Items.Take(plan.Count).Where(item => _history[item].Date >= _range.From);
 
     private Amount Applied(Plan plan) => _history[plan.Item].Total.Sign < 0 ? -plan.Applied.Amount : plan.Applied.Amount;
+
+    private Amount Elsewhere(bool isWithin) => _elsewhere[isWithin].Aggregate(Amount.Zero, (sum, item) => sum + item.Total);
 
     private Amount Sum(IReadOnlyList<int> items, int count) =>
         items.Take(count).Aggregate(Amount.Zero, (sum, item) => sum + _history[item].Total);
@@ -152,6 +183,10 @@ internal sealed class ContactLedger
                 (date, kind, memo) = (Cell.Of(item.Date), Cell.Of(_words.KindOf(text.Kind)), Cell.Of(text.Memo));
                 due = item.Total.Sign > 0 ? Cell.Of(item.Due) : Cell.Empty;
                 (charged, settled) = item.Total.Sign > 0 ? (Cell.Of(item.Total), Cell.Empty) : (Cell.Empty, Cell.Of(-item.Total));
+                break;
+            case Part.Elsewhere:
+                var moved = Elsewhere(isWithin: true);
+                (charged, settled) = moved.Sign > 0 ? (Cell.Of(moved), Cell.Empty) : (Cell.Empty, Cell.Of(-moved));
                 break;
             case Part.Applied:
                 (date, kind) = (Cell.Of(plan.Applied.Day), Cell.Of(_words.KindOf(TextOf(plan.Applied.With).Kind)));

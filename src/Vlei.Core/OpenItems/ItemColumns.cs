@@ -21,6 +21,9 @@ internal abstract record ItemSource
     /// <summary>A column as a percentage of another, or of its own grand total.</summary>
     public sealed record Percent(int Column, int? Whole) : ItemSource;
 
+    /// <summary>A plain number that is worked out over the items of a row, in ten-thousandths; it adds nothing up.</summary>
+    public sealed record Average(Func<IEnumerable<int>, long?> Of) : ItemSource;
+
     /// <summary>Something that is said of a single item; other rows have nothing there.</summary>
     public sealed record Fact(Func<int, Cell> Of) : ItemSource;
 }

@@ -102,7 +102,7 @@ internal sealed class ItemReport
     public IReadOnlyList<ItemGroup> Ordered(
         IEnumerable<ItemGroup> groups, ItemColumns columns, ItemTable table, int total, Aging? aging = null)
     {
-        var sums = Enumerable.Range(0, columns.Columns.Count).Where(column => columns.Sources[column] is ItemSource.Sum).ToList();
+        var sums = Enumerable.Range(0, columns.Columns.Count).Where(column => columns.Sources[column] is ItemSource.Sum or ItemSource.Average).ToList();
         SortOrder.Refuse(
             _request.Sort, [Name, .. aging is null ? Array.Empty<string>() : [Oldest], .. sums.Select(column => columns.Columns[column].Key)]);
         var taken = _figures.IsEverything ? groups : groups.Where(group =>
@@ -115,6 +115,7 @@ internal sealed class ItemReport
             var column = columns.PlaceOf(key.Name);
             sorted = key.Name == Name ? Sorted(group => group.Name, StringComparer.OrdinalIgnoreCase)
                 : key.Name == Oldest ? Sorted(OldestOf, Comparer<int>.Default)
+                : columns.Sources[column] is ItemSource.Average average ? Sorted(group => average.Of(group.Items) ?? long.MinValue, Comparer<long>.Default)
                 : Sorted(group => table.SumOf(group.Items, column), Comparer<Amount>.Default);
 
             IReadOnlyList<ItemGroup> Sorted<T>(Func<ItemGroup, T> by, IComparer<T> order) =>
@@ -161,7 +162,12 @@ internal sealed class ItemReport
         Rows = [],
         Checks = [],
         Narrowed = [.. _filter.InWords, .. _figures.InWords],
-        Notes = _context.NotesOnSettlements,
+        Notes =
+        [
+            .. _context.NotesOnSettlements,
+            .. History.Until < _context.Records.From
+                ? new[] { $"The first record is of {PeriodText.Words(_context.Records.From)}: nothing was there before." } : [],
+        ],
         OriginOf = (_, _) => null,
         Revision = _context.Ledger.Revision,
     };

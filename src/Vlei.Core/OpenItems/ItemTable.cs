@@ -1,4 +1,5 @@
 using Vlei.Core.Money;
+using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Core.OpenItems;
@@ -88,6 +89,8 @@ internal sealed class ItemTable
             {
                 Items = Behind(row, (ItemSource.Sum)_columns.Sources[share.Column], 1),
             },
+            ItemSource.Average => throw new ProblemException(
+                ProblemKind.Usage, $"{_columns.Columns[column].Heading} is an average over documents.", "Trace settled: those are the documents."),
             _ => null,
         };
     }
@@ -159,6 +162,7 @@ internal sealed class ItemTable
 
     private Cell CellOf(ItemRow row, int column) => _columns.Sources[column] switch
     {
+        ItemSource.Average average => new Cell(average.Of(ItemsOf(row))),
         ItemSource.Fact fact => row.Kind == RowKind.Record ? fact.Of(_order[row.First]) : Cell.Empty,
         ItemSource.Sum => SumOf(row, column) is var amount && amount.IsZero && row.Kind == RowKind.Record
             ? Cell.Empty : Cell.Of(amount),

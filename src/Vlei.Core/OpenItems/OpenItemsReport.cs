@@ -1,6 +1,5 @@
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
-using Vlei.Core.Money;
 using Vlei.Core.Reports;
 
 namespace Vlei.Core.OpenItems;
@@ -23,7 +22,7 @@ public static class OpenItemsReport
         ],
         Examples =
         [
-            ("--only \"days-late=>30\" --sort -open", "whom to call, the largest first"),
+            ("--only days-late=31.. --sort -open", "whom to call, the largest first"),
             ("--as-of last-month --only kind=receipt", "money that was not applied at the end of last month"),
         ],
         Build = (context, request) => Build(Receivables!, AccountType.Receivable, context, request),
@@ -47,9 +46,9 @@ public static class OpenItemsReport
         var (history, aging) = (report.History, new Aging(report.History, day, request));
         var promises = new PromisedItems(context.Ledger, history, day);
         var texts = new DocumentRows(context.Ledger);
-        var columns = Columns(history, aging, promises, texts, context.Currency);
-        var table = new ItemTable(columns, item => texts.Named(history[item]));
         var items = report.Taken([aging]);
+        var columns = Columns(history, aging, promises, texts, items);
+        var table = new ItemTable(columns, item => texts.Named(history[item]));
         var sorted = report.OrderedItems(items, columns, new SortOrder("due", Downwards: false));
         table.AddEach(sorted.Take(request.Top ?? sorted.Count), 0);
         if (request.Top < sorted.Count)
@@ -68,7 +67,7 @@ public static class OpenItemsReport
     }
 
     private static ItemColumns Columns(
-        ControlHistory history, Aging aging, PromisedItems promises, DocumentRows texts, Currency currency)
+        ControlHistory history, Aging aging, PromisedItems promises, DocumentRows texts, List<int> items)
     {
         var columns = new ItemColumns();
         columns.AddFact("contact", "Contact", ColumnKind.Text, item => Cell.Of(texts.ContactName(history[item])));
@@ -78,10 +77,10 @@ public static class OpenItemsReport
             item => history[item].Total - aging.Open(item), (item, sign) => history.AppliedOf(item, aging.Day, sign)));
         columns.Add(new ReportColumn("open", "Open", ColumnKind.Money), new ItemSource.Sum(
             aging.Open, (item, sign) => history.OriginOf(item, aging.Day, sign)));
-        promises.AddColumns(columns);
-        if (promises.All.Count > 0)
+        promises.AddColumns(columns, items);
+        if (promises.All.Count > 0 && items.Any(item => promises.InWords(item).Length > 0))
         {
-            columns.AddFact("promise", "Promise", ColumnKind.Text, item => Cell.Of(promises.InWords(item, currency)));
+            columns.AddFact("promise", "Promise", ColumnKind.Text, item => Cell.Of(promises.InWords(item)));
         }
 
         return columns;

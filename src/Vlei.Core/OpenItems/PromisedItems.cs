@@ -67,15 +67,20 @@ public sealed class PromisedItems
     /// <summary>What is disputed of an item and still open.</summary>
     public Amount Disputed(int item) => Sum(item, PromiseState.Disputed);
 
-    /// <summary>Adds a column for what is promised and one for what is disputed, where there is any.</summary>
-    internal void AddColumns(ItemColumns columns)
+    /// <summary>Adds a column for what is promised and one for what is disputed, where there is any of those items.</summary>
+    internal void AddColumns(ItemColumns columns, IReadOnlyCollection<int> items)
     {
+        if (All.Count == 0)
+        {
+            return;
+        }
+
         Add(PromiseState.Pending, "promised", "Promised", Promised);
         Add(PromiseState.Disputed, "disputed", "Disputed", Disputed);
 
         void Add(PromiseState state, string key, string heading, Func<int, Amount> of)
         {
-            if (All.Any(promised => promised.State == state))
+            if (items.Any(item => Of(item).Any(promised => promised.State == state)))
             {
                 columns.Add(new ReportColumn(key, heading, ColumnKind.Money), new ItemSource.Sum(of, (item, sign) =>
                     _history.OriginOf(item, null, sign) with { Total = sign < 0 ? -of(item) : of(item) }));
@@ -83,12 +88,12 @@ public sealed class PromisedItems
         }
     }
 
-    /// <summary>What is promised and disputed of an item, in a few words; empty for nothing.</summary>
-    public string InWords(int item, Currency currency) => string.Join("; ", Of(item).Select(promised => promised.State switch
+    /// <summary>What stands of an item, or was broken, in a few words; empty for nothing.</summary>
+    public string InWords(int item) => string.Join("; ", Of(item).Select(promised => promised.State switch
     {
-        PromiseState.Pending => $"{DecimalText.Write(promised.Standing.MinorUnits, currency.Decimals)} by {PeriodText.Iso(promised.Promise.By!.Value)}",
-        PromiseState.Broken => $"broken: {DecimalText.Write(promised.Promise.Amount.MinorUnits, currency.Decimals)} by {PeriodText.Iso(promised.Promise.By!.Value)}",
-        PromiseState.Disputed => $"disputed: {DecimalText.Write(promised.Standing.MinorUnits, currency.Decimals)}{(promised.Promise.Note.Length > 0 ? $" ({promised.Promise.Note})" : "")}",
+        PromiseState.Pending => $"by {PeriodText.Iso(promised.Promise.By!.Value)}",
+        PromiseState.Broken => $"broken {PeriodText.Iso(promised.Promise.By!.Value)}",
+        PromiseState.Disputed => promised.Promise.Note.Length > 0 ? $"disputed: {promised.Promise.Note}" : "disputed",
         _ => "",
     }).Where(words => words.Length > 0));
 

@@ -1,6 +1,5 @@
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
-using Vlei.Core.Money;
 using Vlei.Core.Reports;
 
 namespace Vlei.Core.OpenItems;

@@ -39,23 +39,21 @@ public static class StatementOfAccountReport
         Each = Each,
     };
 
-    // Those who have anything in the period, or owe or are owed at its end.
+    // Those who have any document in the period, or anything open at its end.
     private static IReadOnlyList<(string Name, ReportRequest Request)> Each(ReportContext context, ReportRequest request)
     {
         var range = context.PeriodOf(request).Range;
         var report = new ItemReport(Definition, context, request, AccountType.Receivable, range.To, []);
+        var open = report.History.OpenAt(range.To);
         var keys = context.Ledger.Records(PostingField.Contact).ToDictionary(contact => contact.Id, contact => contact.Key);
         return
         [
             .. ItemGroup.ByContact(context.Ledger, report.History, report.Taken())
-                .Where(contact => contact.Id != ItemGroup.NoContact && HasSomethingToSay(report.History, contact, range))
+                .Where(contact => contact.Id != ItemGroup.NoContact && contact.Items.Any(item =>
+                    !open[item].IsZero || (report.History[item].Date >= range.From && !report.History[item].Total.IsZero)))
                 .Select(contact => (contact.Id, request with { Contact = keys[contact.Id] })),
         ];
     }
-
-    private static bool HasSomethingToSay(ControlHistory history, ItemGroup contact, DateRange range) =>
-        contact.Items.Any(item => history[item].Date >= range.From)
-        || contact.Items.Aggregate(Amount.Zero, (sum, item) => sum + history[item].Total) != Amount.Zero;
 
     private static Report Build(ReportContext context, ReportRequest request)
     {
@@ -76,7 +74,7 @@ public static class StatementOfAccountReport
         var report = new ItemReport(Definition, context, request, AccountType.Receivable, range.To, []);
         var ledger = new ContactLedger(context, report.History, range, texts.ColumnWords, withApplied: false);
         List<int> items = [.. report.Taken().Where(item => report.History[item].Contact == key)];
-        var (_, closing) = ledger.Add(contact.Id, contact.Name, items, texts.Opening, texts.Closing, isOneOfSeveral: false);
+        var closing = ledger.AddAlone(contact.Id, key, items, texts.Opening, texts.Elsewhere, texts.Closing);
         var foot = new AgingFoot(report.History, new Aging(report.History, range.To, request), request, texts, items, ledger);
         return report.Frame($"{PeriodText.Iso(range.From)} {texts.To} {PeriodText.Iso(range.To)}") with
         {

@@ -5,6 +5,7 @@ namespace Vlei.Core.OpenItems;
 /// <param name="To">What joins the first and the last day.</param>
 /// <param name="AmountsIn">What stands before the currency.</param>
 /// <param name="Opening">The balance at the start.</param>
+/// <param name="Elsewhere">What others paid for the contact, or it for others.</param>
 /// <param name="Closing">The balance at the end.</param>
 /// <param name="ByAge">What stands above the classes of lateness.</param>
 /// <param name="Current">What is not late.</param>
@@ -15,11 +16,11 @@ namespace Vlei.Core.OpenItems;
 /// <param name="Columns">What its columns are called.</param>
 /// <param name="Kinds">The kinds of documents; those that are not there keep their own name.</param>
 internal sealed record StatementTexts(
-    string Title, string To, string AmountsIn, string Opening, string Closing, string ByAge, string Current, string Late,
+    string Title, string To, string AmountsIn, string Opening, string Elsewhere, string Closing, string ByAge, string Current, string Late,
     string Over, string Unapplied, string PayTo, ContactLedgerWords Columns, IReadOnlyDictionary<string, string> Kinds)
 {
     private static readonly StatementTexts English = new(
-        "Statement of account", "to", "Amounts in", "Opening balance", "Balance due", "By age", "Not yet due", "days late",
+        "Statement of account", "to", "Amounts in", "Opening balance", "Settled with other accounts", "Balance due", "By age", "Not yet due", "days late",
         "Over", "Not applied yet", "How to pay",
         Words("Date", "Document", "Due", "Description", "Charged", "Paid or credited", "Balance"), new Dictionary<string, string>
         {
@@ -30,7 +31,7 @@ internal sealed record StatementTexts(
     {
         ["en"] = English,
         ["af"] = new(
-            "Rekeningstaat", "tot", "Bedrae in", "Aanvangsaldo", "Saldo verskuldig", "Volgens ouderdom", "Nog nie betaalbaar nie",
+            "Rekeningstaat", "tot", "Bedrae in", "Aanvangsaldo", "Met ander rekeninge verreken", "Saldo verskuldig", "Volgens ouderdom", "Nog nie betaalbaar nie",
             "dae laat", "Meer as", "Nog nie toegewys nie", "Hoe om te betaal",
             Words("Datum", "Dokument", "Betaalbaar", "Beskrywing", "Gehef", "Betaal of krediet", "Saldo"), new Dictionary<string, string>
             {
@@ -38,7 +39,7 @@ internal sealed record StatementTexts(
                 ["deposit"] = "deposito", ["journal"] = "joernaal", ["opening"] = "oorgebring",
             }),
         ["de"] = new(
-            "Kontoauszug", "bis", "Beträge in", "Anfangssaldo", "Offener Saldo", "Nach Alter", "Noch nicht fällig",
+            "Kontoauszug", "bis", "Beträge in", "Anfangssaldo", "Mit anderen Konten verrechnet", "Offener Saldo", "Nach Alter", "Noch nicht fällig",
             "Tage überfällig", "Über", "Noch nicht zugeordnet", "Zahlungshinweise",
             Words("Datum", "Beleg", "Fällig", "Beschreibung", "Belastet", "Bezahlt oder gutgeschrieben", "Saldo"), new Dictionary<string, string>
             {

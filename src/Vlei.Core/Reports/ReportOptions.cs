@@ -109,6 +109,14 @@ public static class ReportOptions
     public static ReportOption Top { get; } = new(
         "top", "N", "Show the N largest by themselves, or the first N of --sort, and the rest together");
 
+    /// <summary>The money to start from.</summary>
+    public static ReportOption Money { get; } = new(
+        "money", "A", "Start from this much money, rather than from what the money accounts come to");
+
+    /// <summary>As late as usual.</summary>
+    public static ReportOption AsUsual { get; } = new(
+        "as-usual", null, "Expect each contact to be as late as it was on average, rather than on time");
+
     /// <summary>A layout of one's own.</summary>
     public static ReportOption Layout { get; } = new(
         "layout", "NAME", "Order the accounts by layouts/NAME.toml of the book, or by a file (NAME.toml)");
@@ -132,5 +140,5 @@ public static class ReportOptions
 
     /// <summary>All of them, in the order of help.</summary>
     public static IReadOnlyList<ReportOption> All { get; } =
-        [Period, AsOf, Basis, Method, By, Compare, Change, Percent, Only, Except, Layout, Limits, AgeBy, Unapplied, Summary, Detail, Sort, Top, Zeros, Depth, Title];
+        [Period, AsOf, Basis, Method, By, Compare, Change, Percent, Only, Except, Layout, Limits, AgeBy, Unapplied, Summary, Detail, Sort, Top, Money, AsUsual, Zeros, Depth, Title];
 }

@@ -1,6 +1,7 @@
 using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
+using Vlei.Core.Money;
 
 namespace Vlei.Core.Reports;
 
@@ -88,6 +89,12 @@ public sealed record ReportRequest
 
     /// <summary>How many rows are shown by themselves, the others together; all where nothing is said.</summary>
     public int? Top { get; init; }
+
+    /// <summary>The money to start from; what the money accounts come to where nothing is said.</summary>
+    public Amount? Money { get; init; }
+
+    /// <summary>Whether contacts are expected to pay as late as they usually do, rather than when it is due.</summary>
+    public bool AsUsual { get; init; }
 
     /// <summary>Whether rows without any figure are shown.</summary>
     public bool Zeros { get; init; }

@@ -51,13 +51,14 @@ internal sealed class PostingTexts(ILedger ledger)
     }
 
     /// <summary>The cells of those columns, for an open document or what was set against it.</summary>
-    public IEnumerable<Cell> CellsOf(int document, int contact, DateOnly day)
+    public IEnumerable<Cell> CellsOf(int document, int contact, DateOnly day, bool withAccount, bool withRelease)
     {
         var text = DocumentOf(document);
         return
         [
             Cell.Of(day), Cell.Of(text.Kind), Cell.Of(text.Number),
-            Cell.Of(contact == 0 ? "" : _contacts.Value.GetValueOrDefault(contact, "")), Cell.Of(text.Memo),
+            Cell.Of(contact == 0 ? "" : _contacts.Value.GetValueOrDefault(contact, "")),
+            .. withAccount ? new[] { Cell.Empty } : [], Cell.Of(text.Memo), .. withRelease ? new[] { Cell.Empty } : [],
         ];
     }
 

@@ -133,7 +133,7 @@ public static class Trace
                 running += amount;
                 rows.Add(new ReportRow(
                     key, label, RowKind.Record, level,
-                    [.. texts.CellsOf(document, item.Contact, day), Cell.Of(amount), Cell.Of(running)]));
+                    [.. texts.CellsOf(document, item.Contact, day, withAccount, withRelease), Cell.Of(amount), Cell.Of(running)]));
             }
         }
 

@@ -3,8 +3,10 @@ using Vlei.Books;
 using Vlei.Books.Import;
 using Vlei.Core;
 using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
+using Vlei.Core.OpenItems;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Output;
@@ -85,6 +87,7 @@ internal static class DemoCommand
         var records = Path.Combine(folder, "records");
         WriteRecords(records, size);
         Import(book, records);
+        NotePromises(book);
         ShowWhatToTry(book);
         return ExitStatus.Done;
     }
@@ -139,32 +142,53 @@ internal static class DemoCommand
         }
     }
 
+    // Those whose documents a demo of this size has, and of which so much was open then.
+    private static void NotePromises(Book book)
+    {
+        var decimals = (decimal)Math.Pow(10, book.Settings.Currency.Decimals);
+        using var ledger = LedgerReader.Open(book);
+        var notes = BoatworksGenerator.Promises
+            .Select(said => (said, Amount: new Amount((long)(said.Amount * decimals)), Open: ledger.FindDocument(said.Document) is { } document
+                ? PromisedItems.OpenOf(ledger, document, said.Noted) : Amount.Zero))
+            .Where(note => note.Amount <= note.Open)
+            .Select((note, place) => new PromiseRecord(
+                place + 1, note.said.By is null, note.said.Document, note.Amount, note.said.By, note.Open, note.said.Noted, "demo", null, note.said.Note))
+            .ToList();
+        if (notes.Count > 0)
+        {
+            PromiseFile.Write(book, notes);
+        }
+    }
+
     private static void ShowWhatToTry(Book book)
     {
-        Terminal.Say($"{BoatworksGenerator.Name} is in {book.Folder}. Three things to try:");
+        Terminal.Say($"{BoatworksGenerator.Name} is in {book.Folder}. Four things to try:");
         using var ledger = LedgerReader.Open(book);
         var settings = book.Settings;
         var context = ReportArguments.ContextOf(book, BoatworksGenerator.Today, ledger);
-        var definition = StandardReports.Find("profit-loss")!;
-        (string Options, ReportRequest Request)[] tries =
+        (string Report, string Options, ReportRequest Request)[] tries =
         [
-            ("--period last-month", new ReportRequest { Period = Period("last-month") }),
-            ("--period this-fiscal-year-to-date --compare prior-year --change", new ReportRequest
+            ("profit-loss", "--period last-month", new ReportRequest { Period = Period("last-month") }),
+            ("profit-loss", "--period this-fiscal-year-to-date --compare prior-year --change", new ReportRequest
             {
                 Period = Period("this-fiscal-year-to-date"), Compare = [Comparison.Parse("prior-year", BoatworksGenerator.Today, settings.Calendar)],
                 Change = true,
             }),
-            ("--period fy2026 --by fiscal-quarter --basis cash --depth 1", new ReportRequest
+            ("profit-loss", "--period fy2026 --by fiscal-quarter --basis cash --depth 1", new ReportRequest
             {
                 Period = Period("fy2026"), By = Spread.Of(TimeUnit.FiscalQuarter), Basis = AccountingBasis.Cash, Depth = 1,
             }),
+            ("open-receivables", "--only days-late=31.. --sort -open", new ReportRequest
+            {
+                Choices = [FieldChoice.Parse("days-late=31..", isExcept: false)], Sort = SortOrder.Parse("-open"),
+            }),
         ];
-        foreach (var (options, request) in tries)
+        foreach (var (key, options, request) in tries)
         {
-            var report = definition.Build(context, request);
+            var report = StandardReports.Find(key)!.Build(context, request);
             Destination.Write(null, (stream, look) =>
             {
-                stream.Write(System.Text.Encoding.UTF8.GetBytes($"\n$ vlei show profit-loss {options} --book {book.Folder}\n\n"));
+                stream.Write(System.Text.Encoding.UTF8.GetBytes($"\n$ vlei show {key} {options} --book {book.Folder}\n\n"));
                 ReportFormat.All[0].Write(report, stream, look);
             });
         }

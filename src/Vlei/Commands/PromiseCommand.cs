@@ -1,7 +1,5 @@
 using System.CommandLine;
-using System.Text;
 using Vlei.Books;
-using Vlei.Core;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
@@ -109,8 +107,13 @@ internal static class PromiseCommand
         var id = ledger.Document(key).Id;
         var open = PromisedItems.OpenOf(ledger, key, today);
         var taken = Standing(ledger, key, today, isDispute);
-        var amount = AmountOf(result, book, open - taken);
-        if (amount > open - taken || amount.Sign <= 0)
+        var amount = result.GetValue(Amount) is { } said ? AmountText.Read("amount", said, book.Settings.Currency) : open - taken;
+        if (amount.Sign <= 0 && !(open - taken).IsZero)
+        {
+            throw new ProblemException(ProblemKind.Usage, "What is promised or disputed is more than nothing.", "Give a positive --amount.");
+        }
+
+        if (amount > open - taken || amount.IsZero)
         {
             throw new ProblemException(
                 ProblemKind.Usage,
@@ -134,20 +137,6 @@ internal static class PromiseCommand
             .Where(promised => promised.Promise.Document == document
                 && promised.State == (isDispute ? PromiseState.Disputed : PromiseState.Pending))
             .Aggregate(Core.Money.Amount.Zero, (sum, promised) => sum + promised.Standing);
-
-    private static Amount AmountOf(ParseResult result, Book book, Amount otherwise)
-    {
-        if (result.GetValue(Amount) is not { } text)
-        {
-            return otherwise;
-        }
-
-        return DecimalText.Read(Encoding.UTF8.GetBytes(text), book.Settings.Currency.Decimals, out var units) == DecimalTextResult.Read && units > 0
-            ? new Amount(units)
-            : throw new ProblemException(
-                ProblemKind.Usage, $"--amount does not take \"{text}\".",
-                $"Write a positive amount without thousands separators, with at most {book.Settings.Currency.Decimals} decimals.");
-    }
 
     private static void TakeBack(Book book, int number, DateOnly today)
     {

@@ -79,7 +79,7 @@ internal sealed class ReportArguments
 
     /// <summary>What is asked of them.</summary>
     public static ReportRequest Request(ParseResult result, Book book) =>
-        ReadRequest(result, BookOptions.TodayOf(result, book.Settings), book.Settings.Calendar);
+        ReadRequest(result, BookOptions.TodayOf(result, book.Settings), book.Settings);
 
     /// <summary>
     /// Opens the records that the report is asked of, and hands over what is needed to build it. Throws a
@@ -124,13 +124,13 @@ internal sealed class ReportArguments
         }
     }
 
-    private static ReportRequest ReadRequest(ParseResult result, DateOnly today, FiscalCalendar calendar) => new()
+    private static ReportRequest ReadRequest(ParseResult result, DateOnly today, BookSettings settings) => new()
     {
-        Period = PeriodOf(result) is { } period ? PeriodGrammar.Parse(period, today, calendar) : null,
+        Period = PeriodOf(result) is { } period ? PeriodGrammar.Parse(period, today, settings.Calendar) : null,
         Basis = One(result, ReportOptions.Basis) is { } basis
             ? (AccountingBasis)IndexOf(ReportOptions.Basis, basis, AccountingBases.Names) : null,
         By = One(result, ReportOptions.By) is { } what ? SpreadOf(what) : null,
-        Compare = [.. Many(result, ReportOptions.Compare).Select(with => Comparison.Parse(with, today, calendar))],
+        Compare = [.. Many(result, ReportOptions.Compare).Select(with => Comparison.Parse(with, today, settings.Calendar))],
         Change = result.GetValue<bool>($"--{ReportOptions.Change.Name}"),
         Percent = [.. Many(result, ReportOptions.Percent).SelectMany(list => list.Split(','))
             .Select(of => (PercentOf)IndexOf(ReportOptions.Percent, of, ReportOptions.Percent.Words))],
@@ -149,6 +149,8 @@ internal sealed class ReportArguments
         Summary = result.GetValue<bool>($"--{ReportOptions.Summary.Name}"),
         Sort = One(result, ReportOptions.Sort) is { } sort ? SortOrder.Parse(sort) : [],
         Top = One(result, ReportOptions.Top) is { } top ? NumberOf(ReportOptions.Top, top, 1, "1 or more") : null,
+        Money = One(result, ReportOptions.Money) is { } money ? AmountText.Read(ReportOptions.Money.Name, money, settings.Currency) : null,
+        AsUsual = result.GetValue<bool>($"--{ReportOptions.AsUsual.Name}"),
         Zeros = result.GetValue<bool>($"--{ReportOptions.Zeros.Name}"),
         Depth = One(result, ReportOptions.Depth) is { } depth ? NumberOf(ReportOptions.Depth, depth, 0, "0 for totals alone, 1, 2 …") : null,
         Title = One(result, ReportOptions.Title),

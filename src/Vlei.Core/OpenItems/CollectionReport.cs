@@ -1,0 +1,117 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.OpenItems;
+
+/// <summary>
+/// How well customers pay, over time: what was charged, what was settled and how long that took, what is open and late at
+/// each period's end, and how many days of charges that is.
+/// </summary>
+public static class CollectionReport
+{
+    private const int TenThousandths = 10_000;
+
+    /// <summary>Its entry in the catalogue.</summary>
+    public static ReportDefinition Definition { get; } = new()
+    {
+        Key = "collection",
+        Title = "Collection",
+        Subject = "Who owes, who is owed",
+        Question = "How long do customers take to pay, and is it getting better?",
+        Words = ["days sales outstanding", "dso", "days to pay", "overdue", "late", "measures", "trend", "receivables", "debtors"],
+        Options = [ReportOptions.Period, ReportOptions.By, ReportOptions.Only, ReportOptions.Except, ReportOptions.Title],
+        Examples =
+        [
+            ("--period this-fiscal-year-to-date --by month", "month by month"),
+            ("--period fy2026 --by quarter --only \"contact.name=L*\"", "some customers, quarter by quarter"),
+        ],
+        Build = Build,
+    };
+
+    private static Report Build(ReportContext context, ReportRequest request)
+    {
+        if (request.By is { Field: not null })
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "Collection has columns of time.", "Take --by month, or another unit; vlei show days-to-pay has a row per customer.");
+        }
+
+        var range = context.PeriodOf(request).Range;
+        var report = new ItemReport(Definition, context, request, AccountType.Receivable, range.To, []);
+        IReadOnlyList<DateRange> pieces = request.By?.Unit is { } unit ? context.Calendar.Split(range, unit) : [range];
+        var periods = pieces.Select(piece => new CollectionPeriod(report.History, [.. report.Taken()], piece)).ToList();
+        return report.Frame(PeriodText.Words(range, context.Calendar)) with
+        {
+            Period = range,
+            AsOf = null,
+            Columns = [.. pieces.Select(piece => new ReportColumn(
+                PeriodText.Key(piece, context.Calendar), PeriodText.Heading(piece, context.Calendar), ColumnKind.Money, piece))],
+            Rows = [.. CollectionPeriod.Measures.Select(measure => new ReportRow(
+                measure.Key, measure.Label, RowKind.Account, 0,
+                [.. periods.Select(measure.Of)])
+            {
+                InsteadOfMoney = measure.Shows == ColumnKind.Money ? null : measure.Shows,
+            })],
+            Checks = report.TiesToControl(periods.Select(period => (period.Range.To, period.Receivables))),
+            OriginOf = (row, column) => CollectionPeriod.Measures[row].Behind is { } behind
+                ? periods[column].OriginOf(behind) : throw new ProblemException(
+                    ProblemKind.Usage, $"{CollectionPeriod.Measures[row].Label} is worked out from other rows.",
+                    "Trace charged, settled, receivables or overdue."),
+        };
+    }
+
+    // What is measured of one period.
+    private sealed class CollectionPeriod
+    {
+        private readonly ControlHistory _history;
+        private readonly IReadOnlyList<int> _items;
+        private readonly Amount[] _open;
+        private readonly PayingHabits _habits;
+
+        public CollectionPeriod(ControlHistory history, IReadOnlyList<int> items, DateRange range)
+        {
+            (_history, _items, Range, _open) = (history, items, range, history.OpenAt(range.To));
+            _habits = new PayingHabits(history, range.From, range.To);
+        }
+
+        public static IReadOnlyList<(string Key, string Label, ColumnKind Shows, Func<CollectionPeriod, Cell> Of, Func<CollectionPeriod, int, Amount>? Behind)> Measures { get; } =
+        [
+            ("charged", "Charged on account", ColumnKind.Money, period => Cell.Of(period.Sum(period.Charged)), (period, item) => period.Charged(item)),
+            ("settled", "Settled", ColumnKind.Money, period => Cell.Of(period.Sum(period.Settled)), (period, item) => period.Settled(item)),
+            ("receivables", "Receivables at the end", ColumnKind.Money, period => Cell.Of(period.Receivables), (period, item) => period._open[item]),
+            ("overdue", "Of which overdue", ColumnKind.Money, period => Cell.Of(period.Sum(period.Overdue)), (period, item) => period.Overdue(item)),
+            ("share-overdue", "Share overdue", ColumnKind.Percent, period => Cell.Of(Percentage.Of(period.Sum(period.Overdue), period.Receivables)), null),
+            ("days-sales-outstanding", "Days sales outstanding", ColumnKind.Ratio, period => period.DaysOutstanding, null),
+            ("days-to-pay", "Average days to pay", ColumnKind.Ratio, period => new Cell(period._habits.DaysToPay(period.Owed)), null),
+            ("days-late", "Average days late", ColumnKind.Ratio, period => new Cell(period._habits.DaysLate(period.Owed)), null),
+        ];
+
+        public DateRange Range { get; }
+
+        public Amount Receivables => Sum(item => _open[item]);
+
+        private IEnumerable<int> Owed => _items.Where(item => _history[item].Total.Sign > 0);
+
+        // Receivables at the end, over what was charged in the period, times its days.
+        private Cell DaysOutstanding => Sum(Charged) is var charged && charged.Sign <= 0
+            ? Cell.Empty
+            : new Cell(Rounding.Divide((Int128)Receivables.MinorUnits * Range.Days * TenThousandths, charged.MinorUnits));
+
+        public CellOrigin OriginOf(Func<CollectionPeriod, int, Amount> behind) => new(Sum(item => behind(this, item)), [])
+        {
+            Items = [.. _items.Where(item => !behind(this, item).IsZero)
+                .Select(item => _history.OriginOf(item, null) with { Total = behind(this, item) })],
+        };
+
+        private Amount Charged(int item) => Range.Contains(_history[item].Date) && _history[item].Total.Sign > 0 ? _history[item].Total : Amount.Zero;
+
+        private Amount Settled(int item) => _history[item].Total.Sign > 0 ? _habits.Settled([item]) : Amount.Zero;
+
+        private Amount Overdue(int item) => _history[item].Total.Sign > 0 && _history[item].Due < Range.To ? _open[item] : Amount.Zero;
+
+        private Amount Sum(Func<int, Amount> of) => _items.Aggregate(Amount.Zero, (sum, item) => sum + of(item));
+    }
+}

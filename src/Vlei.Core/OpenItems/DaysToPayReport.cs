@@ -1,0 +1,95 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.OpenItems;
+
+/// <summary>Each contact's own habit: what was charged and settled in a period, how long that took, and what is late at its end.</summary>
+public static class DaysToPayReport
+{
+    /// <summary>That of customers.</summary>
+    public static ReportDefinition Customers { get; } = new()
+    {
+        Key = "days-to-pay",
+        Title = "Days to pay",
+        Subject = "Who owes, who is owed",
+        Question = "How long does each customer take to pay, who owes most, and how much of it is late?",
+        Words = ["top", "debtors", "customers", "habits", "average", "late", "overdue", "collection", "slow", "payers"],
+        Options =
+        [
+            ReportOptions.Period, ReportOptions.Only, ReportOptions.Except, ReportOptions.Sort, ReportOptions.Top, ReportOptions.Title,
+        ],
+        Examples =
+        [
+            ("--period last-12-months --top 10", "the ten that owe most"),
+            ("--period fy2026 --sort -days-late", "the slowest first"),
+        ],
+        Build = (context, request) => Build(Customers!, AccountType.Receivable, context, request),
+    };
+
+    /// <summary>Our own, with each supplier.</summary>
+    public static ReportDefinition Suppliers { get; } = Customers with
+    {
+        Key = "days-to-pay-suppliers",
+        Title = "Days to pay suppliers",
+        Question = "How long do we take to pay each supplier, and what are we late with?",
+        Words = ["top", "creditors", "suppliers", "habits", "average", "late", "overdue", "slow"],
+        Examples = [("--period last-12-months", "over the last year")],
+        Build = (context, request) => Build(Suppliers!, AccountType.Payable, context, request),
+    };
+
+    private static Report Build(ReportDefinition definition, AccountType type, ReportContext context, ReportRequest request)
+    {
+        var range = context.PeriodOf(request).Range;
+        var report = new ItemReport(definition, context, request, type, range.To, ["total"]);
+        var (history, open) = (report.History, report.History.OpenAt(range.To));
+        var habits = new PayingHabits(history, range.From, range.To);
+        var columns = Columns(history, open, habits, range);
+        var table = new ItemTable(columns, _ => throw new InvalidOperationException("There are no rows of single documents."));
+        var groups = ItemGroup.ByContact(context.Ledger, history, report.Taken())
+            .Where(group => Enumerable.Range(0, 4).Any(column => !table.SumOf(group.Items, column).IsZero));
+        foreach (var group in report.Ordered(groups, columns, table, columns.PlaceOf("open")))
+        {
+            table.AddGroup(group.Id, group.Name, RowKind.Account, group.Items);
+        }
+
+        table.AddTotal();
+        return report.Frame(PeriodText.Words(range, context.Calendar)) with
+        {
+            Period = range,
+            AsOf = null,
+            Columns = columns.Columns,
+            Rows = table.Rows,
+            Checks = report.TiesToControl([(range.To, table.SumOf(report.Taken(), columns.PlaceOf("open")))]),
+            OriginOf = table.OriginOf,
+        };
+    }
+
+    private static ItemColumns Columns(ControlHistory history, Amount[] open, PayingHabits habits, DateRange range)
+    {
+        var columns = new ItemColumns();
+        bool IsOwed(int item) => history[item].Total.Sign > 0;
+        Add("charged", "Charged", item => IsOwed(item) && range.Contains(history[item].Date) ? history[item].Total : Amount.Zero);
+        Add("settled", "Settled", item => IsOwed(item) ? habits.Settled([item]) : Amount.Zero);
+        Add("open", "Open", item => open[item]);
+        Add("overdue", "Overdue", item => IsOwed(item) && history[item].Due < range.To ? open[item] : Amount.Zero);
+        columns.Add(
+            new ReportColumn("share-overdue", "Share overdue", ColumnKind.Percent),
+            new ItemSource.Percent(columns.PlaceOf("overdue"), columns.PlaceOf("open")));
+        columns.Add(
+            new ReportColumn("percent-column(open)", "% of all open", ColumnKind.Percent),
+            new ItemSource.Percent(columns.PlaceOf("open"), null));
+        columns.Add(
+            new ReportColumn("days-to-pay", "Days to pay", ColumnKind.Ratio),
+            new ItemSource.Average(items => habits.DaysToPay(items.Where(IsOwed))));
+        columns.Add(
+            new ReportColumn("days-late", "Days late", ColumnKind.Ratio),
+            new ItemSource.Average(items => habits.DaysLate(items.Where(IsOwed))));
+        return columns;
+
+        void Add(string key, string heading, Func<int, Amount> of) => columns.Add(
+            new ReportColumn(key, heading, ColumnKind.Money),
+            new ItemSource.Sum(of, (item, sign) => history.OriginOf(item, null) with { Total = sign < 0 ? -of(item) : of(item) }));
+    }
+}

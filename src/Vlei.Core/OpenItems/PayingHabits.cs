@@ -1,0 +1,49 @@
+using Vlei.Core.Money;
+
+namespace Vlei.Core.OpenItems;
+
+/// <summary>How long contacts took over what has been settled, weighed by the amounts.</summary>
+/// <param name="history">The items.</param>
+/// <param name="from">The first day of settlements that count.</param>
+/// <param name="to">The last one.</param>
+internal sealed class PayingHabits(ControlHistory history, DateOnly from, DateOnly to)
+{
+    private readonly Lazy<ILookup<int, int>> _byContact = new(() => Enumerable.Range(0, history.Count)
+        .Where(item => history[item].Total.Sign > 0).ToLookup(item => history[item].Contact));
+
+    /// <summary>The items of a contact that are owed, settled or not.</summary>
+    public IEnumerable<int> ItemsOf(int contact) => _byContact.Value[contact];
+
+    /// <summary>What was settled of items within the days.</summary>
+    public Amount Settled(IEnumerable<int> items) => Applied(items)
+        .Aggregate(Amount.Zero, (sum, applied) => sum + applied.Applied.Amount);
+
+    /// <summary>Days from the document to its settlement, in ten-thousandths; nothing where nothing was settled.</summary>
+    public long? DaysToPay(IEnumerable<int> items) => Average(items, (item, day) => day.DayNumber - history[item].Date.DayNumber);
+
+    /// <summary>Days from when it was due, in ten-thousandths, less than 0 for early; nothing where nothing was settled.</summary>
+    public long? DaysLate(IEnumerable<int> items) => Average(items, (item, day) => day.DayNumber - history[item].Due.DayNumber);
+
+    /// <summary>The whole days by which a contact is usually late; 0 where it is not, or where nothing is known of it.</summary>
+    public int UsuallyLate(int contact)
+    {
+        const int TenThousandths = 10_000;
+        return DaysLate(ItemsOf(contact)) is { } late and > 0 ? (int)Rounding.Divide(late, TenThousandths) : 0;
+    }
+
+    private IEnumerable<(int Item, AppliedItem Applied)> Applied(IEnumerable<int> items) => items.SelectMany(item => history.AppliedTo(item)
+        .Where(applied => applied.Day >= from && applied.Day <= to).Select(applied => (item, applied)));
+
+    private long? Average(IEnumerable<int> items, Func<int, DateOnly, int> daysOf)
+    {
+        const int TenThousandths = 10_000;
+        var (weighed, whole) = ((Int128)0, (Int128)0);
+        foreach (var (item, applied) in Applied(items))
+        {
+            weighed += (Int128)applied.Amount.MinorUnits * daysOf(item, applied.Day);
+            whole += applied.Amount.MinorUnits;
+        }
+
+        return whole == 0 ? null : Rounding.Divide(weighed * TenThousandths, whole);
+    }
+}
