@@ -175,6 +175,87 @@ public class ContactReportTests
     });
 
     [Fact]
+    public void Money_is_expected_by_its_promise_else_when_due_or_as_late_as_usual() => Gen.Select(GenPromised, Gen.Int[0, 850], Gen.Bool, Gen.Bool).Sample((book, after, asUsual, byMonth) =>
+    {
+        var day = Start.AddDays(after);
+        var report = Statements.Build("money-to-come", book, Asked(new DateRange(day, day)) with
+        {
+            AsUsual = asUsual,
+            By = Spread.Of(byMonth ? TimeUnit.Month : TimeUnit.Week),
+        });
+        foreach (var (column, payable) in new[] { ("receipts", false), ("payments", true) })
+        {
+            var expected = Expected(book, payable, day, asUsual);
+            foreach (var row in report.Rows.Where(row => row.Key is not ("opening" or "total" or "disputed")))
+            {
+                var (from, to) = row.Key switch
+                {
+                    "overdue" => (DateOnly.MinValue, day),
+                    "later" => (day.AddMonths(3).AddDays(1), DateOnly.MaxValue),
+                    _ => RangeOf(row.Key, day),
+                };
+                Assert.Equal(expected.Where(one => one.Day >= from && one.Day <= to).Sum(one => one.Amount), Units(report, row, column));
+            }
+        }
+    });
+
+    [Fact]
+    public void Bills_are_paid_in_the_order_in_which_they_are_due_while_money_lasts() => Gen.Select(GenPromised, Gen.Int[0, 850], Gen.Long[0, 4_000_000]).Sample((book, after, money) =>
+    {
+        var day = Start.AddDays(after);
+        var report = Statements.Build("bills-to-pay", book, Asked(new DateRange(day, day)) with { Money = new Amount(money) });
+        var items = SlowOpenItems.At(book, payable: true, day).Where(item => item.Open != 0).ToList();
+        var bills = items.Where(item => item.Open > 0).OrderBy(item => item.AgedFrom).ThenBy(item => item.Document.Date).ThenBy(item => item.Document.Key).ToList();
+        var rows = report.Rows.Skip(1).SkipLast(1).ToList();
+        Assert.Equal(bills.Select(bill => $"{bill.ContactId}/D{bill.Document.Key}"), rows.Select(row => row.Key));
+        foreach (var (bill, row) in bills.Zip(rows))
+        {
+            var disputed = Math.Min(bill.Open, Standing(book, bill.Document.Key, day, isDispute: true).Sum(promise => promise.Amount.MinorUnits));
+            Assert.Equal((bill.Open, disputed), (Units(report, row, "open"), Units(report, row, "disputed")));
+            Assert.Equal(bill.Open, Units(report, row, "credit") + Units(report, row, "disputed") + Units(report, row, "to-pay"));
+            var before = money;
+            money -= Units(report, row, "to-pay");
+            Assert.Equal(money, Units(report, row, "left"));
+            Assert.Equal(Units(report, row, "to-pay") == 0 ? null : money >= 0 ? "yes" : before > 0 ? "in part" : "no", row.Cells[^1].Words);
+        }
+
+        // A supplier's bills take what is in credit there, and no more than there are bills.
+        foreach (var contact in items.GroupBy(item => item.ContactId))
+        {
+            var credit = -contact.Where(item => item.Open < 0).Sum(item => item.Open);
+            var own = rows.Where(row => row.Key.StartsWith($"{contact.Key}/", StringComparison.Ordinal)).ToList();
+            Assert.Equal(Math.Min(credit, own.Sum(row => Units(report, row, "open") - Units(report, row, "disputed"))), own.Sum(row => Units(report, row, "credit")));
+        }
+    });
+
+    [Fact]
+    public void Lists_of_open_items_are_sorted_chosen_and_cut_as_asked() => Gen.Select(
+        RandomBook.Gen1, Choose.One("contact", "-due", "open", "-days-late,original", "kind,-date"), Gen.Int[1, 5], Gen.Int[0, 60]).Sample((book, sort, top, late) =>
+    {
+        var day = new DateOnly(2026, 1, 15);
+        var asked = Asked(new DateRange(day, day)) with { Sort = SortOrder.Parse(sort), Choices = [Fields.FieldChoice.Parse($"days-late={late}..", false)] };
+        var all = Statements.Build("open-receivables", book, asked);
+        var cut = Statements.Build("open-receivables", book, asked with { Top = top });
+        Assert.Equal(
+            SlowOpenItems.At(book, payable: false, day).Where(item => item.Open != 0 && Math.Max(0, item.DaysLate(day)) >= late).Select(item => $"{item.ContactId}/D{item.Document.Key}").Order(),
+            all.Rows.SkipLast(1).Select(row => row.Key).Order());
+        var rows = all.Rows.SkipLast(1).ToList();
+        foreach (var (above, below) in rows.Zip(rows.Skip(1)))
+        {
+            var order = asked.Sort.Select(key => (key.Downwards ? -1 : 1) * Compare(CellOf(above, key.Name), CellOf(below, key.Name))).FirstOrDefault(compared => compared != 0);
+            Assert.True(order <= 0, $"{above.Key} before {below.Key} by {sort}");
+        }
+
+        Assert.Equal(rows.Take(top).Select(row => row.Key), cut.Rows.Select(row => row.Key).Where(key => key is not ("rest" or "total")));
+        Assert.Equal(rows.Count > top, cut.Rows.Any(row => row.Key == "rest"));
+        Assert.Equal(all.Rows[^1].Cells, cut.Rows[^1].Cells);
+
+        Cell CellOf(ReportRow row, string column) => row.Cells[all.Columns.ToList().FindIndex(known => known.Key == column)];
+        static int Compare(Cell one, Cell other) => one.Units != other.Units ? Nullable.Compare(one.Units, other.Units)
+            : string.CompareOrdinal(one.Words?.ToUpperInvariant(), other.Words?.ToUpperInvariant());
+    });
+
+    [Fact]
     public void Promises_are_kept_or_broken_by_what_was_settled_in_time() => Gen.Select(GenPromised, Gen.Int[0, 1100]).Sample((book, after) =>
     {
         var day = Start.AddDays(after);
@@ -221,6 +302,59 @@ public class ContactReportTests
             report.Rows.Take(4).Select(row => row.Cells[0].Units), byContact.Rows[^1].Cells.Take(4).Select(cell => cell.Units));
         Assert.Equal(report.Rows[6].Cells[0], byContact.Rows[^1].Cells[^2]);
     });
+
+    // What is open, cut into what is disputed, what is promised and the rest; then credits taken off what comes first.
+    private static List<(DateOnly Day, long Amount)> Expected(RandomBook book, bool payable, DateOnly day, bool asUsual)
+    {
+        var items = SlowOpenItems.At(book, payable, day).Where(item => item.Open != 0).ToList();
+        var (expected, place) = (new List<(int Contact, DateOnly Day, int Order, long Amount)>(), 0);
+        var promised = new HashSet<int>();
+        foreach (var item in items.Where(item => item.Open > 0).OrderBy(item => item.Document.Date).ThenBy(item => item.Document.Key))
+        {
+            var left = item.Open;
+            var promises = promised.Add(item.Document.Key) ? book.Promised.Where(promise => promise.Document == item.Document.Key && promise.StandsAt(day)).ToList() : [];
+            left -= Math.Min(left, promises.Where(promise => promise.IsDispute).Sum(promise => Math.Min(promise.Amount.MinorUnits, item.Open)));
+            foreach (var promise in promises.Where(promise => !promise.IsDispute && promise.By >= day))
+            {
+                var paid = Math.Min(promise.Amount.MinorUnits, promise.Open.MinorUnits - item.Open);
+                var part = Math.Min(left, promise.Amount.MinorUnits - paid);
+                expected.Add((item.Contact, promise.By!.Value, place, part));
+                left -= part;
+            }
+
+            expected.Add((item.Contact, item.AgedFrom.AddDays(asUsual ? UsuallyLate(book, payable, item.Contact, day) : 0), place++, left));
+        }
+
+        var credits = items.Where(item => item.Open < 0).GroupBy(item => item.Contact).ToDictionary(group => group.Key, group => -group.Sum(item => item.Open));
+        var rest = new List<(DateOnly, long)>();
+        foreach (var (contact, on, _, amount) in expected.OrderBy(one => one.Day).ThenBy(one => one.Order))
+        {
+            var used = Math.Min(amount, credits.GetValueOrDefault(contact));
+            credits[contact] = credits.GetValueOrDefault(contact) - used;
+            rest.Add((on, amount - used));
+        }
+
+        return rest;
+    }
+
+    private static int UsuallyLate(RandomBook book, bool payable, int contact, DateOnly day)
+    {
+        var settled = (from item in SlowOpenItems.At(book, payable, day)
+                       where item.Total > 0 && item.Contact == contact
+                       from s in book.Settlements
+                       where (s.From == item.Document.Key || s.To == item.Document.Key) && s.Account == item.Account && book.Effective(s) <= day
+                       select (s.Amount, Late: book.Effective(s).DayNumber - item.AgedFrom.DayNumber)).ToList();
+        return settled.Count == 0 ? 0 : Math.Max(0, (int)Math.Round(
+            Math.Round(settled.Sum(s => (decimal)s.Amount * s.Late) * 10_000 / settled.Sum(s => s.Amount)) / 10_000, MidpointRounding.ToEven));
+    }
+
+    // The period that a key names, cut at the day and at its third month after.
+    private static (DateOnly From, DateOnly To) RangeOf(string key, DateOnly day)
+    {
+        var range = PeriodGrammar.Parse(key, day, Statements.March).Within(new DateRange(day, day)).Range;
+        var (first, last) = (day.AddDays(1), day.AddMonths(3));
+        return (range.From < first ? first : range.From, range.To > last ? last : range.To);
+    }
 
     private static IEnumerable<Promise> Standing(RandomBook book, int document, DateOnly day, bool isDispute) =>
         book.Promised.Where(promise => promise.Document == document && promise.IsDispute == isDispute && promise.StandsAt(day));

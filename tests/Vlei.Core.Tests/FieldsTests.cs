@@ -73,5 +73,53 @@ public class FieldsTests
         }
     });
 
+    [Fact]
+    public void A_list_of_numbers_means_what_its_parts_mean() => Gen.Select(
+        Gen.Int[-300, 300], Gen.Select(Gen.Int[0, 6], Gen.Int[-200, 200], Gen.Int[-200, 200]).Array[1, 4]).Sample((cents, parts) =>
+    {
+        string Text(int number) => (number / 100m).ToString("F2", System.Globalization.CultureInfo.InvariantCulture);
+        var (texts, expected) = (new List<string>(), false);
+        foreach (var (shape, low, high) in parts)
+        {
+            var (text, means) = shape switch
+            {
+                0 => (Text(low), cents == low),
+                1 => ($"{Text(low)}..{Text(high)}", cents >= low && cents <= high),
+                2 => ($"{Text(low)}..", cents >= low),
+                3 => ($"..{Text(low)}", cents <= low),
+                4 => ($">{Text(low)}", cents > low),
+                5 => ($"<= {Text(low)}", cents <= low),
+                _ => ($">={Text(low)}", cents >= low),
+            };
+            texts.Add(text);
+            expected |= means;
+        }
+
+        var list = string.Join(" , ", texts);
+        Assert.Equal(expected, ValueList.Parse(list).Takes("total", cents, 2));
+
+        // What is taken and what is left out never have a number in common, and together have all of them.
+        bool Taken(bool isExcept) => FigureChoices.Among([FieldChoice.Parse($"total={list}", isExcept)], ["total"]).OfFigures.Take("total", cents, 2);
+        Assert.NotEqual(Taken(isExcept: false), Taken(isExcept: true));
+        Assert.True(FigureChoices.Among([FieldChoice.Parse($"total={list}", false)], ["open"]).OfFigures.IsEverything);
+    });
+
+    [Fact]
+    public void Figures_of_one_name_are_alternatives_and_others_must_all_hold()
+    {
+        var (figures, others) = FigureChoices.Among(
+            [
+                FieldChoice.Parse("open=100..", false), FieldChoice.Parse("open=5", false), FieldChoice.Parse("Days-Late=31..", false),
+                FieldChoice.Parse("open=200", true), FieldChoice.Parse("contact=A-1", false),
+            ],
+            ["open", "days-late"]);
+        Assert.Equal("contact", others.Single().Field);
+        Assert.Equal(["Only open 100..", "Only open 5", "Only days-late 31..", "Without open 200"], figures.InWords);
+        Assert.All(new[] { 100L, 5, 199 }, open => Assert.True(figures.Take("open", open, 0)));
+        Assert.All(new[] { 99L, 200, 6 }, open => Assert.False(figures.Take("open", open, 0)));
+        Assert.False(figures.Take("days-late", 30, 0));
+        Assert.True(figures.Take("total", 0, 2));
+    }
+
     private static Field Named(string name) => Field.All.Single(field => field.Name == name);
 }

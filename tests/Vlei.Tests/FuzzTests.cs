@@ -60,6 +60,42 @@ public sealed class FuzzTests : IDisposable
     }
 
     [Fact]
+    public void No_mixture_of_options_of_what_is_open_is_a_bug()
+    {
+        _tool.WithDemo();
+        var random = new Random(20261124);
+        var answered = new Dictionary<int, int>();
+        string[] figures = ["days-late=30..", "total=..0", "open=>x", "total=1,000", "days-late=1.5", "contact=none", "contact.name=A..M", "kind=receipt", "item=OAR*", "tag.season=high"];
+        for (var round = 0; round < 220; round++)
+        {
+            var arguments = new List<string> { "show", One(
+                random, "receivables-aging", "payables-aging", "open-receivables", "open-payables", "customer-balances", "supplier-balances",
+                "customer-ledger", "supplier-ledger", "statement-of-account", "promises", "money-to-come", "bills-to-pay", "collection", "days-to-pay") };
+            foreach (var (option, values) in new (string, string[])[]
+            {
+                ("--period", Periods), ("--as-of", Periods), ("--by", ["week", "month", "project", "day"]), ("--sort", ["total", "-open,name", "x", "", "-", "due", "oldest"]),
+                ("--compare", ["prior-period", "prior-year:2", "budget", "2025-12-31"]), ("--change", []), ("--percent", ["row", "column", "income"]),
+                ("--only", figures), ("--except", figures), ("--top", ["0", "1", "3", "999999999999"]), ("--limits", ["30", "30,15", "x", "1,2,3,4,5,6"]),
+                ("--age-by", ["document", "due", "x"]), ("--unapplied", []), ("--summary", []), ("--detail", []), ("--money", ["0", "-5.25", "1e3", "99999999999999999999"]),
+                ("--as-usual", []), ("--format", ["text", "csv", "json"]), ("--revision", ["0", "1"]), ("--to", ["all/", "one.csv"]),
+            })
+            {
+                if (random.Next(7) == 0)
+                {
+                    arguments.AddRange(values.Length == 0 ? [option] : [option, One(random, values)]);
+                }
+            }
+
+            var outcome = _tool.Run([("VLEI_BOOK", "reedwater"), ("COLUMNS", $"{random.Next(1, 200)}")], [.. arguments]);
+            Assert.True(outcome.Status is 0 or 2 or 66, $"{string.Join(' ', arguments)}\n{outcome.Messages}");
+            Assert.True(outcome.Status == 0 || (outcome.Output.Length == 0 && outcome.Messages.StartsWith("vlei: ", StringComparison.Ordinal)), outcome.Messages);
+            answered[outcome.Status] = answered.GetValueOrDefault(outcome.Status) + 1;
+        }
+
+        Assert.All(new[] { 0, 2 }, status => Assert.InRange(answered[status], 20, 200));
+    }
+
+    [Fact]
     public void No_damage_to_a_layout_is_a_bug()
     {
         _tool.WithDemo();

@@ -34,6 +34,13 @@ internal sealed class ReportDestination
     /// <summary>Writes several reports, one after the other.</summary>
     public int Write(ParseResult result, ReportFormat format, IReadOnlyList<Report> reports)
     {
+        if (IsFolder(result))
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"{result.GetValue(_to)} is a folder, and this is one report.",
+                "Name a file; a folder is for statements of account, a file each.");
+        }
+
         Destination.Write(result.GetValue(_to), (stream, look) =>
         {
             foreach (var report in reports)
