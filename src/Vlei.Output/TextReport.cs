@@ -16,6 +16,7 @@ internal sealed class TextReport
     private const int LeastLabelWidth = 16;
     private const int LeastTextWidth = 10;
     private const int MostUnbrokenWidth = 16;
+    private const int MostLoneWidth = 40;
     private const int MostHeadingWidth = 20;
 
     private readonly Report _report;
@@ -41,12 +42,11 @@ internal sealed class TextReport
                 var figure = Figure(row, column);
                 _widths[column] = Math.Max(_widths[column], DisplayText.Width(figure));
                 _least[column] = Math.Max(_least[column], IsText(column) ? Math.Min(LongestWord(figure), MostUnbrokenWidth) : _widths[column]);
-                speaks[column] |= !IsText(column) || (row.Cells[column].Words is { } words && words != row.Label);
+                speaks[column] |= Speaks(row, column);
             }
         }
 
-        // A column of words that says nothing, or only what stands before the figures already, costs a reader its width.
-        _shown = [.. Enumerable.Range(0, _widths.Length).Where(column => speaks[column] || !IsText(column))];
+        _shown = [.. Enumerable.Range(0, _widths.Length).Where(column => speaks[column])];
         for (var column = 0; column < _widths.Length; column++)
         {
             // A long name above figures is broken into lines, rather than keeping the figures apart.
@@ -76,6 +76,12 @@ internal sealed class TextReport
         text.AddChecks();
     }
 
+    // A column of words that says nothing, or only what stands before the figures already, costs a reader its width; so does
+    // one of figures that need not be there.
+    private bool Speaks(ReportRow row, int column) => IsText(column)
+        ? row.Cells[column].Words is { } words && words != row.Label
+        : !_report.Columns[column].IsLeftOutWhenIdle || row.Cells[column].Units is not (null or 0);
+
     private bool IsText(int column) => _report.Columns[column].Kind == ColumnKind.Text;
 
     private string LabelOf(ReportRow row) =>
@@ -98,27 +104,29 @@ internal sealed class TextReport
         return $"{figure} {marks[Math.Sign(units) + 1]}";
     }
 
-    // A table stays in one block as long as its words can be broken into more lines, the widest first; headings are, where
-    // that makes it fit.
+    // Headings and words are broken into more lines where that keeps a table in one block, the widest first. Where it does
+    // not, it is broken into blocks anyway, and only what would fill a line by itself gives way.
     private void Narrow(int width)
     {
         bool IsTooWide() => _labelWidth + _shown.Sum(column => _widths[column] + Gap) > width;
-        var fits = _labelWidth + _shown.Sum(column => Math.Min(_widths[column], _least[column]) + Gap) <= width;
-        foreach (var column in _shown.Where(column => fits && !IsText(column) && IsTooWide()))
+        if (_labelWidth + _shown.Sum(column => Math.Min(_widths[column], _least[column]) + Gap) > width)
+        {
+            foreach (var column in _shown.Where(IsText))
+            {
+                _widths[column] = Math.Min(_widths[column], Math.Max(_least[column], Math.Min(MostLoneWidth, width - _labelWidth - Gap)));
+            }
+
+            return;
+        }
+
+        foreach (var column in _shown.Where(column => !IsText(column) && IsTooWide()))
         {
             _widths[column] = Math.Min(_widths[column], _least[column]);
         }
 
-        var texts = _shown.Where(IsText).ToList();
-        while (texts.Count > 0 && IsTooWide())
+        while (IsTooWide())
         {
-            var widest = texts.MaxBy(column => _widths[column] - _least[column]);
-            if (_widths[widest] <= _least[widest])
-            {
-                return;
-            }
-
-            _widths[widest]--;
+            _widths[_shown.Where(IsText).MaxBy(column => _widths[column] - _least[column])]--;
         }
     }
 

@@ -11,8 +11,8 @@ public static class BillsToPayReport
     private static readonly IReadOnlyList<ReportColumn> Columns =
     [
         new("contact", "Contact", ColumnKind.Text), new("due", "Due", ColumnKind.Date), new("days-late", "Days late", ColumnKind.Count),
-        new("open", "Open", ColumnKind.Money), new("credit", "Credit used", ColumnKind.Money),
-        new("disputed", "Disputed", ColumnKind.Money), new("to-pay", "To pay", ColumnKind.Money),
+        new("open", "Open", ColumnKind.Money), new("credit", "Credit used", ColumnKind.Money) { IsLeftOutWhenIdle = true },
+        new("disputed", "Disputed", ColumnKind.Money) { IsLeftOutWhenIdle = true }, new("to-pay", "To pay", ColumnKind.Money),
         new("left", "Money left", ColumnKind.Money), new("enough", "Enough", ColumnKind.Text),
     ];
 

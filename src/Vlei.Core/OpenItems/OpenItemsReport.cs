@@ -47,7 +47,7 @@ public static class OpenItemsReport
         var promises = new PromisedItems(context.Ledger, history, day);
         var texts = new DocumentRows(context.Ledger);
         var items = report.Taken([aging]);
-        var columns = Columns(history, aging, promises, texts, items);
+        var columns = Columns(history, aging, promises, texts);
         var table = new ItemTable(columns, item => texts.Named(history[item]));
         var sorted = report.OrderedItems(items, columns, new SortOrder("due", Downwards: false));
         table.AddEach(sorted.Take(request.Top ?? sorted.Count), 0);
@@ -67,18 +67,18 @@ public static class OpenItemsReport
     }
 
     private static ItemColumns Columns(
-        ControlHistory history, Aging aging, PromisedItems promises, DocumentRows texts, List<int> items)
+        ControlHistory history, Aging aging, PromisedItems promises, DocumentRows texts)
     {
         var columns = new ItemColumns();
         columns.AddFact("contact", "Contact", ColumnKind.Text, item => Cell.Of(texts.ContactName(history[item])));
         columns.AddFact("kind", "Kind", ColumnKind.Text, item => Cell.Of(DocumentKinds.Names[history[item].Kind - 1]));
         columns.AddDocument(history, aging);
-        columns.Add(new ReportColumn("settled", "Settled", ColumnKind.Money), new ItemSource.Sum(
+        columns.Add(new ReportColumn("settled", "Settled", ColumnKind.Money) { IsLeftOutWhenIdle = true }, new ItemSource.Sum(
             item => history[item].Total - aging.Open(item), (item, sign) => history.AppliedOf(item, aging.Day, sign)));
         columns.Add(new ReportColumn("open", "Open", ColumnKind.Money), new ItemSource.Sum(
             aging.Open, (item, sign) => history.OriginOf(item, aging.Day, sign)));
-        promises.AddColumns(columns, items);
-        if (promises.All.Count > 0 && items.Any(item => promises.InWords(item).Length > 0))
+        promises.AddColumns(columns);
+        if (promises.All.Count > 0)
         {
             columns.AddFact("promise", "Promise", ColumnKind.Text, item => Cell.Of(promises.InWords(item)));
         }

@@ -67,25 +67,18 @@ public sealed class PromisedItems
     /// <summary>What is disputed of an item and still open.</summary>
     public Amount Disputed(int item) => Sum(item, PromiseState.Disputed);
 
-    /// <summary>Adds a column for what is promised and one for what is disputed, where there is any of those items.</summary>
-    internal void AddColumns(ItemColumns columns, IReadOnlyCollection<int> items)
+    /// <summary>Adds a column for what is promised and one for what is disputed, where anything was noted.</summary>
+    internal void AddColumns(ItemColumns columns)
     {
-        if (All.Count == 0)
+        if (All.Count > 0)
         {
-            return;
+            Add("promised", "Promised", Promised);
+            Add("disputed", "Disputed", Disputed);
         }
 
-        Add(PromiseState.Pending, "promised", "Promised", Promised);
-        Add(PromiseState.Disputed, "disputed", "Disputed", Disputed);
-
-        void Add(PromiseState state, string key, string heading, Func<int, Amount> of)
-        {
-            if (items.Any(item => Of(item).Any(promised => promised.State == state)))
-            {
-                columns.Add(new ReportColumn(key, heading, ColumnKind.Money), new ItemSource.Sum(of, (item, sign) =>
-                    _history.OriginOf(item, null, sign) with { Total = sign < 0 ? -of(item) : of(item) }));
-            }
-        }
+        void Add(string key, string heading, Func<int, Amount> of) => columns.Add(
+            new ReportColumn(key, heading, ColumnKind.Money) { IsLeftOutWhenIdle = true },
+            new ItemSource.Sum(of, (item, sign) => _history.OriginOf(item, null, sign) with { Total = sign < 0 ? -of(item) : of(item) }));
     }
 
     /// <summary>What stands of an item, or was broken, in a few words; empty for nothing.</summary>

@@ -52,6 +52,9 @@ public sealed record ReportColumn(string Key, string Heading, ColumnKind Kind, D
     /// <summary>Whether its figures are changes, which are marked as up, down or same.</summary>
     public bool IsChange { get; init; }
 
+    /// <summary>Whether readers need not see it where it has no figure but zero; files have it all the same.</summary>
+    public bool IsLeftOutWhenIdle { get; init; }
+
     /// <summary>The column of what one column has more than another.</summary>
     public static ReportColumn ChangeOf(ReportColumn current, ReportColumn earlier) =>
         new($"change({current.Key},{earlier.Key})", "Change", ColumnKind.Money) { IsChange = true, Tie = ColumnTie.About };
