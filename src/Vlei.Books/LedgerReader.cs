@@ -22,7 +22,6 @@ public sealed class LedgerReader : ILedger, IDisposable
     private readonly Dictionary<PostingField, IReadOnlyList<NamedRecord>> _records = [];
     private readonly Lazy<Statement> _document;
     private readonly Lazy<Statement> _lineMemo;
-    private readonly Lazy<Statement> _contact;
 
     private LedgerReader(Book book, Database database, long revision, bool isEarlier)
     {
@@ -42,8 +41,6 @@ public sealed class LedgerReader : ILedger, IDisposable
         _lineMemo = new Lazy<Statement>(() => database.Prepare(
             "SELECT l.memo FROM documents d JOIN lines l ON l.document = d.key AND l.added = d.added "
             + $"WHERE d.key = ? AND l.line = ? AND {_standing.Of("d")}"));
-        _contact = new Lazy<Statement>(() => database.Prepare(
-            $"SELECT c.email, c.phone, c.address FROM contacts c WHERE c.key = ? AND {_standing.Of("c")}"));
     }
 
     /// <inheritdoc/>
@@ -143,20 +140,17 @@ public sealed class LedgerReader : ILedger, IDisposable
     }
 
     /// <inheritdoc/>
-    public ContactText Contact(int key)
+    public string ContactAddress(int contact)
     {
-        var statement = _contact.Value.Bind(1, key);
-        var text = statement.Step()
-            ? new ContactText(statement.Text(0), statement.Text(1), statement.Text(2))
-            : throw StoreProblem.Damaged($"contact {key} is not there");
-        statement.Reset();
-        return text;
+        using var statement = _database.Prepare($"SELECT c.address FROM contacts c WHERE c.key = ? AND {_standing.Of("c")}");
+        statement.Bind(1, contact);
+        return statement.Step() ? statement.Text(0) : throw StoreProblem.Damaged($"contact {contact} is not there");
     }
 
     /// <inheritdoc/>
     public void Dispose()
     {
-        foreach (var statement in new[] { _document, _lineMemo, _contact }.Where(statement => statement.IsValueCreated))
+        foreach (var statement in new[] { _document, _lineMemo }.Where(statement => statement.IsValueCreated))
         {
             statement.Value.Dispose();
         }

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using CsvHelper;
+using Vlei.Books.Store;
 using Vlei.Core.Calendar;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
@@ -56,8 +57,17 @@ public static class PromiseFile
         return records;
     }
 
-    /// <summary>Writes all of them in the place of what was there, as a whole or not at all.</summary>
-    public static void Write(Book book, IEnumerable<PromiseRecord> records)
+    /// <summary>
+    /// Changes what is noted; nobody else can meanwhile. Throws a <see cref="ProblemException"/> where somebody else does, or
+    /// where the book cannot be written; then it is as it was.
+    /// </summary>
+    public static void Change(Book book, Func<IReadOnlyList<PromiseRecord>, IEnumerable<PromiseRecord>> change)
+    {
+        using var only = Database.OpenToWrite(book.RecordsPath);
+        Write(book, change(Read(book)));
+    }
+
+    private static void Write(Book book, IEnumerable<PromiseRecord> records)
     {
         var decimals = book.Settings.Currency.Decimals;
         var unfinished = $"{book.PromisesPath}.{Environment.ProcessId}.tmp";

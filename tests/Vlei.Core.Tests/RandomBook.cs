@@ -118,7 +118,7 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
                settlement.From, ContactOf(settlement.From), settlement.To, ContactOf(settlement.To)),
     ];
 
-    public ContactText Contact(int key) => new($"{key}@example.com", "", $"{key} Quay");
+    public string ContactAddress(int contact) => $"{contact} Quay\nReedwater";
 
     public IReadOnlyList<IReadOnlyDictionary<string, string>> TagSets => Tagged;
 

@@ -64,6 +64,27 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData(
         2, "vlei: The limits are out of order: 15 comes after 30. Write them growing: 15,30.", "show", "receivables-aging", "--limits", "30,15")]
     [InlineData(2, "vlei: \"x\" is no number of days.", "show", "payables-aging", "--limits", "30,x")]
+    [InlineData(2, "vlei: --sort does not take \"totel\". Did you mean total?", "show", "receivables-aging", "--sort", "-totel")]
+    [InlineData(2, "vlei: \"name,\" has an empty place where a column should be.", "show", "receivables-aging", "--sort", "name,")]
+    [InlineData(2, "vlei: --top does not take \"0\". It takes a whole number: 1 or more.", "show", "customer-balances", "--top", "0")]
+    [InlineData(
+        2, "vlei: total is a number, and \"many\" says none. Write a number, a range or a comparison: total=100, total=100..500, \"total=>=100\".",
+        "show", "receivables-aging", "--only", "total=many")]
+    [InlineData(2, "vlei: There is no field opne. Did you mean open?", "show", "open-payables", "--only", "opne=100..")]
+    [InlineData(66, "vlei: There is no contact \"C00O1\". Did you mean C0001", "show", "customer-ledger", "--only", "contact=C00O1")]
+    [InlineData(
+        2, "vlei: --percent income does not apply to what is open. Take --percent row, the share of the row's total, or --percent column, the share of the column's.",
+        "show", "payables-aging", "--percent", "income")]
+    [InlineData(2, "vlei: What is open has no budget. Compare with prior-period, prior-year or a day.", "show", "payables-aging", "--compare", "budget")]
+    [InlineData(2, "vlei: --change needs something to compare with. Add --compare prior-period, or a day.", "show", "payables-aging", "--change")]
+    [InlineData(2, "vlei: Money to come is by week or by month. Take --by week, or --by month.", "show", "money-to-come", "--by", "contact")]
+    [InlineData(2, "vlei: --money does not take \"1,000\".", "show", "bills-to-pay", "--money", "1,000")]
+    [InlineData(2, "vlei: Collection has columns of time. Take --by month, or another unit; vlei show days-to-pay has a row per customer.", "show", "collection", "--by", "contact")]
+    [InlineData(2, "vlei: Average days late is worked out from other rows. Trace charged, settled, receivables or overdue.", "trace", "collection", "--row", "days-late")]
+    [InlineData(2, "vlei: Days to pay is an average over documents. Trace settled: those are the documents.", "trace", "days-to-pay", "--row", "total", "--column", "days-to-pay")]
+    [InlineData(2, "vlei: out/ is a folder, and this is one report.", "show", "receivables-aging", "--to", "out/")]
+    [InlineData(2, "vlei: --detail does not apply to customer-balances.", "show", "customer-balances", "--detail")]
+    [InlineData(66, "vlei: There is no report receivable-aging. Did you mean receivables-aging", "show", "receivable-aging")]
     [InlineData(66, "vlei: There is no report profit-los. Did you mean profit-loss?", "show", "profit-los")]
     [InlineData(2, "vlei: --by does not take \"mounth\". Did you mean month?", "show", "profit-loss", "--by", "mounth")]
     [InlineData(

@@ -101,6 +101,9 @@ public sealed class NaiveRecords
 
     private static string DueOf(Dictionary<string, string> document) => document["due"].Length > 0 ? document["due"] : document["date"];
 
+    /// <summary>What was set against a document, and when it took effect.</summary>
+    public IEnumerable<(string Day, decimal Amount)> SettledOf(string document) => _settled[document].Select(s => (s.Day, s.Amount));
+
     /// <summary>An account and those that are part of it, at any depth.</summary>
     public List<string> WithParts(string code) =>
         [code, .. _accounts.Where(account => account["parent"] == code).SelectMany(part => WithParts(part["code"]))];

@@ -48,8 +48,8 @@ public interface ILedger
     /// <summary>The note of a line; empty for none.</summary>
     string LineMemo(int document, int line);
 
-    /// <summary>How a contact is reached.</summary>
-    ContactText Contact(int key);
+    /// <summary>Where a contact is, in one or several lines; empty where it is not known.</summary>
+    string ContactAddress(int contact);
 
     /// <summary>What documents dated up to a day put on control accounts, by date and document.</summary>
     IReadOnlyList<ControlItem> ControlItems(DateOnly until);

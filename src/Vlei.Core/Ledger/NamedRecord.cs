@@ -15,12 +15,6 @@ public sealed record NamedRecord(int Key, string Id, string Name, IReadOnlyDicti
 /// <param name="Memo">Its note; empty for none.</param>
 public sealed record DocumentText(string Id, string Kind, DateOnly Date, string Number, string Memo);
 
-/// <summary>How a contact is reached; empty for what is not known.</summary>
-/// <param name="Email">An address for mail.</param>
-/// <param name="Phone">A number.</param>
-/// <param name="Address">Where it is, in one or several lines.</param>
-public sealed record ContactText(string Email, string Phone, string Address);
-
 /// <summary>Two documents that were set against each other.</summary>
 /// <param name="Key">Its key; the order of keys is the order of the records.</param>
 /// <param name="From">The key of one document.</param>

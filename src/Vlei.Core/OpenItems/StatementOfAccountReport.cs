@@ -82,7 +82,7 @@ public static class StatementOfAccountReport
             Period = range,
             AsOf = null,
             InWhat = $"{texts.AmountsIn} {context.Currency.Code}",
-            AddressedTo = [contact.Name, .. Lines(context.Ledger.Contact(key).Address)],
+            AddressedTo = [contact.Name, .. Lines(context.Ledger.ContactAddress(key))],
             Narrowed = [],
             Columns = ledger.Columns,
             Rows = foot.Rows,

@@ -156,7 +156,7 @@ internal static class DemoCommand
             .ToList();
         if (notes.Count > 0)
         {
-            PromiseFile.Write(book, notes);
+            PromiseFile.Change(book, _ => notes);
         }
     }
 

@@ -103,7 +103,6 @@ internal static class PromiseCommand
                 ProblemKind.Usage, $"{PeriodText.Iso(by.Value)} has passed: today is {PeriodText.Iso(today)}.", "Name a day to come.");
         }
 
-        var records = PromiseFile.Read(book);
         var id = ledger.Document(key).Id;
         var open = PromisedItems.OpenOf(ledger, key, today);
         var taken = Standing(ledger, key, today, isDispute);
@@ -123,11 +122,14 @@ internal static class PromiseCommand
                 open.IsZero ? "vlei show open-receivables lists what is." : taken.IsZero ? "Give a smaller --amount." : "Take back the other with --withdraw N; vlei promise lists them.");
         }
 
-        var record = new PromiseRecord(
-            records.Select(other => other.Number).DefaultIfEmpty(0).Max() + 1, isDispute, id, amount, by, open, today,
-            Environment.UserName, null, result.GetValue(Note) ?? "");
-        PromiseFile.Write(book, [.. records, record]);
-        Terminal.Say($"Noted under {record.Number}: {Text(book, amount)} of {id} {(by is { } day ? $"promised by {PeriodText.Iso(day)}" : "disputed")}.");
+        var number = 0;
+        PromiseFile.Change(book, records =>
+        {
+            number = records.Select(other => other.Number).DefaultIfEmpty(0).Max() + 1;
+            return [.. records, new PromiseRecord(
+                number, isDispute, id, amount, by, open, today, Environment.UserName, null, result.GetValue(Note) ?? "")];
+        });
+        Terminal.Say($"Noted under {number}: {Text(book, amount)} of {id} {(by is { } day ? $"promised by {PeriodText.Iso(day)}" : "disputed")}.");
     }
 
     // What stands already of the same kind cannot be promised, or disputed, once more.
@@ -140,14 +142,10 @@ internal static class PromiseCommand
 
     private static void TakeBack(Book book, int number, DateOnly today)
     {
-        var records = PromiseFile.Read(book);
-        if (!records.Any(record => record.Number == number && record.Withdrawn is null))
-        {
-            throw new ProblemException(
-                ProblemKind.NotFound, $"Nothing stands under {number}.", "vlei promise lists what is noted.");
-        }
-
-        PromiseFile.Write(book, records.Select(record => record.Number == number ? record with { Withdrawn = today } : record));
+        PromiseFile.Change(book, records => records.Any(record => record.Number == number && record.Withdrawn is null)
+            ? records.Select(record => record.Number == number ? record with { Withdrawn = today } : record)
+            : throw new ProblemException(
+                ProblemKind.NotFound, $"Nothing stands under {number}.", "vlei promise lists what is noted."));
         Terminal.Say($"What is noted under {number} is taken back.");
     }
 

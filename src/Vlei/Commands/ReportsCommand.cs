@@ -35,14 +35,15 @@ internal static class ReportsCommand
                 Suggestion.DidYouMean(words[0], StandardReports.All.Select(report => report.Key)) ?? "vlei reports lists all of them.");
         }
 
+        var width = reports.Max(report => report.Key.Length);
         using var output = new StreamWriter(Console.OpenStandardOutput());
         foreach (var subject in reports.GroupBy(report => report.Subject))
         {
             output.WriteLine(subject.Key);
             foreach (var report in subject)
             {
-                output.WriteLine($"  {report.Key,-20} {report.Question}");
-                output.WriteLine($"  {"",-20} {string.Join(' ', report.Options.Select(option => $"--{option.Name}"))}");
+                output.WriteLine($"  {report.Key.PadRight(width)} {report.Question}");
+                output.WriteLine($"  {new string(' ', width)} {string.Join(' ', report.Options.Select(option => $"--{option.Name}"))}");
             }
         }
 
