@@ -263,8 +263,12 @@ public sealed class LedgerReader : ILedger, IDisposable
         var rows = new List<T>(months.Sum(month => _derived.Count(kind, month)));
         foreach (var month in months)
         {
-            var read = _derived.Read(kind, month, shape);
-            rows.AddRange(month.Last <= until ? read : read.TakeWhile(row => shape.DayOf(row) <= until));
+            _derived.Read(kind, month, shape, rows);
+        }
+
+        while (rows.Count > 0 && shape.DayOf(rows[^1]) > until)
+        {
+            rows.RemoveAt(rows.Count - 1);
         }
 
         return rows;

@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Buffers.Binary;
 using System.IO.Hashing;
 using Vlei.Books.Store;
@@ -93,30 +94,63 @@ internal sealed class DerivedStore(Database database, string written = "") : IDi
     /// <summary>One column of a month.</summary>
     public long[] Column(DerivedKind kind, YearMonth month, string name)
     {
-        var count = Count(kind, month);
+        var numbers = new long[Count(kind, month)];
+        Column(kind, month, name, numbers);
+        return numbers;
+    }
+
+    private void Column(DerivedKind kind, YearMonth month, string name, Span<long> numbers)
+    {
         _column.Bind(1, (int)kind).Bind(2, month.Number).Bind(3, name);
         if (!_column.Step())
         {
-            return count == 0 ? [] : throw Damaged(kind, month);
+            if (!numbers.IsEmpty)
+            {
+                throw Damaged(kind, month);
+            }
+
+            return;
         }
 
         var data = _column.Bytes(0);
-        var whole = Checksum(data) == _column.Number(1) & PackedNumbers.TryUnpack(data, count, out var numbers);
+        var whole = Checksum(data) == _column.Number(1) & PackedNumbers.TryUnpack(data, numbers);
         _column.Reset();
-        return whole ? numbers : throw Damaged(kind, month);
+        if (!whole)
+        {
+            throw Damaged(kind, month);
+        }
     }
 
     /// <summary>All rows of a month, in order.</summary>
-    public T[] Read<T>(DerivedKind kind, YearMonth month, DerivedColumns<T> shape)
+    public List<T> Read<T>(DerivedKind kind, YearMonth month, DerivedColumns<T> shape)
     {
-        var columns = shape.Columns.Select(column => Column(kind, month, column.Name)).ToArray();
-        var rows = new T[columns[0].Length];
-        for (var row = 0; row < rows.Length; row++)
+        var rows = new List<T>();
+        Read(kind, month, shape, rows);
+        return rows;
+    }
+
+    /// <summary>Adds all rows of a month, in order, to others.</summary>
+    public void Read<T>(DerivedKind kind, YearMonth month, DerivedColumns<T> shape, List<T> rows)
+    {
+        // The arrays are used again for each month: they are large, and new ones cost more than what is done with them.
+        var count = Count(kind, month);
+        var columns = new long[shape.Columns.Count][];
+        for (var column = 0; column < columns.Length; column++)
         {
-            rows[row] = shape.Join(month.First, columns, row);
+            columns[column] = ArrayPool<long>.Shared.Rent(count);
+            Column(kind, month, shape.Columns[column].Name, columns[column].AsSpan(0, count));
         }
 
-        return rows;
+        rows.EnsureCapacity(rows.Count + count);
+        for (var row = 0; row < count; row++)
+        {
+            rows.Add(shape.Join(month.First, columns, row));
+        }
+
+        foreach (var column in columns)
+        {
+            ArrayPool<long>.Shared.Return(column);
+        }
     }
 
     /// <summary>Puts a month's rows, in order, in the place of what was there; without any, the month goes.</summary>

@@ -49,17 +49,17 @@ internal static class PackedNumbers
         return bytes;
     }
 
-    /// <summary>Unpacks <paramref name="count"/> numbers; false where the bytes cannot be that many.</summary>
-    public static bool TryUnpack(ReadOnlySpan<byte> bytes, int count, out long[] numbers)
+    /// <summary>Unpacks as many numbers as there is room for; false where the bytes cannot be that many.</summary>
+    public static bool TryUnpack(ReadOnlySpan<byte> bytes, Span<long> numbers)
     {
-        numbers = new long[count];
-        if (bytes.IsEmpty || count == 0)
+        if (bytes.IsEmpty || numbers.IsEmpty)
         {
+            numbers.Clear();
             return bytes.IsEmpty;
         }
 
-        var width = bytes.Length / count;
-        if (width * count != bytes.Length || width is not (1 or 2 or 4 or 8))
+        var width = bytes.Length / numbers.Length;
+        if (width * numbers.Length != bytes.Length || width is not (1 or 2 or 4 or 8))
         {
             return false;
         }
@@ -84,7 +84,7 @@ internal static class PackedNumbers
     }
 
     // One loop per width, which the compiler turns into wide instructions: reports read millions of these.
-    private static void Widen<T>(ReadOnlySpan<T> narrow, long[] numbers)
+    private static void Widen<T>(ReadOnlySpan<T> narrow, Span<long> numbers)
         where T : unmanaged, IBinaryInteger<T>
     {
         for (var index = 0; index < narrow.Length; index++)

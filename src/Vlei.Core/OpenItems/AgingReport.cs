@@ -76,15 +76,17 @@ public static class AgingReport
         {
             Columns = columns.Columns,
             Rows = table.Rows,
-            Checks = report.TiesToControl(agings.Select(aging => (aging.Day, Sum(taken, aging)))),
+            Checks = report.TiesToControl(agings.Select((aging, place) => (aging.Day, table.SumOf(taken, TotalOf(columns, aging.Day, place))))),
             OriginOf = table.OriginOf,
         };
     }
 
-    private static Amount Sum(List<int> items, Aging aging) => items.Aggregate(Amount.Zero, (sum, item) => sum + aging.Open(item));
+    private static int TotalOf(ItemColumns columns, DateOnly day, int place) =>
+        columns.PlaceOf(place == 0 ? ItemReport.RowFigure : KeyOf(ItemReport.RowFigure, day));
 
-    private static ItemColumns Columns(
-        ControlHistory history, ReportRequest request, List<Aging> agings)
+    private static string KeyOf(string key, DateOnly earlier) => $"{key}({PeriodText.Iso(earlier)})";
+
+    private static ItemColumns Columns(ControlHistory history, ReportRequest request, List<Aging> agings)
     {
         var columns = new ItemColumns();
         if (request.Detail)
@@ -112,7 +114,7 @@ public static class AgingReport
             foreach (var aging in agings.Skip(1))
             {
                 var earlier = Add(
-                    new ReportColumn($"{key}({PeriodText.Iso(aging.Day)})", $"{heading} {PeriodText.Heading(aging.Day)}", ColumnKind.Money)
+                    new ReportColumn(KeyOf(key, aging.Day), $"{heading} {PeriodText.Heading(aging.Day)}", ColumnKind.Money)
                     {
                         Tie = ColumnTie.Compared,
                     },

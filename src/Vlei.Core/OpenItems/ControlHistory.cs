@@ -32,17 +32,18 @@ public sealed class ControlHistory
         Accounts = [.. ledger.Accounts.Where(account => account.Type == type)];
         var accounts = Accounts.Select(account => account.Key).ToHashSet();
         var all = ledger.ControlItems(until);
-        var (items, last) = (new List<ControlItem>(all.Count), -1);
-        for (var place = 0; place < all.Count; place++)
+        var (items, count, last) = (new ControlItem[all.Count], 0, -1);
+        foreach (var item in all)
         {
-            if (accounts.Contains(all[place].Account))
+            if (accounts.Contains(item.Account))
             {
-                items.Add(all[place]);
-                last = Math.Max(last, all[place].Document);
+                items[count++] = item;
+                last = Math.Max(last, item.Document);
             }
         }
 
-        (_items, _firstOf, _nextOf) = ([.. items], new int[last + 1], new int[items.Count]);
+        Array.Resize(ref items, count);
+        (_items, _firstOf, _nextOf) = (items, new int[last + 1], new int[count]);
         Array.Fill(_firstOf, -1);
         for (var place = _items.Length - 1; place >= 0; place--)
         {

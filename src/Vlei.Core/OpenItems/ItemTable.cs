@@ -35,11 +35,23 @@ internal sealed class ItemTable
     /// <summary>The rows, for a report.</summary>
     public IReadOnlyList<ReportRow> Rows => new RowList(_rows.Count, RowAt);
 
-    /// <summary>What items come to in a column that is a sum.</summary>
+    /// <summary>
+    /// What items come to in a column that is a sum. Throws a <see cref="ProblemException"/> that names the column where it
+    /// does not fit.
+    /// </summary>
     public Amount SumOf(IEnumerable<int> items, int column)
     {
         var of = ((ItemSource.Sum)_columns.Sources[column]).Of;
-        return items.Aggregate(Amount.Zero, (sum, item) => sum + of(item));
+        try
+        {
+            return items.Aggregate(Amount.Zero, (sum, item) => sum + of(item));
+        }
+        catch (OverflowException tooLarge)
+        {
+            throw new ProblemException(
+                ProblemKind.BadData, $"Column {_columns.Columns[column].Heading}: a sum is larger than 64 bits hold.",
+                "Look for an amount with too many digits.", tooLarge);
+        }
     }
 
     /// <summary>Adds a row for some items.</summary>
@@ -110,17 +122,9 @@ internal sealed class ItemTable
 
     private IEnumerable<int> ItemsOf(ItemRow row) => Enumerable.Range(row.First, row.Count).Select(place => _order[place]);
 
-    private Amount SumOf(ItemRow row, int column)
-    {
-        var of = ((ItemSource.Sum)_columns.Sources[column]).Of;
-        var sum = Amount.Zero;
-        for (var place = row.First; place < row.First + row.Count; place++)
-        {
-            sum += of(_order[place]);
-        }
-
-        return sum;
-    }
+    private Amount SumOf(ItemRow row, int column) => row.Count == 1
+        ? ((ItemSource.Sum)_columns.Sources[column]).Of(_order[row.First])
+        : SumOf(ItemsOf(row), column);
 
     private Amount GrandTotal(int column)
     {

@@ -93,7 +93,15 @@ internal sealed class ReportArguments
         using var ledger = result.GetValue(_revision) is { } revision
             ? LedgerReader.Open(book, Revisions.Find(book, revision))
             : LedgerReader.Open(book);
-        return use(definition, ContextOf(book, BookOptions.TodayOf(result, book.Settings), ledger), request);
+        try
+        {
+            return use(definition, ContextOf(book, BookOptions.TodayOf(result, book.Settings), ledger), request);
+        }
+        catch (OverflowException tooLarge)
+        {
+            throw new ProblemException(
+                ProblemKind.BadData, $"{definition.Title}: a sum is larger than 64 bits hold.", "Look for an amount with too many digits.", tooLarge);
+        }
     }
 
     /// <summary>What a report knows of a book.</summary>
