@@ -18,6 +18,7 @@ public sealed class LedgerReader : ILedger, IDisposable
     private readonly Lazy<IReadOnlyList<Budget>> _budgets;
     private readonly Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>> _tagSets;
     private readonly Lazy<bool> _hasComputedSettlements;
+    private readonly Lazy<Dictionary<int, (int From, int To)>> _settlements;
     private readonly Lazy<IReadOnlyList<Promise>> _promises;
     private readonly Dictionary<PostingField, IReadOnlyList<NamedRecord>> _records = [];
     private readonly Lazy<Statement> _document;
@@ -34,6 +35,7 @@ public sealed class LedgerReader : ILedger, IDisposable
         _hasComputedSettlements = new Lazy<bool>(() => Derivation.IsOldestFirst(database)
             && database.Number($"SELECT count(*) FROM settlements s WHERE {_standing.Of("s")}") == 0);
         _promises = new Lazy<IReadOnlyList<Promise>>(() => PromiseFile.Read(book).Select(Known).OfType<Promise>().ToList());
+        _settlements = new Lazy<Dictionary<int, (int From, int To)>>(ReadSettlements);
         _tagSets = new Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>>(() => Columns.TagSets.Read(database));
         _document = new Lazy<Statement>(() => database.Prepare(
             "SELECT k.id, d.kind, d.date, d.number, d.memo FROM documents d JOIN documents_keys k ON k.key = d.key "
@@ -96,6 +98,11 @@ public sealed class LedgerReader : ILedger, IDisposable
     /// <inheritdoc/>
     public IReadOnlyList<Application> Applications(DateOnly until) =>
         ReadUntil(DerivedKind.Applications, until, DerivedColumns.Applications);
+
+    /// <inheritdoc/>
+    public (int From, int To) DocumentsOf(int settlement) => _settlements.Value.TryGetValue(settlement, out var documents)
+        ? documents
+        : throw StoreProblem.Damaged($"settlement {settlement} is not there");
 
     /// <inheritdoc/>
     public IReadOnlyList<NamedRecord> Records(PostingField field)
@@ -255,6 +262,22 @@ public sealed class LedgerReader : ILedger, IDisposable
         ? new Promise(
             record.Number, record.IsDispute, document, record.Amount, record.By, record.Open, record.Noted, record.Withdrawn, record.Note)
         : null;
+
+    private Dictionary<int, (int From, int To)> ReadSettlements()
+    {
+        var settlements = new Dictionary<int, (int From, int To)>();
+        foreach (var month in _derived.Months(DerivedKind.Applications))
+        {
+            long[] Column(string name) => _derived.Column(DerivedKind.Applications, month, name);
+            var (keys, from, to) = (Column("settlement"), Column("from"), Column("to"));
+            for (var row = 0; row < keys.Length; row++)
+            {
+                settlements.Add((int)keys[row], ((int)from[row], (int)to[row]));
+            }
+        }
+
+        return settlements;
+    }
 
     // The last month may go beyond the day.
     private List<T> ReadUntil<T>(DerivedKind kind, DateOnly until, DerivedColumns<T> shape)

@@ -118,6 +118,8 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
                settlement.From, ContactOf(settlement.From), settlement.To, ContactOf(settlement.To)),
     ];
 
+    public (int From, int To) DocumentsOf(int settlement) => Settlements.Single(s => s.Key == settlement) is var s ? (s.From, s.To) : default;
+
     public string ContactAddress(int contact) => $"{contact} Quay\nReedwater";
 
     public IReadOnlyList<IReadOnlyDictionary<string, string>> TagSets => Tagged;

@@ -57,9 +57,6 @@ internal sealed class Derivation
         }
     }
 
-    /// <summary>Whether the settlements are computed.</summary>
-    public bool HasComputedSettlements { get; private set; }
-
     /// <summary>The settlements that stand, in the order of the records.</summary>
     public List<Settlement> Settlements { get; } = [];
 
@@ -245,7 +242,6 @@ internal sealed class Derivation
 
         if (Settlements.Count == 0 && IsOldestFirst(_database))
         {
-            HasComputedSettlements = true;
             Settlements.AddRange(ComputeSettlements());
         }
 

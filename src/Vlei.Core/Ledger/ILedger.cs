@@ -57,6 +57,9 @@ public interface ILedger
     /// <summary>What was set against what up to a day, in the order in which it took effect.</summary>
     IReadOnlyList<Application> Applications(DateOnly until);
 
+    /// <summary>The two documents that a settlement joins.</summary>
+    (int From, int To) DocumentsOf(int settlement);
+
     /// <summary>Whether the records have no settlements, and those that there are were computed.</summary>
     bool HasComputedSettlements { get; }
 

@@ -12,9 +12,6 @@ internal sealed class PostingTexts(ILedger ledger)
     private readonly Lazy<Dictionary<int, string>> _contacts = new(() =>
         ledger.Records(PostingField.Contact).ToDictionary(contact => contact.Key, contact => contact.Name));
 
-    private readonly Lazy<Dictionary<int, (int From, int To)>> _applications = new(() => ledger.Applications(DateOnly.MaxValue)
-        .ToDictionary(application => application.Settlement, application => (application.From, application.To)));
-
     private readonly Dictionary<int, Account> _accounts = ledger.Accounts.ToDictionary(account => account.Key);
 
     /// <summary>The columns of a posting; on the cash basis with the document that released it.</summary>
@@ -75,9 +72,9 @@ internal sealed class PostingTexts(ILedger ledger)
 
     private string ReleaseOf(PostingEntry entry) => entry.Place.Settlement == 0
         ? ""
-        : _applications.Value[entry.Place.Settlement] is var applied && applied.From == entry.Place.Document
-            ? DocumentOf(applied.To).Id
-            : DocumentOf(applied.From).Id;
+        : ledger.DocumentsOf(entry.Place.Settlement) is var (from, to) && from == entry.Place.Document
+            ? DocumentOf(to).Id
+            : DocumentOf(from).Id;
 
     private DocumentText DocumentOf(PostingEntry entry)
     {
