@@ -17,7 +17,7 @@ internal static class LayoutCommand
     {
         var command = new DocumentedCommand("layout", "Write a standard layout of a statement, to start one's own from")
         {
-            Examples = [("vlei layout profit-loss > layouts/management.toml", "then edit it, and: vlei show profit-loss --layout management")],
+            Examples = [("vlei layout profit-loss > own.toml", "then edit it, and: vlei show profit-loss --layout own.toml")],
         };
         Name.CompletionSources.Add([.. LayoutFile.StandardNames]);
         command.Arguments.Add(Name);
