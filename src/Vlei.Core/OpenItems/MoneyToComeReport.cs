@@ -145,10 +145,11 @@ public static class MoneyToComeReport
             _rows.Add(new Row(key, label, kind, 0, expected, balance));
             for (var side = 0; side < _sides.Length && _request.Detail; side++)
             {
-                foreach (var one in expected[side])
+                // A document that is promised in part may come in two parts, and is one row all the same.
+                foreach (var own in expected[side].GroupBy(one => one.Item))
                 {
-                    Expectation[][] alone = side == 0 ? [[one], []] : [[], [one]];
-                    var item = _sides[side].History[one.Item];
+                    Expectation[][] alone = side == 0 ? [[.. own], []] : [[], [.. own]];
+                    var item = _sides[side].History[own.Key];
                     var (id, number) = _documents.Named(item);
                     _rows.Add(new Row($"{key}/{id}", $"{number} {_documents.ContactName(item)}", RowKind.Record, 1, alone, null));
                 }
