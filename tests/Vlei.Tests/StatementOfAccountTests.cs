@@ -51,6 +51,15 @@ public sealed class StatementOfAccountTests : IDisposable
         Assert.False(File.Exists(_tool.PathOf("out/april/C1.csv")));
     }
 
+    [Fact]
+    public void What_is_chosen_says_whom_it_is_for_and_never_leaves_out_what_they_paid()
+    {
+        Assert.Equal(Show("--only", "contact=C1").Done().Output, Show("--only", "contact=C1", "--except", "kind=receipt").Done().Output);
+        string Ledger(params string[] more) => _tool.Run(["show", "customer-ledger", "--book", "book", "--period", "2026", .. more]).Done().Output;
+        Assert.Contains("Customer ledger (in part)\n", Ledger("--except", "kind=receipt"));
+        Assert.DoesNotContain("(in part)", Ledger("--only", "contact=C1"));
+    }
+
     [Theory]
     [InlineData(2, "vlei: A statement of account is for one customer, and 2 are asked for.")]
     [InlineData(2, "vlei: There is nothing to say to any of those customers in that period.", "--only", "contact=S1")]

@@ -60,7 +60,7 @@ public static class ContactBalancesReport
         }
 
         table.AddTotal();
-        return report.Frame(PeriodText.Words(range, context.Calendar)) with
+        return report.OfBalances(report.Frame(PeriodText.Words(range, context.Calendar)) with
         {
             Period = range,
             AsOf = null,
@@ -69,7 +69,7 @@ public static class ContactBalancesReport
             Checks = report.TiesToControl(
                 [(range.From.AddDays(-1), table.SumOf(taken, 0)), (range.To, table.SumOf(taken, columns.PlaceOf("closing")))]),
             OriginOf = table.OriginOf,
-        };
+        });
     }
 
     // What is owed, to us or by us, is positive at either end; debit and credit are both positive.

@@ -59,7 +59,7 @@ public static class ContactLedgerReport
         }
 
         ledger.AddTotal("Total", shown);
-        return report.Frame(PeriodText.Words(range, context.Calendar)) with
+        return report.OfBalances(report.Frame(PeriodText.Words(range, context.Calendar)) with
         {
             Period = range,
             AsOf = null,
@@ -67,6 +67,6 @@ public static class ContactLedgerReport
             Rows = ledger.Rows,
             Checks = report.TiesToControl([(range.From.AddDays(-1), opening), (range.To, closing)]),
             OriginOf = ledger.OriginOf,
-        };
+        });
     }
 }

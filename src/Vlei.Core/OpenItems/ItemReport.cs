@@ -51,6 +51,12 @@ internal sealed class ItemReport
     /// <summary>Whether no item is left out.</summary>
     public bool IsEverything => _filter.IsEverything && _figures.IsEverything;
 
+    /// <summary>
+    /// A report of balances, marked where it leaves out documents of contacts that it shows: then they are none.
+    /// </summary>
+    public Report OfBalances(Report report) =>
+        _filter.Columns.All(column => column is PostingField.Contact or PostingField.Account) ? report : report.InPart();
+
     /// <summary>The day that is asked for, then each that it is compared with.</summary>
     public static IReadOnlyList<DateOnly> Days(ReportContext context, ReportRequest request)
     {

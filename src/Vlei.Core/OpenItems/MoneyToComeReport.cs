@@ -94,7 +94,6 @@ public static class MoneyToComeReport
 
         private Amount Balance => _rows.Last(row => row.Balance is not null).Balance!.Value;
 
-
         public void AddPeriod(string key, string label, DateRange range)
         {
             Expectation[][] expected = [.. _sides.Select(side => side.Expected.All.Where(one => range.Contains(one.Day)).ToArray())];

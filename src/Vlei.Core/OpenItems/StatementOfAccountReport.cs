@@ -71,7 +71,9 @@ public static class StatementOfAccountReport
 
         var contact = context.Ledger.Records(PostingField.Contact).Single(contact => contact.Key == key);
         var texts = StatementTexts.In(contact.Tags.GetValueOrDefault(LanguageTag), context.Language);
-        var report = new ItemReport(Definition, context, request, AccountType.Receivable, range.To, []);
+
+        // What is chosen says whom a statement is for; what it says to them is always the whole of it.
+        var report = new ItemReport(Definition, context, request with { Choices = [] }, AccountType.Receivable, range.To, []);
         var ledger = new ContactLedger(context, report.History, range, texts.ColumnWords, withApplied: false);
         List<int> items = [.. report.Taken().Where(item => report.History[item].Contact == key)];
         var closing = ledger.AddAlone(contact.Id, key, items, texts.Opening, texts.Elsewhere, texts.Closing);
@@ -83,7 +85,6 @@ public static class StatementOfAccountReport
             AsOf = null,
             InWhat = $"{texts.AmountsIn} {context.Currency.Code}",
             AddressedTo = [contact.Name, .. Lines(context.Ledger.ContactAddress(key))],
-            Narrowed = [],
             Columns = ledger.Columns,
             Rows = foot.Rows,
             Foot = context.Remittance.Length == 0 ? [] : [texts.PayTo, .. Lines(context.Remittance)],

@@ -200,4 +200,11 @@ public sealed record Report
 
     /// <summary>The last import that it has seen.</summary>
     public required long Revision { get; init; }
+
+    /// <summary>The same report, marked as one that would look whole and is not.</summary>
+    public Report InPart() => this with
+    {
+        Title = $"{Title} (in part)",
+        Notes = [.. Notes, "In part: only what is chosen is counted, so it need not balance."],
+    };
 }

@@ -101,11 +101,7 @@ internal sealed class Statement
     }
 
     /// <summary>The same report, marked where it would look whole and is not.</summary>
-    public static Report MarkedInPart(Report report, StatementFigures figures) => figures.Filter.IsEverything ? report : report with
-    {
-        Title = $"{report.Title} (in part)",
-        Notes = [.. report.Notes, "In part: only what is chosen is counted, so it need not balance."],
-    };
+    public static Report MarkedInPart(Report report, StatementFigures figures) => figures.Filter.IsEverything ? report : report.InPart();
 
     private Report Finish(ReportDefinition definition, LayoutText text)
     {
