@@ -147,6 +147,16 @@ public sealed class LedgerReader : ILedger, IDisposable
     }
 
     /// <inheritdoc/>
+    public IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(
+        RecordTable table, IReadOnlyList<RecordField> fields, IReadOnlyList<int>? keys = null) =>
+        RecordRows.Read(_database, _standing, table, fields, keys);
+
+    /// <inheritdoc/>
+    public IEnumerable<(int Document, int Line, RecordValue[] Values)> ReadLines(
+        IReadOnlyList<RecordField> fields, IReadOnlyList<int> documents) =>
+        RecordRows.ReadLines(_database, _standing, fields, documents);
+
+    /// <inheritdoc/>
     public string ContactAddress(int contact)
     {
         using var statement = _database.Prepare($"SELECT c.address FROM contacts c WHERE c.key = ? AND {_standing.Of("c")}");
@@ -203,15 +213,13 @@ public sealed class LedgerReader : ILedger, IDisposable
 
     private DateRange? FindExtent()
     {
-        var months = _derived.Months(DerivedKind.Accrual);
-        if (months.Count == 0)
+        var days = new[] { DerivedKind.Accrual, DerivedKind.Cash }.SelectMany(kind =>
         {
-            return null;
-        }
-
-        var first = _derived.Column(DerivedKind.Accrual, months[0], "day")[0];
-        var last = _derived.Column(DerivedKind.Accrual, months[^1], "day")[^1];
-        return new DateRange(months[0].First.AddDays((int)first - 1), months[^1].First.AddDays((int)last - 1));
+            var months = _derived.Months(kind);
+            DateOnly DayAt(YearMonth month, Index row) => month.First.AddDays((int)_derived.Column(kind, month, "day")[row] - 1);
+            return months.Count == 0 ? Array.Empty<DateOnly>() : [DayAt(months[0], 0), DayAt(months[^1], ^1)];
+        }).ToList();
+        return days.Count == 0 ? null : new DateRange(days.Min(), days.Max());
     }
 
     private List<NamedRecord> ReadRecords(string table)

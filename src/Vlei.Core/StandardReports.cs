@@ -1,6 +1,7 @@
 using Vlei.Core.OpenItems;
 using Vlei.Core.Reports;
 using Vlei.Core.Statements;
+using Vlei.Core.Tables;
 
 namespace Vlei.Core;
 
@@ -16,7 +17,7 @@ public static class StandardReports
         ContactBalancesReport.Customers, ContactBalancesReport.Suppliers, ContactLedgerReport.Customers,
         ContactLedgerReport.Suppliers, StatementOfAccountReport.Definition, PromisesReport.Definition,
         MoneyToComeReport.Definition, BillsToPayReport.Definition, CollectionReport.Definition,
-        DaysToPayReport.Customers, DaysToPayReport.Suppliers,
+        DaysToPayReport.Customers, DaysToPayReport.Suppliers, .. StandardTables.All.Select(table => TableReport.Of(table, [])),
     ];
 
     /// <summary>Finds a report by its key.</summary>

@@ -10,6 +10,7 @@ internal static class Figures
 {
     private const int PercentDecimalsShown = 1;
     private const int RatioDecimalsShown = 2;
+    private const int QuantityDecimals = 6;
 
     /// <summary>The names of the kinds of columns.</summary>
     public static string NameOf(ColumnKind kind) => kind switch
@@ -17,6 +18,7 @@ internal static class Figures
         ColumnKind.Money => "money",
         ColumnKind.Percent => "percent",
         ColumnKind.Ratio => "ratio",
+        ColumnKind.Quantity => "quantity",
         ColumnKind.Date => "date",
         ColumnKind.Count => "count",
         _ => "text",
@@ -30,6 +32,7 @@ internal static class Figures
             ColumnKind.Money => DecimalText.Write(units, report.Currency.Decimals),
             ColumnKind.Date => PeriodText.Iso(DateOnly.FromDayNumber((int)units)),
             ColumnKind.Count => DecimalText.Write(units, 0),
+            ColumnKind.Quantity => Trimmed(DecimalText.Write(units, QuantityDecimals)),
             _ => DecimalText.Write(units, Percentage.Decimals),
         };
 
@@ -50,11 +53,14 @@ internal static class Figures
             ColumnKind.Money => Grouped(units, report.Currency.Decimals),
             ColumnKind.Date => PeriodText.Iso(DateOnly.FromDayNumber((int)units)),
             ColumnKind.Count => Grouped(units, 0),
+            ColumnKind.Quantity => Trimmed(Grouped(units, QuantityDecimals)),
             ColumnKind.Ratio => Grouped(Rounding.Divide(units, TenThousandthsToHundredths), RatioDecimalsShown),
             _ => Grouped(Rounding.Divide(units, TenThousandthsToTenths), PercentDecimalsShown)
                 + (row.InsteadOfMoney is null ? "" : report.Columns[column].IsChange ? " pts" : " %"),
         };
     }
+
+    private static string Trimmed(string number) => number.TrimEnd('0').TrimEnd('.');
 
     private static string Grouped(long units, int decimals)
     {

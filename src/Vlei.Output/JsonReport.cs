@@ -125,6 +125,11 @@ internal static class JsonReport
             json.WriteString("shows", Figures.NameOf(kind));
         }
 
+        if (row.Group is { } groups)
+        {
+            WriteWords(json, "group", groups);
+        }
+
         json.WriteStartArray("cells");
         for (var column = 0; column < row.Cells.Count; column++)
         {

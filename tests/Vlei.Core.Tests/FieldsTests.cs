@@ -37,7 +37,7 @@ public class FieldsTests
     [InlineData("\"Boats, built\",900", "900 4010 4011")]
     [InlineData(" \"Boats, built\"", "4010 4011")]
     public void A_list_means(string list, string expected) => Assert.Equal(
-        expected, string.Join(' ', Values.Zip(ValueList.Parse(list).MeantOf(Named("account"), Values)).Where(v => v.Second).Select(v => v.First.Id)));
+        expected, string.Join(' ', Values.Zip(ValueList.Parse(list).MeantOf("account", Values)).Where(v => v.Second).Select(v => v.First.Id)));
 
     [Theory]
     [InlineData("M..N", "A-2 A-10 4999")]
@@ -45,7 +45,7 @@ public class FieldsTests
     [InlineData(">=Nokes and Co", "A-10 4011 50000 4000")]
     public void Ranges_of_names_are_by_name(string list, string expected) => Assert.Equal(
         expected.Split(' ').Order(),
-        Values.Zip(ValueList.Parse(list).NamedOf(Named("account.name"), Values, mayNameNone: false)).Where(v => v.Second).Select(v => v.First.Id).Order());
+        Values.Zip(ValueList.Parse(list).NamedOf("account.name", Values, mayNameNone: false)).Where(v => v.Second).Select(v => v.First.Id).Order());
 
     [Theory]
     [InlineData("", "has an empty place")]
@@ -55,7 +55,7 @@ public class FieldsTests
     [InlineData("7*", "No account fits \"7*\".")]
     [InlineData("6000..6999", "No account fits \"6000..6999\".")]
     public void A_list_that_means_nothing_is_told(string list, string message) => Assert.Contains(
-        message, Assert.Throws<ProblemException>(() => ValueList.Parse(list).MeantOf(Named("account"), Values)).Message);
+        message, Assert.Throws<ProblemException>(() => ValueList.Parse(list).MeantOf("account", Values)).Message);
 
     [Fact]
     public void What_is_taken_and_what_is_left_out_make_the_whole() => Gen.Select(

@@ -108,7 +108,7 @@ public class OutputTests
         var kind = report.Columns[column].Kind;
         return row.Cells[column].Units is not { } units ? row.Cells[column].Words ?? ""
             : kind == ColumnKind.Date ? DateOnly.FromDayNumber((int)units).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
-            : Decimal(units, Decimals(report, kind)).ToString($"F{Decimals(report, kind)}", CultureInfo.InvariantCulture);
+            : Decimal(units, Decimals(report, kind)).ToString(kind == ColumnKind.Quantity ? "0.######" : $"F{Decimals(report, kind)}", CultureInfo.InvariantCulture);
     }
 
     private static string Readable(Report report, ReportRow row, int column)
@@ -116,6 +116,7 @@ public class OutputTests
         var (kind, units) = (report.Columns[column].Kind, row.Cells[column].Units!.Value);
         var shown = kind switch { ColumnKind.Percent => 1, ColumnKind.Ratio => 2, _ => Decimals(report, kind) };
         return kind == ColumnKind.Date ? Exact(report, row, column)
+            : kind == ColumnKind.Quantity ? Decimal(units, 6).ToString("#,##0.######", CultureInfo.InvariantCulture)
             : Math.Round(Decimal(units, Decimals(report, kind)), shown, MidpointRounding.ToEven).ToString($"N{shown}", CultureInfo.InvariantCulture) is var text
                 && text.TrimStart('-').All(letter => letter is '0' or '.') ? text.TrimStart('-') : text;
     }
@@ -126,6 +127,7 @@ public class OutputTests
     {
         ColumnKind.Money => report.Currency.Decimals,
         ColumnKind.Count => 0,
+        ColumnKind.Quantity => 6,
         _ => 4,
     };
 

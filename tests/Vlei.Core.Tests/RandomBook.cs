@@ -120,6 +120,51 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     public (int From, int To) DocumentsOf(int settlement) => Settlements.Single(s => s.Key == settlement) is var s ? (s.From, s.To) : default;
 
+    public IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(RecordTable table, IReadOnlyList<RecordField> fields, IReadOnlyList<int>? keys = null) =>
+        from key in table == RecordTables.Accounts ? Chart.Select(a => a.Key) : table == RecordTables.Documents ? Documents.Select(d => d.Key).Order() : Named.Select(n => n.Key)
+        where keys is null || keys.Contains(key)
+        select (key, fields.Select(field => ValueOf(table, key, field)).ToArray());
+
+    public IEnumerable<(int Document, int Line, RecordValue[] Values)> ReadLines(IReadOnlyList<RecordField> fields, IReadOnlyList<int> documents) =>
+        from document in Documents.OrderBy(d => d.Key)
+        where documents.Contains(document.Key)
+        from line in document.Lines
+        select (document.Key, line.Number, fields.Select(field => field.Name == "memo" && LineMemo(document.Key, line.Number) is { Length: > 0 } memo
+            ? new RecordValue(null, memo) : default).ToArray());
+
+    /// <summary>What a record has in a field, as the store would give it.</summary>
+    public RecordValue ValueOf(RecordTable table, int key, RecordField field)
+    {
+        var text = table == RecordTables.Accounts && Chart.Single(a => a.Key == key) is var account
+            ? field.Name switch { "code" => account.Code, "name" => account.Name, "type" => AccountTypes.NameOf(account.Type), _ => null }
+            : table == RecordTables.Documents && Document(key) is var document
+            ? field.Name switch
+            {
+                "id" => document.Id,
+                "kind" => document.Kind,
+                "number" => document.Number,
+                "memo" => document.Memo,
+                "due" => DueDays.TryGetValue(key, out var due) ? PeriodText.Iso(due) : null,
+                _ => null,
+            }
+            : Named.Single(n => n.Key == key) is var named
+            ? field.Name switch
+            {
+                "id" or "code" => named.Id,
+                "name" => named.Name,
+                "email" => key == 2 ? null : $"{named.Id}@example.com",
+                "direction" => key == 3 ? null : key == 1 ? "sales" : "purchases",
+                "tags" => System.Text.Encoding.UTF8.GetString(TagText.Write(new SortedDictionary<string, string>(named.Tags.ToDictionary()))),
+                _ => null,
+            }
+            : null;
+        var contact = table == RecordTables.Documents && field.Name == "contact"
+            ? Documents.Single(d => d.Key == key).Lines.Select(line => line.Contact).FirstOrDefault(contact => contact > 0) : 0;
+        return contact > 0 ? new RecordValue(contact)
+            : table == RecordTables.Accounts && field.Name == "parent" ? new RecordValue(Chart.Single(a => a.Key == key).ParentKey)
+            : new RecordValue(null, text);
+    }
+
     public string ContactAddress(int contact) => $"{contact} Quay\nReedwater";
 
     public IReadOnlyList<IReadOnlyDictionary<string, string>> TagSets => Tagged;
@@ -132,7 +177,7 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     public string LineMemo(int document, int line) => line == 1 ? "first" : "";
 
-    public DateRange? Extent => new DateRange(Documents.Min(d => d.Date), Documents.Max(d => d.Date));
+    public DateRange? Extent => new DateRange(Documents.Min(d => d.Date), Documents.Select(d => d.Date).Concat(Postings(AccountingBasis.Cash).Select(p => p.Day)).Max());
 
     /// <summary>All postings of one basis.</summary>
     public List<Posting> Postings(AccountingBasis basis)
@@ -189,6 +234,9 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
         PostingField.Project => posting.Line.Project,
         PostingField.Department => posting.Line.Department,
         PostingField.Kind => posting.Line.Kind,
+        PostingField.Quantity => posting.Line.Quantity,
+        PostingField.TaxCode => posting.Line.TaxCode,
+        PostingField.TaxPart => (long)posting.Line.TaxPart,
         _ => posting.Line.Tags,
     };
 
@@ -239,7 +287,7 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
                 var amount = new Amount(total > 0 ? part : -part);
                 var key = documents.Max(d => d.Key) + 1;
                 documents.Add(new BookDocument(key, document.Date.AddDays(40), [
-                    new Line(1, Bank, amount), new Line(2, account, -amount, ContactOf(document.Key))]));
+                    new Line(1, Bank, amount, Kind: 3), new Line(2, account, -amount, ContactOf(document.Key), Kind: 3)]));
                 settlements.Add(new BookSettlement(settlements.Count + 1000, document.Key, key, account, part, null));
             }
         }
@@ -333,6 +381,7 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
         return [.. lines.Select((line, index) => new Line(
             index + 1, line.Account, new Amount(line.Amount), IsControl(line.Account) ? contact : 0,
-            (int)(amount + index) % 4, (int)(amount / 5) % 4, (int)((amount / 3) + index) % 3, (shape % 8) + 1, (int)(amount + contact) % 3))];
+            (int)(amount + index) % 4, (int)(amount / 5) % 4, (int)((amount / 3) + index) % 3, (shape % 8) + 1, (int)(amount + contact) % 3,
+            IsControl(line.Account) ? 0 : ((index % 3) - 1) * 1_250_000, (int)(amount + index) % 3, (TaxPart)((int)(amount + index) % 3 == 0 ? 0 : 1 + (index % 2))))];
     }
 }

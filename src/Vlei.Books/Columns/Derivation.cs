@@ -137,7 +137,7 @@ internal sealed class Derivation
         var (current, kind, tags) = (default(ControlItem), 0, "");
         using (var statement = _database.Prepare(
             "SELECT d.key, l.line, l.account, l.amount, l.contact, l.item, l.project, l.department, l.tags, d.kind, d.tags, "
-            + "d.due, d.terms_days "
+            + "d.due, d.terms_days, l.quantity, l.tax_code, l.tax_part "
             + (affected is null ? "FROM documents d " : "FROM affected a JOIN documents d ON d.key = a.document ")
             + $"JOIN lines l ON l.document = d.key AND l.added = d.added WHERE {_standing.Of("d")} ORDER BY d.key, l.line"))
         {
@@ -153,7 +153,8 @@ internal sealed class Derivation
                 lines.Add(new Line(
                     statement.Int(1), statement.Int(2), new Amount(statement.Number(3)), statement.Int(4),
                     statement.Int(5), statement.Int(6), statement.Int(7), kind,
-                    _tags.KeyOf(tags, statement.IsNull(8) ? "" : statement.Text(8))));
+                    _tags.KeyOf(tags, statement.IsNull(8) ? "" : statement.Text(8)), statement.Number(13), statement.Int(14),
+                    statement.IsNull(14) ? TaxPart.None : statement.Bytes(15).SequenceEqual("tax"u8) ? TaxPart.Tax : TaxPart.Base));
             }
         }
 

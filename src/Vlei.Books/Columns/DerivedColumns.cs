@@ -61,6 +61,9 @@ internal static class DerivedColumns
             new("department", posting => posting.Line.Department),
             new("kind", posting => posting.Line.Kind),
             new("tags", posting => posting.Line.Tags),
+            new("quantity", posting => posting.Line.Quantity),
+            new("tax-code", posting => posting.Line.TaxCode),
+            new("tax-part", posting => (long)posting.Line.TaxPart),
         ],
         posting => posting.Day,
         (first, columns, row) => new Posting(
@@ -68,7 +71,8 @@ internal static class DerivedColumns
             (int)columns[3][row],
             new Line(
                 (int)columns[5][row], (int)columns[1][row], new Amount(columns[2][row]), (int)columns[6][row],
-                (int)columns[7][row], (int)columns[8][row], (int)columns[9][row], (int)columns[10][row], (int)columns[11][row]),
+                (int)columns[7][row], (int)columns[8][row], (int)columns[9][row], (int)columns[10][row], (int)columns[11][row],
+                columns[12][row], (int)columns[13][row], (TaxPart)columns[14][row]),
             (int)columns[4][row]),
         (left, right) =>
         {

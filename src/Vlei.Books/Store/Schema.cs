@@ -16,7 +16,7 @@ internal static class Schema
 
     /// <summary>Each step brings a file from the version that is its place in this list to the next.</summary>
     public static readonly IReadOnlyList<Action<Database>> Steps =
-        [database => database.Execute(First()), AddKindsTagsAndClosedPeriods, AddOpenItems];
+        [database => database.Execute(First()), AddKindsTagsAndClosedPeriods, AddOpenItems, AddQuantitiesAndTax];
 
     /// <summary>The columns of a table's rows behind its key and its history, in the order of its fields.</summary>
     public static IEnumerable<RecordField> StoredFields(RecordTable table) =>
@@ -60,8 +60,10 @@ internal static class Schema
             CREATE TABLE derived_how(oldest_first INTEGER NOT NULL) STRICT;
             INSERT INTO derived_how VALUES (0);
             """);
-        Derivation.Rebuild(database, (_, _) => { });
     }
+
+    // Postings know quantities and tax codes too; all of what is derived is made anew.
+    private static void AddQuantitiesAndTax(Database database) => Derivation.Rebuild(database, (_, _) => { });
 
     private static string First()
     {

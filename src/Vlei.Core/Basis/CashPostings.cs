@@ -20,6 +20,7 @@ public sealed class CashPostings(IReadOnlyDictionary<int, AccountClass> classes)
     private Amount[] _parts = [];
     private Amount[] _before = [];
     private Amount[] _after = [];
+    private long[] _quantities = [];
 
     /// <summary>What a line on the account does to the cash basis.</summary>
     public AccountClass ClassOf(int account) => _classes[account];
@@ -64,7 +65,7 @@ public sealed class CashPostings(IReadOnlyDictionary<int, AccountClass> classes)
             reached += step;
             Release(document, release.Effective, release.Key, lines, reached, whole, waiting, postings);
             postings.Add(new Posting(
-                release.Effective, document, lines[controlLine] with { Amount = step }, release.Key));
+                release.Effective, document, lines[controlLine] with { Amount = step, Quantity = 0 }, release.Key));
         }
     }
 
@@ -110,6 +111,7 @@ public sealed class CashPostings(IReadOnlyDictionary<int, AccountClass> classes)
             Array.Resize(ref _parts, lines.Length);
             Array.Resize(ref _before, lines.Length);
             Array.Resize(ref _after, lines.Length);
+            Array.Resize(ref _quantities, lines.Length);
         }
 
         var waiting = 0;
@@ -122,6 +124,7 @@ public sealed class CashPostings(IReadOnlyDictionary<int, AccountClass> classes)
             else if (_classes[line.Account] == AccountClass.Other)
             {
                 _before[waiting] = Amount.Zero;
+                _quantities[waiting] = 0;
                 _parts[waiting++] = line.Amount;
             }
         }
@@ -144,11 +147,15 @@ public sealed class CashPostings(IReadOnlyDictionary<int, AccountClass> classes)
 
             var released = _after[part] - _before[part];
             _before[part] = _after[part];
-            part++;
             if (!released.IsZero)
             {
-                postings.Add(new Posting(day, document, line with { Amount = released }, settlement));
+                // A quantity goes with the amount of its own line, so that it is whole when that is.
+                var quantity = line.Quantity == 0 ? 0 : Rounding.Divide((Int128)line.Quantity * _after[part].MinorUnits, line.Amount.MinorUnits);
+                postings.Add(new Posting(day, document, line with { Amount = released, Quantity = quantity - _quantities[part] }, settlement));
+                _quantities[part] = quantity;
             }
+
+            part++;
         }
     }
 }

@@ -18,8 +18,8 @@ public sealed record Field(string Name, string Meaning, Func<ILedger, FieldValue
     private static readonly PostingField[] Tagged =
         [PostingField.Item, PostingField.Project, PostingField.Department, PostingField.Contact];
 
-    /// <summary>Whether its values are chosen by their names, rather than by their ids.</summary>
-    public bool IsName => Name.EndsWith(".name", StringComparison.Ordinal);
+    /// <summary>Whether the values of a field of that name are chosen by their names, rather than by their ids.</summary>
+    public static bool IsNameOf(string field) => field.EndsWith(".name", StringComparison.OrdinalIgnoreCase);
 
     /// <summary>All fields but the tags, which every book has its own of.</summary>
     public static IReadOnlyList<Field> All { get; } =
@@ -56,14 +56,14 @@ public sealed record Field(string Name, string Meaning, Func<ILedger, FieldValue
         }
 
         var tag = name[TagPrefix.Length..];
-        var known = AllTags(ledger).SelectMany(tags => tags.Keys).ToHashSet(StringComparer.Ordinal);
+        var known = TagsIn(ledger).ToList();
         return known.Contains(tag)
             ? new Field($"{TagPrefix}{tag}", $"The tag {tag}", book => TagsOf(book, tag))
             : throw new ProblemException(
                 ProblemKind.NotFound, $"No record has a tag {tag}.",
                 Suggestion.DidYouMean(tag, known) ?? (known.Count == 0
                     ? "The records have no tags at all."
-                    : $"There are {Suggestion.Listed([.. known.Order(StringComparer.Ordinal)], "and")}."));
+                    : $"There are {Suggestion.Listed(known, "and")}."));
     }
 
     private static IEnumerable<Field> Referring(string name, PostingField column) =>
@@ -141,6 +141,10 @@ public sealed record Field(string Name, string Meaning, Func<ILedger, FieldValue
             [NoValue, .. values.Select(value => new FieldValue(value, value))],
             [.. sources.Where(source => source.Column == PostingField.Account || source.Places.Any(place => place != 0))]);
     }
+
+    /// <summary>The names of all tags of lines and of what they are about, in order.</summary>
+    public static IEnumerable<string> TagsIn(ILedger ledger) =>
+        AllTags(ledger).SelectMany(tags => tags.Keys).Distinct().Order(StringComparer.Ordinal);
 
     private static IEnumerable<IReadOnlyDictionary<string, string>> AllTags(ILedger ledger) => ledger.TagSets
         .Concat(Tagged.SelectMany(ledger.Records).Select(record => record.Tags))

@@ -32,12 +32,15 @@ public sealed class FieldValues
     public IEnumerable<PostingField> Columns => _sources.Select(source => source.Column);
 
     /// <summary>The place of the value of each posting.</summary>
-    public int[] PlacesIn(PostingMonth postings)
+    public int[] PlacesIn(PostingMonth postings) => PlacesIn(postings.Count, column => postings[column]);
+
+    /// <summary>The place of the value of each of as many rows, whose columns are those of postings.</summary>
+    public int[] PlacesIn(int count, Func<PostingField, long[]> columnOf)
     {
-        var places = new int[postings.Count];
+        var places = new int[count];
         foreach (var (column, placeOf) in _sources)
         {
-            var keys = postings[column];
+            var keys = columnOf(column);
             for (var posting = 0; posting < places.Length; posting++)
             {
                 if (places[posting] == 0 && keys[posting] < placeOf.Length)

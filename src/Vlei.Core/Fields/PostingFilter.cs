@@ -53,13 +53,13 @@ public sealed class PostingFilter
             Array.Fill(allowed, ofField.All(choice => choice.IsExcept));
             foreach (var choice in ofField.OrderBy(choice => choice.IsExcept))
             {
-                var meant = choice.List.MeantOf(field, values.Values);
+                var meant = choice.List.MeantOf(field.Name, values.Values);
                 for (var place = 0; place < allowed.Length; place++)
                 {
                     allowed[place] = choice.IsExcept ? allowed[place] && !meant[place] : allowed[place] || meant[place];
                 }
 
-                words.Add($"{(choice.IsExcept ? "Without" : "Only")} {field.Name} {choice.List.InWords(field, values.Values)}");
+                words.Add($"{(choice.IsExcept ? "Without" : "Only")} {field.Name} {choice.List.InWords(field.Name, values.Values)}");
             }
 
             conditions.Add((values, allowed));

@@ -1,4 +1,5 @@
 using System.Text;
+using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
@@ -33,7 +34,7 @@ public sealed class ValueList
     /// Which of the values are meant, by their places: those that the list names, and what is part of them. Throws a
     /// <see cref="ProblemException"/> where something of the list means no value.
     /// </summary>
-    public bool[] MeantOf(Field field, IReadOnlyList<FieldValue> values)
+    public bool[] MeantOf(string field, IReadOnlyList<FieldValue> values)
     {
         var meant = NamedOf(field, values, mayNameNone: false);
         var whole = values.Where(value => _entries.Any(entry => entry.IsPlain && entry.Means(field, value, isNone: false)))
@@ -56,7 +57,7 @@ public sealed class ValueList
     /// Which of the values the list itself names, by their places. Throws a <see cref="ProblemException"/> where something
     /// of it names none of them, unless it may.
     /// </summary>
-    public bool[] NamedOf(Field field, IReadOnlyList<FieldValue> values, bool mayNameNone)
+    public bool[] NamedOf(string field, IReadOnlyList<FieldValue> values, bool mayNameNone)
     {
         var meant = new bool[values.Count];
         foreach (var entry in _entries)
@@ -74,7 +75,7 @@ public sealed class ValueList
             {
                 throw new ProblemException(
                     ProblemKind.NotFound,
-                    entry.IsPlain ? $"There is no {field.Name} \"{entry.Text}\"." : $"No {field.Name} fits \"{entry.Text}\".",
+                    entry.IsPlain ? $"There is no {field} \"{entry.Text}\"." : $"No {field} fits \"{entry.Text}\".",
                     Suggestion.DidYouMean(entry.Text, values.SelectMany(value => new[] { value.Id, value.Name }).Distinct()));
             }
         }
@@ -92,15 +93,32 @@ public sealed class ValueList
     public bool Takes(string field, long units, int decimals) =>
         _entries.Aggregate(false, (takes, entry) => takes | entry.Takes(field, units, decimals));
 
+    /// <summary>
+    /// Whether a day is one of those that the list means: days, periods, ranges of them and comparisons. Throws a
+    /// <see cref="ProblemException"/> where something of it is none.
+    /// </summary>
+    /// <param name="day">The day.</param>
+    /// <param name="read">Reads a period.</param>
+    public bool Takes(DateOnly day, Func<string, OpenPeriod> read) => _entries.Any(entry => entry.Takes(day, read));
+
+    /// <summary>Whether the list has <c>none</c> in it.</summary>
+    public bool HasNone => _entries.Any(entry => entry.IsNone);
+
+    /// <summary>The list without <c>none</c>.</summary>
+    public ValueList WithoutNone => new([.. _entries.Where(entry => !entry.IsNone)]);
+
     /// <summary>The list as it was typed.</summary>
     public string AsTyped => Suggestion.Listed([.. _entries.Select(entry => entry.Text)], "or");
 
     /// <summary>The list in words: plain values with their names, the rest as it was typed.</summary>
-    public string InWords(Field field, IReadOnlyList<FieldValue> values) => Suggestion.Listed(
+    public string InWords(string field, IReadOnlyList<FieldValue> values) => Suggestion.Listed(
         [.. _entries.Select(entry => !entry.IsPlain ? entry.Text
             : values.FirstOrDefault(value => entry.Means(field, value, value == values[0])) is { } value && value.Id != value.Name
                 ? $"{value.Id} {value.Name}"
                 : entry.Text)], "or");
+
+    /// <summary>The order of texts: without regard to capitals, runs of digits by their value.</summary>
+    public static int Compare(string one, string other) => CodeOrder.Instance.Compare(one.ToUpperInvariant(), other.ToUpperInvariant());
 
     private static IEnumerable<Entry> Cut(string text)
     {
@@ -137,14 +155,34 @@ public sealed class ValueList
 
         public bool IsPlain => _operator is null && _dots < 0 && (IsQuoted || !Text.Contains('*'));
 
-        public bool Means(Field field, FieldValue value, bool isNone)
+        public bool IsNone => IsPlain && !IsQuoted && Text.Equals(Field.None, StringComparison.OrdinalIgnoreCase);
+
+        public bool Takes(DateOnly day, Func<string, OpenPeriod> read)
+        {
+            if (_dots >= 0)
+            {
+                return (_dots == 0 || !(day < read(Text[.._dots]).From)) && (_dots + 2 == Text.Length || !(day > read(Text[(_dots + 2)..]).To));
+            }
+
+            var period = read(_operator is null ? Text : Text[_operator.Length..].Trim());
+            return _operator switch
+            {
+                ">=" => !(day < period.From),
+                "<=" => !(day > period.To),
+                ">" => day > period.To,
+                "<" => day < period.From,
+                _ => !(day < period.From) && !(day > period.To),
+            };
+        }
+
+        public bool Means(string field, FieldValue value, bool isNone)
         {
             if (isNone)
             {
-                return IsPlain && !IsQuoted && Text.Equals(Field.None, StringComparison.OrdinalIgnoreCase);
+                return IsNone;
             }
 
-            var own = field.IsName ? value.Name : value.Id;
+            var own = Field.IsNameOf(field) ? value.Name : value.Id;
             return _operator is not null ? Compares(own)
                 : _dots >= 0 ? (_dots == 0 || Compare(own, Text[.._dots]) >= 0)
                     && (_dots + 2 == Text.Length || IsUpTo(own, Text[(_dots + 2)..]))
@@ -188,8 +226,7 @@ public sealed class ValueList
             };
         }
 
-        private static int Compare(string own, string bound) =>
-            CodeOrder.Instance.Compare(own.ToUpperInvariant(), bound.ToUpperInvariant());
+        private static int Compare(string own, string bound) => ValueList.Compare(own, bound);
 
         // A to M has the names that start with M too; 4000..4999 does not have 49990.
         private static bool IsUpTo(string own, string bound) => Compare(own, bound) <= 0

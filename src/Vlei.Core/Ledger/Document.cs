@@ -12,9 +12,25 @@ namespace Vlei.Core.Ledger;
 /// <param name="Department">The key of its department, 0 for none.</param>
 /// <param name="Kind">The number of its document's kind.</param>
 /// <param name="Tags">The key of its tags and its document's, 0 for none.</param>
+/// <param name="Quantity">How much of the item, in millionths of its unit; 0 where nothing is said.</param>
+/// <param name="TaxCode">The key of its tax code, 0 for none.</param>
+/// <param name="TaxPart">What it is to that tax.</param>
 public readonly record struct Line(
     int Number, int Account, Amount Amount, int Contact = 0, int Item = 0, int Project = 0, int Department = 0,
-    int Kind = 0, int Tags = 0);
+    int Kind = 0, int Tags = 0, long Quantity = 0, int TaxCode = 0, TaxPart TaxPart = TaxPart.None);
+
+/// <summary>What a line is to the tax of its code.</summary>
+public enum TaxPart
+{
+    /// <summary>Nothing: it has no tax code.</summary>
+    None,
+
+    /// <summary>What the tax is counted from.</summary>
+    Base,
+
+    /// <summary>The tax itself.</summary>
+    Tax,
+}
 
 /// <summary>A settlement as one of its two documents sees it.</summary>
 /// <param name="Key">The key of the settlement; the order of keys is the order of the records.</param>

@@ -21,7 +21,7 @@ public interface ILedger
     /// <summary>All accounts.</summary>
     IReadOnlyList<Account> Accounts { get; }
 
-    /// <summary>The first and the last day of any document, or nothing where there is none.</summary>
+    /// <summary>The first and the last day that anything counts on either basis, or nothing where there is nothing.</summary>
     DateRange? Extent { get; }
 
     /// <summary>All budgets.</summary>
@@ -47,6 +47,19 @@ public interface ILedger
 
     /// <summary>The note of a line; empty for none.</summary>
     string LineMemo(int document, int line);
+
+    /// <summary>Some fields of the records of a table, by key; a record that is not there any more is left out.</summary>
+    /// <param name="table">A table whose records have ids.</param>
+    /// <param name="fields">Its fields that are wanted.</param>
+    /// <param name="keys">The keys of the records, ascending; all records where it is nothing.</param>
+    IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(
+        RecordTable table, IReadOnlyList<RecordField> fields, IReadOnlyList<int>? keys = null);
+
+    /// <summary>Some fields of the lines of documents, by document and place.</summary>
+    /// <param name="fields">The fields of <see cref="RecordTables.Lines"/> that are wanted.</param>
+    /// <param name="documents">The keys of the documents, ascending.</param>
+    IEnumerable<(int Document, int Line, RecordValue[] Values)> ReadLines(
+        IReadOnlyList<RecordField> fields, IReadOnlyList<int> documents);
 
     /// <summary>Where a contact is, in one or several lines; empty where it is not known.</summary>
     string ContactAddress(int contact);

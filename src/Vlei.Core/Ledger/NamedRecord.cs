@@ -7,6 +7,11 @@ namespace Vlei.Core.Ledger;
 /// <param name="Tags">What it is tagged with, by the name of the tag.</param>
 public sealed record NamedRecord(int Key, string Id, string Name, IReadOnlyDictionary<string, string> Tags);
 
+/// <summary>What a record has in a field: nothing, a number or a text, as <see cref="RecordField.IsNumber"/> says.</summary>
+/// <param name="Number">The number: minor units, millionths, a key, as the type of the field has it.</param>
+/// <param name="Text">The text.</param>
+public readonly record struct RecordValue(long? Number, string? Text = null);
+
 /// <summary>What a reader is shown of a document.</summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Kind">Its kind.</param>

@@ -38,4 +38,13 @@ public enum PostingField
 
     /// <summary>The key of the tags that the line and its document have, 0 for none.</summary>
     Tags,
+
+    /// <summary>How much of the item, in millionths of its unit; on the cash basis, as much of it as is settled.</summary>
+    Quantity,
+
+    /// <summary>The key of the tax code, 0 for none.</summary>
+    TaxCode,
+
+    /// <summary>What the line is to that tax: the number of a <see cref="Ledger.TaxPart"/>.</summary>
+    TaxPart,
 }

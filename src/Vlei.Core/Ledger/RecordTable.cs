@@ -72,6 +72,9 @@ public sealed record RecordTable(string Name, string Singular, IReadOnlyList<Rec
     /// <summary>The name of the field by which a record is known, where there is one.</summary>
     public string? Id { get; init; }
 
+    /// <summary>The field of every table that has the tags of a record, as <see cref="TagText"/> writes them.</summary>
+    public static RecordField Tags { get; } = new("tags", FieldType.Text, "What it is tagged with");
+
     /// <summary>The name of its file in a record set.</summary>
     public string FileName => $"{Name}.csv";
 

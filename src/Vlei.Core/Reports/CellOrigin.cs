@@ -54,12 +54,24 @@ public sealed record OriginPart(
     public PostingPlace? Last { get; init; }
 }
 
+/// <summary>A posting as a list shows it.</summary>
+/// <param name="Source">What kind of posting it is.</param>
+/// <param name="Place">Where it stands.</param>
+/// <param name="Account">The key of its account.</param>
+/// <param name="Contact">The key of its contact, 0 for none.</param>
+/// <param name="Amount">What it counts, with the sign that it counts with.</param>
+public readonly record struct PostingEntry(
+    PostingSource Source, PostingPlace Place, int Account, int Contact, Amount Amount);
+
 /// <summary>What is behind a figure of a report.</summary>
 /// <param name="Figure">The sum that the parts add up to: the figure, or what it is a percentage of something else.</param>
 /// <param name="Parts">The postings, each only once.</param>
 /// <param name="Note">What else goes into the figure.</param>
 public sealed record CellOrigin(Amount Figure, IReadOnlyList<OriginPart> Parts, string? Note = null)
 {
+    /// <summary>Single postings behind the figure, where it adds up some that no range of days tells apart.</summary>
+    public IReadOnlyList<PostingEntry> Postings { get; init; } = [];
+
     /// <summary>The open items behind the figure, where it is what is open of documents.</summary>
     public IReadOnlyList<OriginItem> Items { get; init; } = [];
 }

@@ -19,6 +19,9 @@ public enum ColumnKind
     /// <summary>A whole number, as of days.</summary>
     Count,
 
+    /// <summary>How much of something; a cell counts millionths.</summary>
+    Quantity,
+
     /// <summary>A day; a cell holds its number, counted from 1 January 0001.</summary>
     Date,
 
@@ -119,6 +122,9 @@ public readonly record struct Cell(long? Units, string? Words = null)
 /// <param name="Cells">Its figures, one per column.</param>
 public sealed record ReportRow(string Key, string Label, RowKind Kind, int Level, IReadOnlyList<Cell> Cells)
 {
+    /// <summary>The values of the groups that it stands for or in, from the outermost; nothing where there are no groups.</summary>
+    public IReadOnlyList<string>? Group { get; init; }
+
     /// <summary>What the figures of this row are where their columns say money; nothing where they are money.</summary>
     public ColumnKind? InsteadOfMoney { get; init; }
 

@@ -67,6 +67,9 @@ public sealed record ReportDefinition
     /// </summary>
     public Func<ReportContext, ReportRequest, IReadOnlyList<(string Name, ReportRequest Request)>>? Each { get; init; }
 
+    /// <summary>The table that it is a list of; nothing where it is none.</summary>
+    public Fields.TableDefinition? Table { get; init; }
+
     /// <summary>Builds it. Throws a <see cref="Problems.ProblemException"/> where the request does not make sense.</summary>
     public required Func<ReportContext, ReportRequest, Report> Build { get; init; }
 }

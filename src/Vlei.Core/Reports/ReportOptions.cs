@@ -51,9 +51,9 @@ public static class ReportOptions
 
     /// <summary>Percentages.</summary>
     public static ReportOption Percent { get; } = new(
-        "percent", "OF", "Beside each figure, its percentage of total income, of total assets, of the column's grand total, of the row's total across the columns, or of its group; may be repeated")
+        "percent", "OF", "Beside each figure, its percentage of total income, of total assets, of the column's grand total, of the row's total across the columns, of its group, or of the whole table; may be repeated")
     {
-        Words = ["income", "assets", "column", "row", "group"], OnlyWords = true, Repeatable = true,
+        Words = ["income", "assets", "column", "row", "group", "whole"], OnlyWords = true, Repeatable = true,
     };
 
     /// <summary>What is taken alone.</summary>
@@ -70,6 +70,54 @@ public static class ReportOptions
         "except", "F=LIST", "Leave out what has these values, as in --only; may be repeated")
     {
         Words = [.. Field.All.Select(field => $"{field.Name}=")], Repeatable = true,
+    };
+
+    /// <summary>A predicate.</summary>
+    public static ReportOption Where { get; } = new(
+        "where", "EXPR",
+        "Take only what this holds for, as in SQL: \"amount > 1000 and contact.kind = 'customer' and date in 'last-month'\"; may be repeated")
+    {
+        Repeatable = true,
+    };
+
+    /// <summary>The columns of a list.</summary>
+    public static ReportOption Columns { get; } = new(
+        "columns", "LIST",
+        "Which columns, in which order: date,contact.name:Customer,amount; +x adds, -x leaves out, x:Heading renames; formulas and "
+        + "functions too: amount * 0.05:Rebate, running(amount), share(amount)")
+    {
+        Repeatable = true,
+    };
+
+    /// <summary>Groups of a list.</summary>
+    public static ReportOption GroupBy { get; } = new("group-by", "LIST", "Group the rows by fields, subgroups in order: contact,month")
+    {
+        Words = [.. Field.Spreading, "account", .. FiscalCalendar.UnitNames],
+    };
+
+    /// <summary>What is made of columns.</summary>
+    public static ReportOption Total { get; } = new(
+        "total", "LIST", "For each group and for all, besides sums: count, average(amount), min(amount), max(amount), share(amount)")
+    {
+        Words = ["count"],
+    };
+
+    /// <summary>The rows of a cross-table.</summary>
+    public static ReportOption Rows { get; } = new("rows", "LIST", "A cross-table: a row per value of a field, or of several: contact,item")
+    {
+        Words = [.. Field.Spreading, "account", .. FiscalCalendar.UnitNames],
+    };
+
+    /// <summary>The columns of a cross-table.</summary>
+    public static ReportOption Across { get; } = new("across", "F", "Its columns: one per value of a field, and a total: month")
+    {
+        Words = [.. Field.Spreading, "account", .. FiscalCalendar.UnitNames],
+    };
+
+    /// <summary>The cells of a cross-table.</summary>
+    public static ReportOption Measure { get; } = new("measure", "LIST", "What its cells add up: amount, quantity, count, average(amount)")
+    {
+        Words = ["amount", "count", "quantity"],
     };
 
     /// <summary>From net profit, or from the movements of money.</summary>
@@ -96,7 +144,7 @@ public static class ReportOptions
     public static ReportOption Detail { get; } = new("detail", null, "A row for every open document");
 
     /// <summary>Totals alone.</summary>
-    public static ReportOption Summary { get; } = new("summary", null, "A row for each control account, without contacts");
+    public static ReportOption Summary { get; } = new("summary", null, "A row for each group alone, or for each control account");
 
     /// <summary>An order of rows.</summary>
     public static ReportOption Sort { get; } = new(
@@ -140,5 +188,5 @@ public static class ReportOptions
 
     /// <summary>All of them, in the order of help.</summary>
     public static IReadOnlyList<ReportOption> All { get; } =
-        [Period, AsOf, Basis, Method, By, Compare, Change, Percent, Only, Except, Layout, Limits, AgeBy, Unapplied, Summary, Detail, Sort, Top, Money, AsUsual, Zeros, Depth, Title];
+        [Period, AsOf, Basis, Method, By, Compare, Change, Percent, Only, Except, Where, Columns, GroupBy, Total, Rows, Across, Measure, Layout, Limits, AgeBy, Unapplied, Summary, Detail, Sort, Top, Money, AsUsual, Zeros, Depth, Title];
 }

@@ -22,6 +22,9 @@ public enum PercentOf
 
     /// <summary>The total of the group that the row stands in.</summary>
     Group,
+
+    /// <summary>The grand total of all rows and columns.</summary>
+    Whole,
 }
 
 /// <summary>What the columns of a report are spread over.</summary>
@@ -59,6 +62,27 @@ public sealed record ReportRequest
 
     /// <summary>What it takes and what it leaves out.</summary>
     public IReadOnlyList<FieldChoice> Choices { get; init; } = [];
+
+    /// <summary>Predicates that must all hold.</summary>
+    public IReadOnlyList<string> Where { get; init; } = [];
+
+    /// <summary>The columns of a list, or what is added to the usual ones and left out of them.</summary>
+    public IReadOnlyList<ColumnText> Columns { get; init; } = [];
+
+    /// <summary>The fields that a list is grouped by, from the outermost.</summary>
+    public IReadOnlyList<string> GroupBy { get; init; } = [];
+
+    /// <summary>What is made of columns for groups and for all, besides the sums.</summary>
+    public IReadOnlyList<ColumnText> Totals { get; init; } = [];
+
+    /// <summary>The fields whose values are the rows of a cross-table.</summary>
+    public IReadOnlyList<string> Rows { get; init; } = [];
+
+    /// <summary>The field whose values are its columns.</summary>
+    public string? Across { get; init; }
+
+    /// <summary>What stands in its cells.</summary>
+    public IReadOnlyList<ColumnText> Measures { get; init; } = [];
 
     /// <summary>The key of the one contact that it is for, where a report is of one.</summary>
     public int? Contact { get; init; }

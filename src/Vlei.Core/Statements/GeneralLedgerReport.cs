@@ -120,7 +120,7 @@ public static class GeneralLedgerReport
                     with { First = posting.Place, Last = posting.Place }]);
         }
 
-        private ILookup<int, PostingEntry> Entries() => PostingEntry.Of(
+        private ILookup<int, PostingEntry> Entries() => PostingEntries.Of(
             _context.Ledger,
             PartOf([.. _context.Ledger.Accounts.Select(account => new OriginTerm(account.Key, PostingSide.Both, 1))]))
             .ToLookup(entry => entry.Account);

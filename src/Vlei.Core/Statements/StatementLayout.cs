@@ -172,7 +172,7 @@ internal sealed class StatementLayout
             var choice = FieldChoice.Parse(equals > 0 && !isComparison ? entry : $"account={entry}", isExcept: false);
             var field = Field.Named(choice.Field, _ledger);
             var values = field.Read(_ledger);
-            var meant = choice.List.NamedOf(field, values.Values, mayNameNone: true);
+            var meant = choice.List.NamedOf(field.Name, values.Values, mayNameNone: true);
             return values.IsOfAccounts
                 ? _ledger.Accounts.Where(account => meant[values.PlaceOf(account)])
                 : throw new ProblemException(
@@ -185,11 +185,27 @@ internal sealed class StatementLayout
         }
     }
 
+    private static Formula FormulaOf(LayoutRowText row, string text)
+    {
+        if (Formula.Parse(text) is not { } formula)
+        {
+            throw new ProblemException(
+                ProblemKind.BadData, $"{row.Place}: \"{text}\" is not a formula.",
+                "Write keys of rows above, numbers, + - * / with blanks around them, and brackets: gross-profit / income.");
+        }
+
+        return row.Show == "money" && !formula.IsSum
+            ? throw new ProblemException(
+                ProblemKind.BadData, $"{row.Place}: money comes from adding rows and taking them away.",
+                "Where rows are divided, add show = \"percent\" or show = \"ratio\".")
+            : formula;
+    }
+
     private StatementPart PartOf(LayoutRowText row)
     {
         if (row.Formula is { } formula)
         {
-            return new StatementResult(row, Formula.Parse(formula, row));
+            return new StatementResult(row, FormulaOf(row, formula));
         }
 
         if (row.Computed is { } computed)

@@ -1,3 +1,4 @@
+using Vlei.Core.Fields;
 using Vlei.Core.Reports;
 
 namespace Vlei.Core.Statements;

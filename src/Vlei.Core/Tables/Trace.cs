@@ -72,14 +72,20 @@ public static class Trace
         Report report, ILedger ledger, ReportRow row, ReportColumn column, CellOrigin origin, bool all)
     {
         var texts = new PostingTexts(ledger);
-        var withRelease = origin.Parts.Any(part => part.Source == PostingSource.Cash);
-        var withAccount = origin.Parts.SelectMany(part => part.Terms).Select(term => term.Account).Distinct().Count() > 1;
+        var withRelease = origin.Parts.Any(part => part.Source == PostingSource.Cash) || origin.Postings.Any(posting => posting.Source == PostingSource.Cash);
+        var withAccount = origin.Parts.SelectMany(part => part.Terms).Select(term => term.Account)
+            .Concat(origin.Postings.Select(posting => posting.Account)).Distinct().Count() > 1;
         var columns = PostingTexts.Columns(withAccount, withRelease);
         var rows = new List<ReportRow>();
         var running = Amount.Zero;
         foreach (var item in origin.Items)
         {
             AddItem(item);
+        }
+
+        foreach (var entry in origin.Postings)
+        {
+            AddEntry(entry, 0);
         }
 
         var groups = origin.Parts.GroupBy(part => part.Heading).ToList();
@@ -156,13 +162,18 @@ public static class Trace
                 return;
             }
 
-            foreach (var entry in Together(PostingEntry.Of(ledger, part)))
+            foreach (var entry in Together(PostingEntries.Of(ledger, part)))
             {
-                running += entry.Amount;
-                rows.Add(new ReportRow(
-                    texts.KeyOf(entry), texts.IdOf(entry), RowKind.Record, level,
-                    [.. texts.CellsOf(entry, withAccount, withRelease), Cell.Of(entry.Amount), Cell.Of(running)]));
+                AddEntry(entry, level);
             }
+        }
+
+        void AddEntry(PostingEntry entry, int level)
+        {
+            running += entry.Amount;
+            rows.Add(new ReportRow(
+                texts.KeyOf(entry), texts.IdOf(entry), RowKind.Record, level,
+                [.. texts.CellsOf(entry, withAccount, withRelease), Cell.Of(entry.Amount), Cell.Of(running)]));
         }
     }
 

@@ -12,7 +12,7 @@ internal static class CommandLine
     /// <summary>Every command, in the order of help; made only when it is needed, for the sake of the start.</summary>
     public static IReadOnlyList<Func<Command>> Commands { get; } =
     [
-        DemoCommand.Create, InitCommand.Create, ImportCommand.Create, CheckCommand.Create, ReportsCommand.Create,
+        DemoCommand.Create, InitCommand.Create, ImportCommand.Create, CheckCommand.Create, ReportsCommand.Create, FieldsCommand.Create,
         ShowCommand.Create, TraceCommand.Create, ChangesCommand.Create, CloseCommand.Create, PromiseCommand.Create,
         LayoutCommand.Create,
         CompletionCommand.Create, ManualCommand.Create,

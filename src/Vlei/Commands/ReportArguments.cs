@@ -147,6 +147,13 @@ internal sealed class ReportArguments
             .. Many(result, ReportOptions.Only).Select(text => FieldChoice.Parse(text, isExcept: false)),
             .. Many(result, ReportOptions.Except).Select(text => FieldChoice.Parse(text, isExcept: true)),
         ],
+        Where = Many(result, ReportOptions.Where),
+        Columns = [.. Many(result, ReportOptions.Columns).SelectMany(list => ColumnText.Parse(ReportOptions.Columns.Name, list))],
+        GroupBy = Names(result, ReportOptions.GroupBy),
+        Totals = One(result, ReportOptions.Total) is { } totals ? ColumnText.Parse(ReportOptions.Total.Name, totals) : [],
+        Rows = Names(result, ReportOptions.Rows),
+        Across = One(result, ReportOptions.Across),
+        Measures = One(result, ReportOptions.Measure) is { } measures ? ColumnText.Parse(ReportOptions.Measure.Name, measures) : [],
         IsDirect = One(result, ReportOptions.Method) is { } method
             && IndexOf(ReportOptions.Method, method, ReportOptions.Method.Words) == 1,
         Layout = One(result, ReportOptions.Layout),
@@ -181,6 +188,9 @@ internal sealed class ReportArguments
 
     private static string[] Many(ParseResult result, ReportOption option) =>
         result.GetValue<string[]?>($"--{option.Name}") ?? [];
+
+    private static IReadOnlyList<string> Names(ParseResult result, ReportOption option) => One(result, option) is { } list
+        ? [.. ColumnText.Parse(option.Name, list).Select(column => column.Text)] : [];
 
     private static int IndexOf(ReportOption option, string word, IReadOnlyList<string> words)
     {

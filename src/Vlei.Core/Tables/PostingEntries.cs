@@ -5,14 +5,8 @@ using Vlei.Core.Reports;
 
 namespace Vlei.Core.Tables;
 
-/// <summary>A posting as a list shows it.</summary>
-/// <param name="Source">What kind of posting it is.</param>
-/// <param name="Place">Where it stands.</param>
-/// <param name="Account">The key of its account.</param>
-/// <param name="Contact">The key of its contact, 0 for none.</param>
-/// <param name="Amount">What it counts, with the sign that it counts with.</param>
-public readonly record struct PostingEntry(
-    PostingSource Source, PostingPlace Place, int Account, int Contact, Amount Amount)
+/// <summary>Reads the postings behind figures.</summary>
+internal static class PostingEntries
 {
     private static readonly PostingField[] Needed =
     [

@@ -1,0 +1,129 @@
+using Vlei.Core.Ledger;
+
+namespace Vlei.Core.Fields;
+
+/// <summary>
+/// The records that rows refer to. Those of small tables are read whole, once; documents are many, and are read for the
+/// rows at hand, all fields that are wanted of them together.
+/// </summary>
+/// <param name="ledger">The records.</param>
+internal sealed class RelatedRecords(ILedger ledger)
+{
+    private readonly Dictionary<(RecordTable Table, string Field), FieldCells> _whole = [];
+    private readonly Dictionary<RecordTable, WordPool> _pools = [];
+    private readonly List<RecordField> _ofDocuments = [];
+    private readonly List<RecordField> _ofLines = [];
+
+    /// <summary>Whether records of a table are read for the rows at hand alone.</summary>
+    public static bool AreMany(RecordTable table) => table == RecordTables.Documents;
+
+    /// <summary>Notes that a field of documents will be asked for.</summary>
+    public void WantOfDocuments(RecordField field) => Want(_ofDocuments, field);
+
+    /// <summary>Notes that a field of lines will be asked for.</summary>
+    public void WantOfLines(RecordField field) => Want(_ofLines, field);
+
+    /// <summary>What the documents of those keys have in a field that was noted.</summary>
+    /// <param name="rows">The rows that ask.</param>
+    /// <param name="asker">What asks, so that it is looked up once for all of its fields.</param>
+    /// <param name="keys">A key per row, 0 for none.</param>
+    /// <param name="field">The field.</param>
+    public FieldCells OfDocuments(RowSet rows, object asker, long[] keys, RecordField field)
+    {
+        var found = rows.Once((this, asker), () => ledger
+            .ReadRecords(RecordTables.Documents, _ofDocuments, KeysOf(keys)).ToDictionary(record => record.Key, record => record.Values));
+        var place = _ofDocuments.IndexOf(field);
+        return CellsOf(field, [.. keys.Select(key => found.TryGetValue((int)key, out var values) ? values[place] : default)]);
+    }
+
+    /// <summary>What lines of documents have in a field that was noted.</summary>
+    public FieldCells OfLines(RowSet rows, RecordField field)
+    {
+        var (documents, lines) = (rows.Column("document"), rows.Column("line"));
+        var found = rows.Once((this, _ofLines), () => ledger.ReadLines(_ofLines, KeysOf(documents))
+            .ToDictionary(line => (line.Document, line.Line), line => line.Values));
+        var place = _ofLines.IndexOf(field);
+        return CellsOf(field, [.. documents.Select((document, row) => found.TryGetValue(((int)document, (int)lines[row]), out var values) ? values[place] : default)]);
+    }
+
+    /// <summary>What the records of a table have in a field, by key.</summary>
+    public FieldCells Whole(RecordTable table, RecordField field)
+    {
+        if (!_whole.TryGetValue((table, field.Name), out var cells))
+        {
+            var records = ledger.ReadRecords(table, [field]).ToList();
+            var values = new RecordValue[records.Select(record => record.Key).DefaultIfEmpty(0).Max() + 1];
+            foreach (var (key, found) in records)
+            {
+                values[key] = found[0];
+            }
+
+            cells = CellsOf(field, values);
+            _whole[(table, field.Name)] = cells = cells.Pool is { } pool && !pool.IsOfRecords
+                ? cells with { Pool = new WordPool(pool.Words) } : cells;
+        }
+
+        return cells;
+    }
+
+    /// <summary>The keys of all records of a table, in their order.</summary>
+    public static IEnumerable<int> KeysOf(ILedger ledger, RecordTable table) => ledger.ReadRecords(table, []).Select(record => record.Key);
+
+    /// <summary>The records of a table as words, each under its key: what they are called, and their ids.</summary>
+    public WordPool PoolOf(RecordTable table)
+    {
+        if (!_pools.TryGetValue(table, out var pool))
+        {
+            _pools[table] = pool = ReadPool(table);
+        }
+
+        return pool;
+    }
+
+    /// <summary>The documents of those keys, as words.</summary>
+    public FieldCells Documents(RowSet rows, object asker, long[] keys) =>
+        OfDocuments(rows, asker, keys, RecordTables.Documents.Fields[0]);
+
+    // Accounts and tax codes are known by their codes; of the others, those that share a name are told apart by their ids.
+    private WordPool ReadPool(RecordTable table)
+    {
+        var (id, name) = (table.Fields[table.IndexOf(table.Id!)], table.Fields[table.IndexOf("name")]);
+        var (ids, names) = (Whole(table, id), Whole(table, name));
+        string TextOf(FieldCells cells, int key) => cells.Pool!.Words[(int)cells.Numbers[key]];
+        var keys = Enumerable.Range(0, ids.Numbers.Length).ToList();
+        var shared = keys.GroupBy(key => TextOf(names, key)).Where(group => group.Count() > 1).Select(group => group.Key).ToHashSet();
+        var parents = table == RecordTables.Accounts
+            ? ledger.Accounts.ToDictionary(account => account.Key, account => account.ParentKey ?? 0) : null;
+
+        return new WordPool(
+            [.. keys.Select(key => key == 0 ? "" : table.Id == "code" ? $"{TextOf(ids, key)} {TextOf(names, key)}"
+                : shared.Contains(TextOf(names, key)) ? $"{TextOf(names, key)} ({TextOf(ids, key)})" : TextOf(names, key))],
+            [.. keys.Select(key => TextOf(ids, key))], [.. keys.Select(key => TextOf(names, key))], parents is null ? null : [.. keys.Select(key => parents.GetValueOrDefault(key))]);
+    }
+
+    private FieldCells CellsOf(RecordField field, IReadOnlyList<RecordValue> values) => field.Type switch
+    {
+        FieldType.Reference when !AreMany(RecordTables.Named(field.Target!)) => new FieldCells(
+            [.. values.Select(value => value.Number ?? 0)], PoolOf(RecordTables.Named(field.Target!))),
+        FieldType.Date => new FieldCells([.. values.Select(value =>
+            value.Text is { } text && Calendar.IsoText.TryDay(System.Text.Encoding.UTF8.GetBytes(text), out var day) ? day.DayNumber : FieldCells.Nothing)]),
+        FieldType.Boolean => WordPool.Of([.. values.Select(value => value.Number switch { null => null, 0 => "false", _ => "true" })]),
+        FieldType.Money or FieldType.Decimal or FieldType.Integer => new FieldCells([.. values.Select(value => value.Number ?? FieldCells.Nothing)]),
+        _ => WordPool.Of([.. values.Select(value => value.Text)]),
+    };
+
+    private static void Want(List<RecordField> wanted, RecordField field)
+    {
+        if (!wanted.Contains(field))
+        {
+            wanted.Add(field);
+        }
+    }
+
+    private static List<int> KeysOf(long[] keys)
+    {
+        var distinct = keys.Where(key => key > 0).Select(key => (int)key).ToHashSet().ToList();
+        distinct.Sort();
+        return distinct;
+    }
+}

@@ -1,0 +1,90 @@
+namespace Vlei.Core.Fields;
+
+/// <summary>
+/// Rows of a table that are read together, as those of a month: a whole number per row in each column, read when it is
+/// first asked for. Columns are known by the names that the table gives them.
+/// </summary>
+/// <param name="count">How many rows there are.</param>
+/// <param name="read">Reads a column.</param>
+public sealed class RowBlock(int count, Func<string, long[]> read)
+{
+    private readonly Dictionary<string, long[]> _columns = new(StringComparer.Ordinal);
+
+    /// <summary>How many rows there are.</summary>
+    public int Count => count;
+
+    /// <summary>The numbers of a column.</summary>
+    public long[] this[string column]
+    {
+        get
+        {
+            if (!_columns.TryGetValue(column, out var numbers))
+            {
+                _columns[column] = numbers = read(column);
+            }
+
+            return numbers;
+        }
+    }
+
+    /// <summary>Lets go of the columns that were read; they are read again where they are asked for again.</summary>
+    public void Forget() => _columns.Clear();
+}
+
+/// <summary>Some rows of a block, in their order; what was looked up for them is kept for as long as they are looked at.</summary>
+/// <param name="block">The block.</param>
+/// <param name="rows">The places of the rows, ascending; all rows where it is nothing.</param>
+public sealed class RowSet(RowBlock block, int[]? rows = null)
+{
+    private readonly Dictionary<object, object> _found = [];
+
+    /// <summary>The block.</summary>
+    public RowBlock Block => block;
+
+    /// <summary>How many rows there are.</summary>
+    public int Count => rows?.Length ?? block.Count;
+
+    /// <summary>Where a row stands in its block.</summary>
+    public int PlaceOf(int row) => rows?[row] ?? row;
+
+    /// <summary>The numbers of a column, for these rows.</summary>
+    public long[] Column(string column) => rows is null ? block[column] : Gathered(block[column], rows);
+
+    /// <summary>Those of the rows that are taken; itself where all are.</summary>
+    public RowSet Where(Func<int, bool> takes)
+    {
+        var taken = new List<int>();
+        for (var row = 0; row < Count; row++)
+        {
+            if (takes(row))
+            {
+                taken.Add(PlaceOf(row));
+            }
+        }
+
+        return taken.Count == Count ? this : new RowSet(block, [.. taken]);
+    }
+
+    /// <summary>What was looked up under a key before, or is looked up now.</summary>
+    public T Once<T>(object key, Func<T> find)
+        where T : notnull
+    {
+        if (!_found.TryGetValue(key, out var found))
+        {
+            _found[key] = found = find();
+        }
+
+        return (T)found;
+    }
+
+    private static long[] Gathered(long[] column, int[] rows)
+    {
+        var gathered = new long[rows.Length];
+        for (var row = 0; row < gathered.Length; row++)
+        {
+            gathered[row] = column[rows[row]];
+        }
+
+        return gathered;
+    }
+}

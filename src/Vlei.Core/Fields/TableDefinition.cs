@@ -1,0 +1,59 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+
+namespace Vlei.Core.Fields;
+
+/// <summary>What a table is read from.</summary>
+/// <param name="Ledger">The records.</param>
+/// <param name="Calendar">The book's calendar.</param>
+/// <param name="Currency">The book's currency.</param>
+/// <param name="Today">The day that period words are worked out from.</param>
+/// <param name="Basis">Which postings count, where a table is of postings.</param>
+public sealed record TableContext(
+    ILedger Ledger, FiscalCalendar Calendar, Currency Currency, DateOnly Today, AccountingBasis Basis);
+
+/// <summary>
+/// A table of records: what its rows are, which fields they have of their own, and how they are read. Fields of related
+/// records need not be named: every reference leads to all fields of the record that it refers to.
+/// </summary>
+public sealed record TableDefinition
+{
+    /// <summary>Its name.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>What its rows are, in a line.</summary>
+    public required string Meaning { get; init; }
+
+    /// <summary>The fields that it has of its own; the name of each is the name of its column in the blocks.</summary>
+    public required IReadOnlyList<TableField> Fields { get; init; }
+
+    /// <summary>Whether what is in it rests on settlements.</summary>
+    public bool RestsOnSettlements { get; init; }
+
+    /// <summary>The columns that are shown where nothing else is asked for: fields, each with a heading behind a colon where it has another.</summary>
+    public required IReadOnlyList<string> Columns { get; init; }
+
+    /// <summary>The fields that make up the key of a row.</summary>
+    public required IReadOnlyList<string> Key { get; init; }
+
+    /// <summary>The field that says when a row counts; nothing where rows have no time.</summary>
+    public string? Date { get; init; }
+
+    /// <summary>
+    /// The reference that a row itself is, where rows are records: its fields are known without its name before them.
+    /// </summary>
+    public string? Self { get; init; }
+
+    /// <summary>Whether it is asked for as of a day, with everything up to it, rather than for a period.</summary>
+    public bool IsOfMoment { get; init; }
+
+    /// <summary>Whether the basis says which rows there are.</summary>
+    public bool HasBasis { get; init; }
+
+    /// <summary>Whether rows are lines of documents, which have texts and tags of their own.</summary>
+    public bool IsOfLines { get; init; }
+
+    /// <summary>The rows that count within the days, oldest first, block by block.</summary>
+    public required Func<TableContext, DateRange, IEnumerable<RowBlock>> Read { get; init; }
+}

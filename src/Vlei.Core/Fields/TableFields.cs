@@ -1,0 +1,255 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Problems;
+
+namespace Vlei.Core.Fields;
+
+/// <summary>
+/// The fields of a table in a book, by their names: its own, those of the records that it refers to
+/// (<c>contact.email</c>, <c>document.contact.phone</c>), parts of dates (<c>date.month</c>) and tags (<c>tag.season</c>).
+/// </summary>
+public sealed class TableFields
+{
+    private readonly TableDefinition _table;
+    private readonly TableContext _context;
+    private readonly RelatedRecords _related;
+    private readonly Dictionary<string, Node> _nodes = new(StringComparer.OrdinalIgnoreCase);
+
+    /// <summary>The fields of a table.</summary>
+    /// <param name="table">The table.</param>
+    /// <param name="context">The book.</param>
+    public TableFields(TableDefinition table, TableContext context) =>
+        (_table, _context, _related) = (table, context, new RelatedRecords(context.Ledger));
+
+    /// <summary>All fields that lead no further than to the records that rows themselves refer to.</summary>
+    public IEnumerable<TableField> All()
+    {
+        foreach (var own in _table.Fields)
+        {
+            yield return own;
+            foreach (var part in own.Name == _table.Self ? RelatedTo(own.Name, own.Target!).Select(AsOwn) : own.IsDay ? Units(own) : own.Target is { } target ? RelatedTo(own.Name, target) : [])
+            {
+                yield return part;
+            }
+        }
+
+        foreach (var tag in _table.IsOfLines ? Field.TagsIn(_context.Ledger) : [])
+        {
+            yield return Tag($"{Field.TagPrefix}{tag}", tag);
+        }
+    }
+
+    /// <summary>Whether there is a field of that name.</summary>
+    public bool Has(string name) => Find(name) is not null;
+
+    /// <summary>The field of that name. Throws a <see cref="ProblemException"/> that names the nearest where there is none.</summary>
+    public BoundField Named(string name) => Find(name) is { } node
+        ? new BoundField(node.Field, node.Read) { Decimals = DecimalsOf(node.Field) }
+        : throw new ProblemException(
+            ProblemKind.Usage, $"{_table.Name} have no field \"{name}\".",
+            Suggestion.DidYouMean(name, NamesNear(name)) ?? $"vlei fields {_table.Name} lists them.");
+
+    /// <summary>The records that a reference can lead to, as words; nothing where it is not one, or where they are too many to list.</summary>
+    public WordPool? RecordsOf(TableField field) =>
+        field.Target is { } target && !RelatedRecords.AreMany(target) ? _related.PoolOf(target) : null;
+
+    private int DecimalsOf(TableField field) => field.Type switch
+    {
+        FieldType.Money => _context.Currency.Decimals,
+        FieldType.Decimal => RecordField.DecimalPlaces,
+        _ => 0,
+    };
+
+    // A mistake in the last part is looked for among what the parts before it lead to.
+    private IEnumerable<string> NamesNear(string name) =>
+        name.LastIndexOf('.') is > 0 and var dot && Find(name[..dot]) is { Field: { Target: { } target } field }
+            ? RelatedTo(field.Name, target).Select(related => related.Name)
+            : All().Select(field => field.Name);
+
+    private Node? Find(string name)
+    {
+        if (!_nodes.TryGetValue(name, out var node))
+        {
+            node = Make(name);
+            if (node is not null)
+            {
+                _nodes[name] = node;
+            }
+        }
+
+        return node;
+    }
+
+    private Node? Make(string name)
+    {
+        if (_table.Fields.FirstOrDefault(field => field.Name.Equals(name, StringComparison.OrdinalIgnoreCase)) is { } own)
+        {
+            return Own(own);
+        }
+
+        if (_table.IsOfLines && name.StartsWith(Field.TagPrefix, StringComparison.OrdinalIgnoreCase))
+        {
+            return OfLineTag(name);
+        }
+
+        if (_table.Self is { } self && !name.StartsWith($"{self}.", StringComparison.OrdinalIgnoreCase)
+            && !_table.Fields.Any(field => name.StartsWith($"{field.Name}.", StringComparison.OrdinalIgnoreCase)) && Find($"{self}.{name}") is { } ofSelf)
+        {
+            return ofSelf with { Field = AsOwn(ofSelf.Field) };
+        }
+
+        for (var dot = name.IndexOf('.'); dot > 0; dot = name.IndexOf('.', dot + 1))
+        {
+            var (rest, isLast) = (name[(dot + 1)..], name.IndexOf('.', dot + 1) < 0);
+            if (Find(name[..dot]) is not { } node)
+            {
+                return null;
+            }
+
+            if (rest.StartsWith(Field.TagPrefix, StringComparison.OrdinalIgnoreCase) && node.Keys is not null)
+            {
+                return OfRelatedTag(node, rest[Field.TagPrefix.Length..]);
+            }
+
+            if (isLast)
+            {
+                return node.Field.IsDay ? PartOf(node, rest) : node.Keys is not null ? OfRelated(node, rest) : null;
+            }
+        }
+
+        return null;
+    }
+
+    private Node Own(TableField field)
+    {
+        if (field.OfLine is { } record)
+        {
+            _related.WantOfLines(record);
+            return new Node(field, rows => _related.OfLines(rows, record));
+        }
+
+        if (field.Words is { } words)
+        {
+            return new Node(field, rows => new FieldCells(rows.Column(field.Name), words));
+        }
+
+        return field.Target is not { } target ? new Node(field, rows => new FieldCells(rows.Column(field.Name)))
+            : Reference(field, target, rows => rows.Column(field.Name));
+    }
+
+    private Node Reference(TableField field, RecordTable target, Func<RowSet, long[]> keys)
+    {
+        if (!RelatedRecords.AreMany(target))
+        {
+            return new Node(field, rows => new FieldCells(keys(rows), _related.PoolOf(target)), keys);
+        }
+
+        _related.WantOfDocuments(RecordTables.Documents.Fields[0]);
+        return new Node(field, rows => _related.Documents(rows, field.Name, keys(rows)), keys);
+    }
+
+    private Node? OfRelated(Node node, string name)
+    {
+        var target = node.Field.Target!;
+        if (target.Fields.FirstOrDefault(field => NameOf(field).Equals(name, StringComparison.OrdinalIgnoreCase)) is not { } record)
+        {
+            return null;
+        }
+
+        var field = Related(node.Field.Name, record);
+        var read = ReadRelated(node, target, record);
+        return record.Type == FieldType.Reference
+            ? Reference(field, field.Target!, rows => read(rows).Numbers) : new Node(field, read);
+    }
+
+    private Func<RowSet, FieldCells> ReadRelated(Node node, RecordTable target, RecordField record)
+    {
+        var (keys, name) = (node.Keys!, node.Field.Name);
+        if (RelatedRecords.AreMany(target))
+        {
+            _related.WantOfDocuments(record);
+            return rows => _related.OfDocuments(rows, name, keys(rows), record);
+        }
+
+        return rows =>
+        {
+            var whole = _related.Whole(target, record);
+            var nothing = whole.Pool is null ? FieldCells.Nothing : 0;
+            return whole with { Numbers = [.. keys(rows).Select(key => key > 0 && key < whole.Numbers.Length ? whole.Numbers[key] : nothing)] };
+        };
+    }
+
+    private static Node? OfRelatedTag(Node node, Func<RowSet, FieldCells> read, string tag) => new(
+        Tag($"{node.Field.Name}.{Field.TagPrefix}{tag}", tag), rows =>
+        {
+            var cells = read(rows);
+            var values = cells.Pool!.Words.Select(text => text.Length == 0 ? null : TagText.Read(text).GetValueOrDefault(tag)).ToList();
+            return WordPool.Of([.. cells.Numbers.Select(number => values[(int)number])]);
+        });
+
+    private Node? OfRelatedTag(Node node, string tag) =>
+        OfRelatedTag(node, ReadRelated(node, node.Field.Target!, RecordTable.Tags), tag);
+
+    private Node OfLineTag(string name)
+    {
+        var field = Field.Named(name, _context.Ledger);
+        var values = field.Read(_context.Ledger);
+        var pool = new WordPool([.. values.Values.Select((value, place) => place == 0 ? "" : value.Name)]);
+        return new Node(Tag(field.Name, name[Field.TagPrefix.Length..]), rows => new FieldCells(
+            [.. values.PlacesIn(rows.Count, column => rows.Column(Enum.GetName(column)!.ToLowerInvariant())).Select(place => (long)place)], pool));
+    }
+
+    private Node? PartOf(Node node, string unit)
+    {
+        if (Units(node.Field).FirstOrDefault(part => part.Name.Equals($"{node.Field.Name}.{unit}", StringComparison.OrdinalIgnoreCase)) is not { } field)
+        {
+            return null;
+        }
+
+        var starts = new Dictionary<long, long> { [FieldCells.Nothing] = FieldCells.Nothing };
+        return new Node(field, rows =>
+        {
+            var days = node.Read(rows).Numbers;
+            var numbers = new long[days.Length];
+            for (var row = 0; row < numbers.Length; row++)
+            {
+                if (!starts.TryGetValue(days[row], out var start))
+                {
+                    starts[days[row]] = start = _context.Calendar.UnitOf(field.Unit!.Value, DateOnly.FromDayNumber((int)days[row])).From.DayNumber;
+                }
+
+                numbers[row] = start;
+            }
+
+            return new FieldCells(numbers);
+        });
+    }
+
+    private static IEnumerable<TableField> Units(TableField date) => FiscalCalendar.UnitNames.Select((name, unit) =>
+        new TableField($"{date.Name}.{name}", FieldType.Date, $"The {name.Replace('-', ' ')} of {date.Name}")
+        {
+            Unit = (TimeUnit)unit, Heading = TableField.HeadingOf(name),
+        });
+
+    private static IEnumerable<TableField> RelatedTo(string name, RecordTable target) =>
+        target.Fields.Select(field => Related(name, field));
+
+    private static TableField Related(string name, RecordField field) => new($"{name}.{NameOf(field)}", field.Type, field.Meaning)
+    {
+        Target = field.Target is { } target ? RecordTables.Named(target) : null,
+        Heading = NameOf(field) is "name" or "id" or "code" ? TableField.HeadingOf($"{name}.{NameOf(field)}") : TableField.HeadingOf(NameOf(field)),
+        AddsUp = false,
+    };
+
+    private static TableField Tag(string name, string tag) =>
+        new(name, FieldType.Text, $"The tag {tag}") { Heading = TableField.HeadingOf(tag) };
+
+    // A field of the record that a row itself is has the record's name left out.
+    private TableField AsOwn(TableField field) =>
+        field.Name[(_table.Self!.Length + 1)..] is var name ? field with { Name = name, Heading = TableField.HeadingOf(name) } : field;
+
+    private static string NameOf(RecordField field) => field.Name.Replace('_', '-');
+
+    // What is known of a field: how it is read, and, for a reference, the keys of the records.
+    private sealed record Node(TableField Field, Func<RowSet, FieldCells> Read, Func<RowSet, long[]>? Keys = null);
+}

@@ -1,0 +1,106 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
+using Vlei.Core.Money;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.Tables;
+
+/// <summary>
+/// The values of a field over all rows of a table: the same value has the same number wherever it stands, has a name and a
+/// key, and has its place in an order.
+/// </summary>
+/// <param name="bound">The field.</param>
+/// <param name="calendar">The book's calendar, for units of time.</param>
+internal sealed class FieldIndex(BoundField bound, FiscalCalendar calendar)
+{
+    private const string None = Field.None;
+
+    private readonly Dictionary<string, int> _known = new(StringComparer.Ordinal);
+    private readonly List<string> _words = [""];
+    private WordPool? _shared;
+    private bool _hasWords;
+
+    /// <summary>The field.</summary>
+    public BoundField Bound => bound;
+
+    /// <summary>One of the same field that knows no value yet: what is only shown need not be kept.</summary>
+    public FieldIndex Anew() => new(bound, calendar);
+
+    /// <summary>The number of each row's value.</summary>
+    public long[] NumbersOf(RowSet rows)
+    {
+        var cells = bound.Read(rows);
+        if (cells.Pool is not { } pool)
+        {
+            return cells.Numbers;
+        }
+
+        _hasWords = true;
+        if (pool.IsShared)
+        {
+            _shared = pool;
+            return cells.Numbers;
+        }
+
+        var numbers = new long[pool.Words.Count];
+        for (var word = 1; word < numbers.Length; word++)
+        {
+            if (!_known.TryGetValue(pool.Words[word], out var number))
+            {
+                _known[pool.Words[word]] = number = _words.Count;
+                _words.Add(pool.Words[word]);
+            }
+
+            numbers[word] = number;
+        }
+
+        return [.. cells.Numbers.Select(number => numbers[number])];
+    }
+
+    /// <summary>Whether a number stands for nothing.</summary>
+    public bool IsNothing(long number) => _hasWords ? number == 0 : number == FieldCells.Nothing;
+
+    /// <summary>What a value is called.</summary>
+    public string LabelOf(long number) => IsNothing(number) ? $"No {bound.Field.Heading.ToLowerInvariant()}"
+        : _hasWords ? WordOf(number)
+        : bound.Field.Unit is { } unit ? PeriodText.Heading(calendar.UnitOf(unit, DayOf(number)), calendar)
+        : KeyOf(number);
+
+    /// <summary>The key of a value.</summary>
+    public string KeyOf(long number) => IsNothing(number) ? None
+        : _hasWords ? _shared is { } pool ? pool.Ids[(int)number] : WordOf(number)
+        : bound.Field.Unit is { } unit ? PeriodText.Key(calendar.UnitOf(unit, DayOf(number)), calendar)
+        : bound.Field.IsDay ? PeriodText.Iso(DayOf(number))
+        : DecimalText.Write(number, bound.Decimals);
+
+    /// <summary>A value as a cell of a list.</summary>
+    public Cell CellOf(long number) => IsNothing(number) ? Cell.Empty
+        : _hasWords ? Cell.Of(WordOf(number))
+        : bound.Field.Unit is not null ? Cell.Of(KeyOf(number))
+        : new Cell(number);
+
+    /// <summary>The order of two values; nothing comes last.</summary>
+    public int Compare(long one, long other) => one == other ? 0
+        : IsNothing(one) ? 1
+        : IsNothing(other) ? -1
+        : _hasWords ? ValueList.Compare(WordOf(one), WordOf(other))
+        : one.CompareTo(other);
+
+    /// <summary>The place of each number in that order, equal ones together, so that many can be sorted without looking at words.</summary>
+    public int[] RanksOf(IReadOnlyList<long> numbers)
+    {
+        var distinct = numbers.Distinct().ToArray();
+        Array.Sort(distinct, Compare);
+        var ranks = new Dictionary<long, int>(distinct.Length);
+        for (var place = 0; place < distinct.Length; place++)
+        {
+            ranks[distinct[place]] = place > 0 && Compare(distinct[place - 1], distinct[place]) == 0 ? ranks[distinct[place - 1]] : place;
+        }
+
+        return [.. numbers.Select(number => ranks[number])];
+    }
+
+    private string WordOf(long number) => _shared is { } pool ? pool.Words[(int)number] : _words[(int)number];
+
+    private static DateOnly DayOf(long number) => DateOnly.FromDayNumber((int)number);
+}

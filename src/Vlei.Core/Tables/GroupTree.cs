@@ -1,0 +1,103 @@
+using Vlei.Core.Fields;
+
+namespace Vlei.Core.Tables;
+
+/// <summary>
+/// Groups within groups: all rows are the root, the rows of one value of the first field are a group in it, and so on. A
+/// group is known by its number; a group's number is larger than that of the group that it is in.
+/// </summary>
+/// <param name="levels">The fields, from the outermost.</param>
+internal sealed class GroupTree(IReadOnlyList<FieldIndex> levels)
+{
+    private readonly List<(int Parent, int Level, long Value)> _groups = [(-1, 0, 0)];
+    private readonly Dictionary<(int Parent, long Value), int> _known = [];
+
+    /// <summary>The fields.</summary>
+    public IReadOnlyList<FieldIndex> Levels => levels;
+
+    /// <summary>How many groups there are, the root included.</summary>
+    public int Count => _groups.Count;
+
+    /// <summary>The innermost group of each row.</summary>
+    public int[] Of(RowSet rows)
+    {
+        var groups = new int[rows.Count];
+        foreach (var level in levels)
+        {
+            var values = level.NumbersOf(rows);
+            var (lastParent, lastValue, last) = (-1, 0L, 0);
+            for (var row = 0; row < groups.Length; row++)
+            {
+                if (groups[row] != lastParent || values[row] != lastValue)
+                {
+                    (lastParent, lastValue) = (groups[row], values[row]);
+                    last = Group(lastParent, lastValue);
+                }
+
+                groups[row] = last;
+            }
+        }
+
+        return groups;
+    }
+
+    /// <summary>How deep a group lies; 0 for the root.</summary>
+    public int LevelOf(int group) => _groups[group].Level;
+
+    /// <summary>The group that it is in; less than 0 for the root.</summary>
+    public int ParentOf(int group) => _groups[group].Parent;
+
+    /// <summary>Whether a group is another one, or lies in it.</summary>
+    public bool IsWithin(int group, int other)
+    {
+        while (group > other)
+        {
+            group = ParentOf(group);
+        }
+
+        return group == other;
+    }
+
+    /// <summary>The group that it lies in, of that level; itself where it is of that level or further out.</summary>
+    public int At(int group, int level)
+    {
+        while (LevelOf(group) > level)
+        {
+            group = ParentOf(group);
+        }
+
+        return group;
+    }
+
+    /// <summary>The groups right in each group, in the order of their values.</summary>
+    public ILookup<int, int> InOrder() => Enumerable.Range(1, Count - 1)
+        .Order(Comparer<int>.Create((one, other) => LevelOf(one) != LevelOf(other) ? LevelOf(one) - LevelOf(other)
+            : levels[LevelOf(one) - 1].Compare(_groups[one].Value, _groups[other].Value)))
+        .ToLookup(ParentOf);
+
+    /// <summary>What a group is called.</summary>
+    public string LabelOf(int group) => levels[LevelOf(group) - 1].LabelOf(_groups[group].Value);
+
+    /// <summary>The keys of its values, from the outermost.</summary>
+    public IReadOnlyList<string> PathOf(int group)
+    {
+        var path = new string[LevelOf(group)];
+        for (; group > 0; group = ParentOf(group))
+        {
+            path[LevelOf(group) - 1] = levels[LevelOf(group) - 1].KeyOf(_groups[group].Value);
+        }
+
+        return path;
+    }
+
+    private int Group(int parent, long value)
+    {
+        if (!_known.TryGetValue((parent, value), out var group))
+        {
+            _known[(parent, value)] = group = _groups.Count;
+            _groups.Add((parent, _groups[parent].Level + 1, value));
+        }
+
+        return group;
+    }
+}

@@ -1,0 +1,289 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.Tables;
+
+/// <summary>What is made of the numbers of many rows.</summary>
+internal enum Function
+{
+    /// <summary>Their sum.</summary>
+    Sum,
+
+    /// <summary>Nothing: each has its own, and they do not add up.</summary>
+    Own,
+
+    /// <summary>Their average.</summary>
+    Average,
+
+    /// <summary>How many there are.</summary>
+    Count,
+
+    /// <summary>The smallest.</summary>
+    Min,
+
+    /// <summary>The largest.</summary>
+    Max,
+
+    /// <summary>The sum so far, row by row.</summary>
+    Running,
+
+    /// <summary>The sum as a percentage of that of all rows.</summary>
+    Share,
+
+    /// <summary>The sum as a percentage of that of the group that the row stands in.</summary>
+    GroupShare,
+}
+
+/// <summary>A column that is asked for, before it is known how many columns it becomes.</summary>
+/// <param name="Key">The name by which machines know it.</param>
+/// <param name="Heading">What stands above it.</param>
+/// <param name="Fact">The field, where it says something of each row that is not added up.</param>
+/// <param name="Measure">The place of the measure, where it is one.</param>
+/// <param name="Function">What is made of it.</param>
+internal sealed record PlannedColumn(string Key, string Heading, FieldIndex? Fact, int Measure, Function Function);
+
+/// <summary>What is asked of a table, with every name looked up: which rows, which groups, which columns.</summary>
+internal sealed class TablePlan
+{
+    private static readonly Dictionary<string, Function> Functions = new(StringComparer.OrdinalIgnoreCase)
+    {
+        ["sum"] = Function.Sum, ["average"] = Function.Average, ["count"] = Function.Count, ["min"] = Function.Min, ["max"] = Function.Max,
+        ["running"] = Function.Running, ["share"] = Function.Share, ["group-share"] = Function.GroupShare,
+    };
+
+    private readonly TableDefinition _table;
+    private readonly ReportRequest _request;
+    private readonly TableContext _context;
+    private readonly List<Measure> _measures = [];
+    private readonly List<PlannedColumn> _columns = [];
+
+    /// <summary>Looks everything up. Throws a <see cref="ProblemException"/> where the request makes no sense.</summary>
+    public TablePlan(TableDefinition table, TableContext context, ReportRequest request)
+    {
+        (_table, _context, _request) = (table, context, request);
+        Fields = new TableFields(table, context);
+        Selection = Selection.Of(request.Choices, request.Where, Fields, context);
+        IsCross = request.Rows.Count > 0 || request.Across is not null || request.Measures.Count > 0;
+        RefuseWhatDoesNotFit();
+        Groups = [.. (IsCross ? request.Rows : request.GroupBy).Select(name => new FieldIndex(Fields.Named(UnitOfDate(name)), context.Calendar))];
+        Across = request.Across is { } across ? new FieldIndex(Fields.Named(UnitOfDate(across)), context.Calendar) : null;
+        HasRecords = !IsCross && !request.Summary && request.Compare.Count == 0 && (request.Depth is not { } depth || depth > Groups.Count);
+        AddColumns();
+    }
+
+    /// <summary>The fields of the table.</summary>
+    public TableFields Fields { get; }
+
+    /// <summary>Which rows are taken.</summary>
+    public Selection Selection { get; }
+
+    /// <summary>What rows are grouped by, from the outermost.</summary>
+    public IReadOnlyList<FieldIndex> Groups { get; }
+
+    /// <summary>What columns are spread over; nothing for no such field.</summary>
+    public FieldIndex? Across { get; }
+
+    /// <summary>Whether the rows of the table have rows of their own, rather than groups alone.</summary>
+    public bool HasRecords { get; }
+
+    /// <summary>Whether rows and columns are both values of fields.</summary>
+    public bool IsCross { get; }
+
+    /// <summary>How many levels of groups are shown.</summary>
+    public int Depth => Math.Min(_request.Depth ?? Groups.Count, Groups.Count);
+
+    /// <summary>What is added up.</summary>
+    public IReadOnlyList<Measure> Measures => _measures;
+
+    /// <summary>The columns that are asked for.</summary>
+    public IReadOnlyList<PlannedColumn> Columns => _columns;
+
+    /// <summary>The measures that a quotient is worked out from.</summary>
+    public long? QuotientOf(Measure measure, Func<int, long?> sumOf) => measure.Quotient is { } formula
+        && formula.ValueOf(field => sumOf(_measures.FindIndex(known => known.Key == field.Field.Name))) is { } value
+        ? ReckonedField.UnitsOf(value, measure.Decimals) : null;
+
+    private void RefuseWhatDoesNotFit()
+    {
+        if (IsCross && (_request.GroupBy.Count > 0 || _request.Columns.Count > 0 || _request.Totals.Count > 0))
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "--rows, --across and --measure make a cross-table; --group-by, --columns and --total shape a list.",
+                "Take the one or the other: --rows is what --group-by is, --measure what --columns is.");
+        }
+
+        if (IsCross && _request.Rows.Count == 0)
+        {
+            throw new ProblemException(ProblemKind.Usage, "A cross-table needs rows.", "Add --rows with a field, as --rows contact.");
+        }
+
+        if (!IsCross && _request.Compare.Count > 0 && !_request.Summary)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "Single records are not compared; groups of them are.", "Add --group-by with a field, and --summary.");
+        }
+
+        if (_request.Change && _request.Compare.Count == 0)
+        {
+            throw new ProblemException(ProblemKind.Usage, "--change needs something to compare with.", "Add --compare prior-period or prior-year.");
+        }
+
+        if (_request.Summary && _request.GroupBy.Count == 0 && !IsCross)
+        {
+            throw new ProblemException(ProblemKind.Usage, "--summary shows groups alone, and there are none.", "Add --group-by with a field.");
+        }
+
+        foreach (var percent in _request.Percent.Where(percent => percent is PercentOf.Income or PercentOf.Assets))
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"--percent {ReportOptions.NameOf(percent)} is for statements.",
+                "Take --percent column, the share of the total, group, of the group, row, of the row's total, or whole.");
+        }
+    }
+
+    // A unit of time alone means that of the table's own date.
+    private string UnitOfDate(string name) => FiscalCalendar.UnitNames.Contains(name, StringComparer.OrdinalIgnoreCase)
+        && _table.Date is { } date && !Fields.Has(name) ? $"{date}.{name}" : name;
+
+    private void AddColumns()
+    {
+        if (IsCross)
+        {
+            var measures = _request.Measures.Count > 0 ? _request.Measures
+                : [new ColumnText(null, _table.Fields.FirstOrDefault(field => field.AddsUp)?.Name ?? Measure.Rows.Key, null)];
+            foreach (var column in measures.Select(Planned))
+            {
+                _columns.Add(column.Fact is null ? column : throw new ProblemException(
+                    ProblemKind.Usage, $"{column.Key} is no number, and --measure adds numbers up.", $"Take one of {NumbersInWords()}, or count."));
+            }
+        }
+        else
+        {
+            _columns.AddRange(Chosen(_request.Columns).Select(Planned));
+            _columns.AddRange(_request.Totals.Select(Planned).Where(column => _columns.TrueForAll(known => known.Key != column.Key)));
+        }
+
+        if (!HasRecords && !IsCross)
+        {
+            // Groups have no single dates and texts but what all of their rows say; what they are grouped by stands before them.
+            var groups = Groups.Select(index => index.Bound.Field.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
+            _columns.RemoveAll(column => column.Fact is { } fact && (_request.Columns.Count == 0 || groups.Contains(fact.Bound.Field.Name)));
+        }
+
+        if (_columns.Count == 0)
+        {
+            _columns.Add(Planned(new ColumnText(null, Measure.Rows.Key, null)));
+        }
+
+        foreach (var field in _measures.ToList().SelectMany(measure => measure.Quotient?.Fields ?? []))
+        {
+            _ = PlaceOf(Measure.Of(field));
+        }
+    }
+
+    private List<ColumnText> Chosen(IReadOnlyList<ColumnText> asked)
+    {
+        var usual = ColumnText.Parse("columns", string.Join(',', _table.Columns)).ToList();
+        if (asked.Any(column => column.Sign is null))
+        {
+            usual.Clear();
+        }
+
+        foreach (var column in asked)
+        {
+            if (column.Sign != '-')
+            {
+                usual.Add(column with { Sign = null });
+            }
+            else if (usual.RemoveAll(known => known.Text.Equals(column.Text, StringComparison.OrdinalIgnoreCase)) == 0)
+            {
+                throw new ProblemException(
+                    ProblemKind.Usage, $"--columns: {column.Text} is not among the columns, so it cannot be left out.",
+                    Suggestion.DidYouMean(column.Text, usual.Select(known => known.Text)) ?? $"They are {Suggestion.Listed([.. usual.Select(known => known.Text)], "and")}.");
+            }
+        }
+
+        return usual;
+    }
+
+    private PlannedColumn Planned(ColumnText column)
+    {
+        if (column.Text.Equals(Measure.Rows.Key, StringComparison.OrdinalIgnoreCase))
+        {
+            return new PlannedColumn(Measure.Rows.Key, column.Heading ?? Measure.Rows.Heading, null, PlaceOf(Measure.Rows), Function.Sum);
+        }
+
+        if (column.Function is { } call)
+        {
+            return Called(column, call.Name, call.Of);
+        }
+
+        if (Fields.Has(Plain(column.Text)))
+        {
+            var field = Fields.Named(Plain(column.Text));
+            return field.Field.IsNumber
+                ? new PlannedColumn(field.Field.Name, column.Heading ?? field.Field.Heading, null, PlaceOf(Measure.Of(field)), field.Field.AddsUp ? Function.Sum : Function.Own)
+                : new PlannedColumn(field.Field.Name, column.Heading ?? field.Field.Heading, new FieldIndex(field, _context.Calendar), -1, Function.Sum);
+        }
+
+        var measure = MeasureOf(column.Text);
+        return new PlannedColumn(measure.Key, column.Heading ?? measure.Heading, null, PlaceOf(measure), Function.Sum);
+    }
+
+    private PlannedColumn Called(ColumnText column, string name, string of)
+    {
+        if (!Functions.TryGetValue(name, out var function))
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"There is no function {name}.",
+                Suggestion.DidYouMean(name, Functions.Keys) ?? $"There are {Suggestion.Listed([.. Functions.Keys], "and")}.");
+        }
+
+        var measure = Fields.Has(Plain(of)) && Fields.Named(Plain(of)) is { Field.IsNumber: false } field
+            ? throw new ProblemException(
+                ProblemKind.Usage, $"{name} is of numbers, and {field.Field.Name} is a {field.Field.TypeName}.", $"Take {NumbersInWords()}.")
+            : MeasureOf(of);
+        var heading = function switch
+        {
+            Function.Sum => measure.Heading,
+            Function.Running => "Running",
+            Function.Share => "Share",
+            Function.GroupShare => "Of group",
+            Function.Count => "Count",
+            _ => $"{TableField.HeadingOf(name)} {measure.Heading.ToLowerInvariant()}",
+        };
+        return new PlannedColumn($"{name}({measure.Key})", column.Heading ?? heading, null, PlaceOf(measure), function);
+    }
+
+    private Measure MeasureOf(string text)
+    {
+        if (text.Equals(Measure.Rows.Key, StringComparison.OrdinalIgnoreCase))
+        {
+            return Measure.Rows;
+        }
+
+        var formula = Formula.Parse(text) ?? throw new ProblemException(
+            ProblemKind.Usage, $"\"{text}\" is neither a field nor a formula.",
+            "Write fields, numbers, + - * / with blanks around them, and brackets: amount * 0.05:Rebate.");
+        return formula is Formula.Named named ? Measure.Of(Fields.Named(named.Name))
+            : formula.Names.Any() ? Measure.Of(text, formula, Fields, _context.Currency.Decimals)
+            : throw new ProblemException(ProblemKind.Usage, $"\"{text}\" has no field in it.", "Reckon with a field: amount * 0.05:Rebate.");
+    }
+
+    private int PlaceOf(Measure measure)
+    {
+        var place = _measures.FindIndex(known => known.Key == measure.Key);
+        if (place < 0)
+        {
+            _measures.Add(measure);
+        }
+
+        return place < 0 ? _measures.Count - 1 : place;
+    }
+
+    private string NumbersInWords() => Suggestion.Listed([.. Fields.All().Where(field => field.IsNumber).Select(field => field.Name).Take(8)], "or");
+
+    private static string Plain(string text) => text.Length > 2 && text[0] == '"' && text[^1] == '"' ? text[1..^1] : text;
+}

@@ -1,0 +1,488 @@
+using Vlei.Core.Fields;
+using Vlei.Core.Money;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.Tables;
+
+/// <summary>
+/// The rows of a list or a cross-table: headings, records, totals. Records are read again a few at a time when their rows
+/// are looked at, so that a list of any length needs little more than the places of its records.
+/// </summary>
+internal sealed class TableRows
+{
+    private const int Window = 512;
+    private const string Rest = "rest";
+
+    private readonly TableDefinition _table;
+    private readonly TablePlan _plan;
+    private readonly TableScan _scan;
+    private readonly TableColumns _columns;
+    private readonly ReportRequest _request;
+    private readonly BoundField[] _key;
+    private readonly List<Stretch> _stretches = [];
+    private readonly List<ScannedRow> _order = [];
+    private readonly Dictionary<int, long> _runningOfGroups = [];
+    private readonly Dictionary<int, long[]> _runningOfRecords = [];
+    private int _count;
+    private int _restGroup;
+    private (int First, ReportRow[] Rows) _window = (-1, []);
+
+    /// <summary>Puts the rows in their order.</summary>
+    public TableRows(TableDefinition table, TablePlan plan, TableScan scan, TableColumns columns, ReportRequest request)
+    {
+        (_table, _plan, _scan, _columns, _request) = (table, plan, scan, columns, request);
+        _key = [.. table.Key.Select(plan.Fields.Named)];
+        _restGroup = scan.Groups.Count;
+        RefuseUnknownOrder();
+        if (plan.HasRecords)
+        {
+            AddRecords();
+        }
+        else if (plan.Depth > 0)
+        {
+            AddGroups(0, Children());
+        }
+
+        if (columns.Cells.Any(cell => cell is not TableCell.Fact))
+        {
+            Add(new Stretch(RowKind.GrandTotal, 0, 0, 0, 1, false));
+        }
+    }
+
+    /// <summary>The rows.</summary>
+    public IReadOnlyList<ReportRow> Rows => new RowList(_count, RowAt);
+
+    /// <summary>The records that are shown, in their order.</summary>
+    public IReadOnlyList<ScannedRow> Order => _order;
+
+    /// <summary>What a row stands for: a group, or a single record; nothing for a heading and for the rest.</summary>
+    public (int? Group, ScannedRow? Record) BehindOf(int row)
+    {
+        var stretch = StretchAt(row);
+        return stretch.IsOfRecords ? (null, _order[stretch.FirstRecord + row - stretch.First])
+            : stretch.Kind == RowKind.Heading ? (null, null) : (stretch.Group, null);
+    }
+
+    private void Add(Stretch stretch)
+    {
+        _stretches.Add(stretch with { First = _count });
+        _count += stretch.Count;
+    }
+
+    // --sort names columns, fields of the table, or the name of what rows are grouped by.
+    private void RefuseUnknownOrder()
+    {
+        foreach (var key in _request.Sort.Where(key => key.Name != "name" && _columns.PlaceOf(key.Name) < 0 && !_plan.Fields.Has(key.Name)))
+        {
+            IReadOnlyList<string> known = [.. _columns.Columns.Select(column => column.Key), "name"];
+            throw new ProblemException(
+                ProblemKind.Usage, $"--sort does not take \"{key.Name}\".",
+                Suggestion.DidYouMean(key.Name, known) ?? $"It takes {Suggestion.Listed(known, "or")}, or any field of {_table.Name}.");
+        }
+
+        if (_request.Top is not null && _plan.HasRecords && _plan.Groups.Count > 0)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "--top takes the largest records of a list, or the largest groups of a summary.", "Add --summary, or leave out --group-by.");
+        }
+    }
+
+    private ILookup<int, int> Children()
+    {
+        var children = _scan.Groups.InOrder();
+        IReadOnlyList<SortOrder> keys = _request.Sort.Count > 0 || _request.Top is null || _columns.Largest() < 0 ? _request.Sort
+            : [new SortOrder(_columns.Columns[_columns.Largest()].Key, Downwards: true)];
+        return keys.Count == 0 || _plan.HasRecords && !keys.Any(IsOfGroups) ? children
+            : children.SelectMany(group => Sorted([.. group], keys).Select(child => (Parent: group.Key, Child: child))).ToLookup(pair => pair.Parent, pair => pair.Child);
+    }
+
+    private bool IsOfGroups(SortOrder key) =>
+        _plan.Groups.Any(index => index.Bound.Field.Name.Equals(key.Name, StringComparison.OrdinalIgnoreCase));
+
+    // Groups come in the order of their values, which stays where a key finds no difference.
+    private List<int> Sorted(List<int> groups, IReadOnlyList<SortOrder> keys)
+    {
+        foreach (var key in keys.Reverse())
+        {
+            var column = _columns.PlaceOf(key.Name);
+            var level = _scan.Groups.Levels[_scan.Groups.LevelOf(groups[0]) - 1].Bound.Field.Name;
+            if (key.Name.Equals(level, StringComparison.OrdinalIgnoreCase))
+            {
+                var places = groups.Select((group, place) => (group, place)).ToDictionary(pair => pair.group, pair => pair.place);
+                groups = key.Downwards ? [.. groups.OrderByDescending(group => places[group])] : groups;
+            }
+            else if (key.Name == "name")
+            {
+                groups = key.Downwards ? [.. groups.OrderByDescending(_scan.Groups.LabelOf, NameOrder)] : [.. groups.OrderBy(_scan.Groups.LabelOf, NameOrder)];
+            }
+            else if (column >= 0 && !_plan.HasRecords)
+            {
+                // Text has its own order: capitals do not matter, and numbers in it count by their value.
+                var texts = Comparer<Cell>.Create((one, other) => one.Units is { } left && other.Units is { } right ? left.CompareTo(right)
+                    : one.Units is not null ? 1 : other.Units is not null ? -1 : ValueList.Compare(one.Words ?? "", other.Words ?? ""));
+                groups = key.Downwards ? [.. groups.OrderByDescending(group => CellOf(column, group), texts)] : [.. groups.OrderBy(group => CellOf(column, group), texts)];
+            }
+        }
+
+        return groups;
+    }
+
+    private static readonly Comparer<string> NameOrder = Comparer<string>.Create(ValueList.Compare);
+
+    private void AddGroups(int parent, ILookup<int, int> children)
+    {
+        var groups = children[parent].ToList();
+        var shown = parent == 0 && _request.Top is { } top && groups.Count > top ? top : groups.Count;
+        var level = _scan.Groups.LevelOf(parent);
+        foreach (var group in groups.Take(shown))
+        {
+            if (level + 1 < _plan.Depth)
+            {
+                Add(new Stretch(RowKind.Heading, level, group, 0, 1, false));
+                AddGroups(group, children);
+                Add(new Stretch(RowKind.Total, level, group, 0, 1, false));
+            }
+            else
+            {
+                Add(new Stretch(RowKind.Record, level, group, 0, 1, false));
+            }
+        }
+
+        if (shown < groups.Count)
+        {
+            _scan.AddTo(_restGroup, groups.Skip(shown));
+            RestCount = groups.Count - shown;
+            Add(new Stretch(RowKind.Record, level, _restGroup, 0, 1, false));
+        }
+
+        if (level + 1 >= _plan.Depth)
+        {
+            AddRunning(groups);
+        }
+    }
+
+    private int RestCount { get; set; }
+
+    private void AddRunning(List<int> groups)
+    {
+        foreach (var column in _columns.Cells.OfType<TableCell.Value>().Where(cell => cell.Function == Function.Running))
+        {
+            var running = 0L;
+            foreach (var group in groups)
+            {
+                _runningOfGroups[group] = running = checked(running + (_scan.SumsOf(column.Measure, 0, null).SumOf(group) ?? 0));
+            }
+        }
+    }
+
+    private void AddRecords()
+    {
+        var children = Children();
+        var byGroup = InOrder().ToLookup(row => row.Group);
+        AddRecordsOf(0, children, byGroup);
+        var cut = _request.Top is { } top && _order.Count > top ? top : _order.Count;
+        if (cut < _order.Count)
+        {
+            _scan.AddTo(_restGroup, _order.Skip(cut));
+            RestCount = _order.Count - cut;
+            _order.RemoveRange(cut, RestCount);
+            (_count, var stretch) = (_count - RestCount, _stretches[^1]);
+            _stretches[^1] = stretch with { Count = stretch.Count - RestCount };
+            Add(new Stretch(RowKind.Record, 0, _restGroup, 0, 1, false));
+        }
+
+        foreach (var column in _columns.Cells.OfType<TableCell.Value>().Where(cell => cell.Function == Function.Running))
+        {
+            _runningOfRecords[column.Measure] = RunningOf(column.Measure);
+        }
+    }
+
+    private void AddRecordsOf(int group, ILookup<int, int> children, ILookup<int, ScannedRow> byGroup)
+    {
+        var level = _scan.Groups.LevelOf(group);
+        if (level == _plan.Groups.Count)
+        {
+            var first = _order.Count;
+            _order.AddRange(byGroup[group]);
+            if (_order.Count > first)
+            {
+                Add(new Stretch(RowKind.Record, level, group, 0, _order.Count - first, true) { FirstRecord = first });
+            }
+
+            return;
+        }
+
+        foreach (var child in children[group])
+        {
+            Add(new Stretch(RowKind.Heading, level, child, 0, 1, false));
+            AddRecordsOf(child, children, byGroup);
+            Add(new Stretch(RowKind.Total, level, child, 0, 1, false));
+        }
+    }
+
+    // The records in the order that is asked for: each key is read once for all of them, then compared as a number.
+    private IReadOnlyList<ScannedRow> InOrder()
+    {
+        IReadOnlyList<SortOrder> keys = [.. _request.Sort.Where(key => !IsOfGroups(key))];
+        if (keys.Count == 0 && _request.Top is not null && _columns.Largest() >= 0)
+        {
+            keys = [new SortOrder(_columns.Columns[_columns.Largest()].Key, Downwards: true)];
+        }
+
+        if (keys.Count == 0)
+        {
+            return _scan.Records;
+        }
+
+        var ranks = keys.Select(key => RanksOf(key)).ToArray();
+        var order = Enumerable.Range(0, _scan.Records.Count).ToArray();
+        Array.Sort(order, (one, other) =>
+        {
+            foreach (var rank in ranks)
+            {
+                if (rank[one] != rank[other])
+                {
+                    return rank[one].CompareTo(rank[other]);
+                }
+            }
+
+            return one.CompareTo(other);
+        });
+        return [.. order.Select(place => _scan.Records[place])];
+    }
+
+    private long[] RanksOf(SortOrder key)
+    {
+        var place = _columns.PlaceOf(key.Name);
+        var numbers = place >= 0 && _columns.Cells[place] is TableCell.Value value
+            ? Read(rows => _plan.Measures[value.Measure].Read(rows))
+            : FieldRanks(place >= 0 && _columns.Cells[place] is TableCell.Fact fact ? _plan.Columns[fact.Planned].Fact!
+                : new FieldIndex(_plan.Fields.Named(key.Name == "name" ? _table.Key[0] : key.Name), default));
+        return key.Downwards ? [.. numbers.Select(number => -Math.Max(number, -long.MaxValue))] : numbers;
+    }
+
+    private long[] FieldRanks(FieldIndex index)
+    {
+        var numbers = Read(index.NumbersOf);
+        return [.. index.RanksOf(numbers).Select(rank => (long)rank)];
+    }
+
+    private long[] Read(Func<RowSet, long[]> read)
+    {
+        var numbers = new long[_scan.Records.Count];
+        for (var first = 0; first < numbers.Length;)
+        {
+            var block = _scan.Records[first].Block;
+            var next = first;
+            while (next < numbers.Length && _scan.Records[next].Block == block)
+            {
+                next++;
+            }
+
+            var places = new int[next - first];
+            for (var row = 0; row < places.Length; row++)
+            {
+                places[row] = _scan.Records[first + row].Place;
+            }
+
+            read(_scan.SetOf(block, places)).CopyTo(numbers, first);
+            first = next;
+        }
+
+        return numbers;
+    }
+
+    // A running sum starts anew with each group.
+    private long[] RunningOf(int measure)
+    {
+        var running = new long[_order.Count];
+        for (var first = 0; first < running.Length; first += Window)
+        {
+            var count = Math.Min(Window, running.Length - first);
+            foreach (var (set, rows) in SetsOf(first, count))
+            {
+                var numbers = _plan.Measures[measure].Read(set);
+                for (var row = 0; row < rows.Length; row++)
+                {
+                    running[rows[row]] = numbers[row] == FieldCells.Nothing ? 0 : numbers[row];
+                }
+            }
+        }
+
+        for (var row = 1; row < running.Length; row++)
+        {
+            running[row] = checked(running[row] + (_order[row].Group == _order[row - 1].Group ? running[row - 1] : 0));
+        }
+
+        return running;
+    }
+
+    // The records of a stretch of the order, gathered by the block that they are read from.
+    private IEnumerable<(RowSet Set, int[] Rows)> SetsOf(int first, int count) => Enumerable.Range(first, count)
+        .GroupBy(row => _order[row].Block)
+        .Select(ofBlock => (_scan.SetOf(ofBlock.Key, [.. ofBlock.Select(row => _order[row].Place)]), ofBlock.ToArray()));
+
+    private Stretch StretchAt(int row)
+    {
+        var (low, high) = (0, _stretches.Count - 1);
+        while (low < high)
+        {
+            var middle = (low + high + 1) / 2;
+            (low, high) = _stretches[middle].First <= row ? (middle, high) : (low, middle - 1);
+        }
+
+        return _stretches[low];
+    }
+
+    private ReportRow RowAt(int row)
+    {
+        var stretch = StretchAt(row);
+        if (!stretch.IsOfRecords)
+        {
+            return GroupRow(stretch);
+        }
+
+        var record = stretch.FirstRecord + row - stretch.First;
+        if (record < _window.First || record >= _window.First + _window.Rows.Length || _window.First < 0)
+        {
+            var first = record - (record % Window);
+            _window = (first, ReadWindow(first, Math.Min(Window, _order.Count - first)));
+        }
+
+        return _window.Rows[record - _window.First];
+    }
+
+    private ReportRow GroupRow(Stretch stretch)
+    {
+        var isHeading = stretch.Kind == RowKind.Heading;
+        var cells = Enumerable.Range(0, _columns.Columns.Count).Select(column => isHeading ? Cell.Empty : CellOf(column, stretch.Group)).ToList();
+        if (stretch.Group == 0)
+        {
+            return new ReportRow("total", "Total", RowKind.GrandTotal, 0, cells);
+        }
+
+        if (stretch.Group == _restGroup)
+        {
+            return new ReportRow(Rest, $"The rest ({RestCount})", RowKind.Record, stretch.Level, cells);
+        }
+
+        var path = _scan.Groups.PathOf(stretch.Group);
+        var (key, label) = (string.Join('/', path), _scan.Groups.LabelOf(stretch.Group));
+        return stretch.Kind == RowKind.Total
+            ? new ReportRow($"total({key})", $"Total {label}", RowKind.Total, stretch.Level, cells) { Group = path }
+            : new ReportRow(key, label, stretch.Kind, stretch.Level, cells) { Group = path };
+    }
+
+    private ReportRow[] ReadWindow(int first, int count)
+    {
+        var rows = new ReportRow[count];
+        foreach (var (set, places) in SetsOf(first, count))
+        {
+            var keys = _key.Select(part => new FieldIndex(part, default)).Select(index => (index, Numbers: index.NumbersOf(set))).ToList();
+            var columns = _columns.Cells.Select(cell => RecordCells(cell, set, places)).ToList();
+            for (var row = 0; row < places.Length; row++)
+            {
+                var parts = keys.Select(part => part.index.KeyOf(part.Numbers[row])).ToList();
+                var group = _order[places[row]].Group;
+                rows[places[row] - first] = new ReportRow(
+                    KeyOf(parts), parts[0], RowKind.Record, _plan.Groups.Count, [.. columns.Select(column => column[row])])
+                {
+                    Group = group == 0 ? null : _scan.Groups.PathOf(group),
+                };
+            }
+        }
+
+        return rows;
+    }
+
+    // A line of a document, and which settlement released it: INV-7/2@31.
+    private static string KeyOf(List<string> parts) =>
+        parts.Count == 1 ? parts[0] : parts.Count == 2 || parts[2] == "0" ? $"{parts[0]}/{parts[1]}" : $"{parts[0]}/{parts[1]}@{parts[2]}";
+
+    private Cell[] RecordCells(TableCell cell, RowSet set, int[] places)
+    {
+        switch (cell)
+        {
+            case TableCell.Fact fact:
+                var index = _plan.Columns[fact.Planned].Fact!.Anew();
+                return [.. index.NumbersOf(set).Select(index.CellOf)];
+            case TableCell.Value { Function: Function.Running } running:
+                return [.. places.Select(place => new Cell(_runningOfRecords[running.Measure][place]))];
+            case TableCell.Value value:
+                var numbers = _plan.Measures[value.Measure].Read(set);
+                return [.. numbers.Select((number, row) => number == FieldCells.Nothing ? Cell.Empty : value.Function switch
+                {
+                    Function.Sum or Function.Own => new Cell(number),
+                    Function.Share => PercentOf(number, SumOf(value, 0)),
+                    Function.GroupShare => PercentOf(number, SumOf(value, _order[places[row]].Group)),
+                    _ => Cell.Empty,
+                })];
+            case TableCell.Percent percent:
+                var column = (TableCell.Value)_columns.Cells[percent.Column];
+                return [.. RecordCells(column, set, places).Select((part, row) => part.Units is { } units
+                    ? PercentOf(units, percent.Of == Reports.PercentOf.Group ? SumOf(column, _order[places[row]].Group)
+                        : percent.Of == Reports.PercentOf.Row ? units : SumOf(column, 0)) : Cell.Empty)];
+            default:
+                return [.. places.Select(_ => Cell.Empty)];
+        }
+    }
+
+    /// <summary>The cell of a group in a column.</summary>
+    public Cell CellOf(int column, int group) => _columns.Cells[column] switch
+    {
+        TableCell.Fact fact => group < _restGroup && group > 0 && !_plan.HasRecords && _scan.SameOf(fact.Planned, group) is { } same
+            ? _plan.Columns[fact.Planned].Fact!.CellOf(same) : Cell.Empty,
+        TableCell.Value value => ValueOf(value, group),
+        TableCell.Change change => UnitsOf(change.Current, group) is var current && UnitsOf(change.Earlier, group) is var earlier
+            && (current ?? earlier) is null ? Cell.Empty : new Cell(checked((current ?? 0) - (earlier ?? 0))),
+        TableCell.PercentChange change => Cell.Of(Percentage.Of(
+            new Amount(UnitsOf(change.Current, group) ?? 0) - new Amount(UnitsOf(change.Earlier, group) ?? 0),
+            new Amount(UnitsOf(change.Earlier, group) ?? 0).Magnitude)),
+        TableCell.Percent percent => UnitsOf(percent.Column, group) is { } units ? PercentOf(units, WholeOf(percent, group)) : Cell.Empty,
+        var other => throw new InvalidOperationException($"There is no such column: {other}."),
+    };
+
+    private long? WholeOf(TableCell.Percent percent, int group) => percent.Of switch
+    {
+        Reports.PercentOf.Row => UnitsOf(percent.Total, group),
+        Reports.PercentOf.Whole => UnitsOf(percent.Total, 0),
+        Reports.PercentOf.Group => UnitsOf(percent.Column, group > 0 && group < _restGroup ? _scan.Groups.ParentOf(group) : 0),
+        _ => UnitsOf(percent.Column, 0),
+    };
+
+    private long? UnitsOf(int column, int group) => CellOf(column, group).Units;
+
+    private Cell ValueOf(TableCell.Value value, int group)
+    {
+        var sums = _scan.SumsOf(value.Measure, value.Period, value.Across);
+        return value.Function switch
+        {
+            Function.Own => Cell.Empty,
+            Function.Average => new Cell(sums.AverageOf(group)),
+            Function.Count => new Cell(sums.CountOf(group)),
+            Function.Min => new Cell(sums.LeastOf(group)),
+            Function.Max => new Cell(sums.MostOf(group)),
+            Function.Running => _runningOfGroups.TryGetValue(group, out var running) ? new Cell(running) : Cell.Empty,
+            Function.Share => SumOf(value, group) is { } part ? PercentOf(part, SumOf(value, 0)) : Cell.Empty,
+            Function.GroupShare => SumOf(value, group) is { } part
+                ? PercentOf(part, SumOf(value, group > 0 && group < _restGroup ? _scan.Groups.ParentOf(group) : 0)) : Cell.Empty,
+            _ => new Cell(SumOf(value, group)),
+        };
+    }
+
+    private long? SumOf(TableCell.Value value, int group)
+    {
+        var measure = _plan.Measures[value.Measure];
+        return measure.Quotient is null ? _scan.SumsOf(value.Measure, value.Period, value.Across).SumOf(group)
+            : _plan.QuotientOf(measure, place => _scan.SumsOf(place, value.Period, value.Across).SumOf(group));
+    }
+
+    private static Cell PercentOf(long part, long? whole) => Cell.Of(Percentage.Of(new Amount(part), new Amount(whole ?? 0)));
+
+    // Rows that follow one another: one for a group, or one for each of some records.
+    private sealed record Stretch(RowKind Kind, int Level, int Group, int First, int Count, bool IsOfRecords)
+    {
+        public int FirstRecord { get; init; }
+    }
+}

@@ -1,0 +1,288 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
+using Vlei.Core.Problems;
+
+namespace Vlei.Core.Tables;
+
+/// <summary>Where a row stands: its block, its place there, and the innermost group that it is in.</summary>
+internal readonly record struct ScannedRow(int Block, int Place, int Group);
+
+/// <summary>
+/// One pass over the rows of a table for each period that is asked for: which rows are taken, which group each is in, and
+/// what every group comes to in each measure, column by column.
+/// </summary>
+internal sealed class TableScan
+{
+    private const int MostColumns = 400;
+
+    private readonly TableDefinition _table;
+    private readonly TableContext _context;
+    private readonly TablePlan _plan;
+    private readonly IReadOnlyList<IReadOnlyList<DateRange>> _periods;
+    private readonly Dictionary<long, int> _acrossPlaces = [];
+    private readonly List<long> _acrossValues = [];
+    private readonly MeasureSums[,] _totals;
+    private readonly List<MeasureSums>[,] _slices;
+    private readonly List<RowBlock> _blocks = [];
+    private readonly List<ScannedRow> _records = [];
+    private readonly SameValues[] _same;
+
+    /// <summary>Reads the table. Throws <see cref="OverflowException"/> where a sum does not fit.</summary>
+    /// <param name="table">The table.</param>
+    /// <param name="context">The book.</param>
+    /// <param name="plan">What is asked of it.</param>
+    /// <param name="periods">
+    /// The period that is asked for and those that it is compared with, each in the pieces that columns of time are made of;
+    /// otherwise each in one piece.
+    /// </param>
+    public TableScan(TableDefinition table, TableContext context, TablePlan plan, IReadOnlyList<IReadOnlyList<DateRange>> periods)
+    {
+        (_table, _context, _plan, _periods) = (table, context, plan, periods);
+        Groups = new GroupTree(plan.Groups);
+        IsOfTime = plan.Across?.Bound.Field is { Unit: not null } unit && unit.Name.StartsWith($"{table.Date}.", StringComparison.Ordinal);
+        _totals = new MeasureSums[plan.Measures.Count, periods.Count];
+        _slices = new List<MeasureSums>[plan.Measures.Count, periods.Count];
+        _same = [.. plan.Columns.Select(_ => new SameValues())];
+        for (var measure = 0; measure < plan.Measures.Count; measure++)
+        {
+            for (var period = 0; period < periods.Count; period++)
+            {
+                (_totals[measure, period], _slices[measure, period]) = (new MeasureSums(), []);
+            }
+        }
+
+        for (var period = 0; period < periods.Count; period++)
+        {
+            foreach (var (block, rows, groups) in Rows(period))
+            {
+                Add(period, block, rows, groups);
+            }
+        }
+
+        RollUp();
+        Across = IsOfTime ? [.. Enumerable.Range(0, periods[0].Count)]
+            : [.. Enumerable.Range(0, _acrossValues.Count).Order(Comparer<int>.Create((one, other) => plan.Across!.Compare(_acrossValues[one], _acrossValues[other])))];
+    }
+
+    /// <summary>The groups; the root is all rows.</summary>
+    public GroupTree Groups { get; }
+
+    /// <summary>The taken rows of the period that is asked for, in the order of the table; none where groups alone are shown.</summary>
+    public IReadOnlyList<ScannedRow> Records => _records;
+
+    /// <summary>Whether columns are pieces of time.</summary>
+    public bool IsOfTime { get; }
+
+    /// <summary>The places of the columns that measures are spread over, in order; none where they are not.</summary>
+    public IReadOnlyList<int> Across { get; }
+
+    /// <summary>The key and the heading of such a column.</summary>
+    public (string Key, string Heading) AcrossAt(int place) => IsOfTime
+        ? (PeriodText.Key(_periods[0][place], _context.Calendar), PeriodText.Heading(_periods[0][place], _context.Calendar))
+        : (_plan.Across!.KeyOf(_acrossValues[place]), _plan.Across.LabelOf(_acrossValues[place]));
+
+    /// <summary>What groups come to in a measure and a period: in one of the columns it is spread over, or in all.</summary>
+    public MeasureSums SumsOf(int measure, int period, int? across) => across is not { } place ? _totals[measure, period]
+        : place < _slices[measure, period].Count ? _slices[measure, period][place] : new MeasureSums();
+
+    /// <summary>What all rows of a group say in a column of facts; nothing where they differ.</summary>
+    public long? SameOf(int column, int group) => _same[column].Of(group);
+
+    /// <summary>Some rows of a block, as a set to be read.</summary>
+    public RowSet SetOf(int block, int[] places) => new(_blocks[block], places);
+
+    /// <summary>Adds rows to a group of their own, which lies in none.</summary>
+    public void AddTo(int group, IEnumerable<ScannedRow> rows)
+    {
+        foreach (var ofBlock in rows.GroupBy(row => row.Block))
+        {
+            var set = SetOf(ofBlock.Key, [.. ofBlock.Select(row => row.Place).Order()]);
+            for (var measure = 0; measure < _plan.Measures.Count; measure++)
+            {
+                foreach (var number in _plan.Measures[measure].Read(set))
+                {
+                    _totals[measure, 0].Add(group, number);
+                }
+            }
+        }
+    }
+
+    /// <summary>Adds what some groups come to, to a group of their own, which lies in none.</summary>
+    public void AddTo(int group, IEnumerable<int> groups)
+    {
+        foreach (var other in groups)
+        {
+            foreach (var sums in _totals.Cast<MeasureSums>().Concat(_slices.Cast<List<MeasureSums>>().SelectMany(slices => slices)))
+            {
+                sums.AddTo(other, group);
+            }
+        }
+    }
+
+    /// <summary>The taken rows of a period, block by block, with the group of each, and the column that it is spread to.</summary>
+    public IEnumerable<(RowSet Rows, int[] Groups, int[]? Across)> RowsAgain(int period) =>
+        Rows(period).Select(found => (found.Rows, found.Groups, AcrossOf(found.Rows, period)));
+
+    private IEnumerable<(RowBlock Block, RowSet Rows, int[] Groups)> Rows(int period)
+    {
+        var pieces = _periods[period];
+        foreach (var block in _table.Read(_context, new DateRange(pieces[0].From, pieces[^1].To)))
+        {
+            var rows = _plan.Selection.Taken(block);
+            if (rows.Count > 0)
+            {
+                yield return (block, rows, Groups.Of(rows));
+            }
+        }
+    }
+
+    private void Add(int period, RowBlock block, RowSet rows, int[] groups)
+    {
+        var across = AcrossOf(rows, period);
+        for (var measure = 0; measure < _plan.Measures.Count; measure++)
+        {
+            var (numbers, totals, slices) = (_plan.Measures[measure].Read(rows), _totals[measure, period], _slices[measure, period]);
+            for (var row = 0; row < numbers.Length; row++)
+            {
+                totals.Add(groups[row], numbers[row]);
+            }
+
+            for (var row = 0; row < across?.Length; row++)
+            {
+                while (slices.Count <= across[row])
+                {
+                    slices.Add(new MeasureSums());
+                }
+
+                slices[across[row]].Add(groups[row], numbers[row]);
+            }
+        }
+
+        if (!_plan.HasRecords)
+        {
+            AddFacts(rows, groups);
+        }
+        else if (period == 0)
+        {
+            for (var row = 0; row < groups.Length; row++)
+            {
+                _records.Add(new ScannedRow(_blocks.Count, rows.PlaceOf(row), groups[row]));
+            }
+
+            block.Forget();
+            _blocks.Add(block);
+        }
+    }
+
+    private void AddFacts(RowSet rows, int[] groups)
+    {
+        for (var column = 0; column < _same.Length; column++)
+        {
+            if (_plan.Columns[column].Fact is { } fact)
+            {
+                var numbers = fact.NumbersOf(rows);
+                for (var row = 0; row < groups.Length; row++)
+                {
+                    _same[column].Add(groups[row], numbers[row]);
+                }
+            }
+        }
+    }
+
+    private int[]? AcrossOf(RowSet rows, int period)
+    {
+        if (_plan.Across is not { } across)
+        {
+            return null;
+        }
+
+        if (IsOfTime)
+        {
+            var (days, pieces, place) = (rows.Column(_table.Date!), _periods[period], 0);
+            return [.. days.Select(day =>
+            {
+                place = pieces[place].From.DayNumber > day ? 0 : place;
+                while (place < pieces.Count - 1 && pieces[place].To.DayNumber < day)
+                {
+                    place++;
+                }
+
+                return place;
+            })];
+        }
+
+        return [.. across.NumbersOf(rows).Select(PlaceOf)];
+    }
+
+    private int PlaceOf(long value)
+    {
+        if (!_acrossPlaces.TryGetValue(value, out var place))
+        {
+            _acrossPlaces[value] = place = _acrossValues.Count;
+            _acrossValues.Add(value);
+            if (_acrossValues.Count > MostColumns)
+            {
+                throw new ProblemException(
+                    ProblemKind.Usage, $"--across {_plan.Across!.Bound.Field.Name} would make more than {MostColumns} columns.",
+                    "Narrow it with --only, or take it as --rows.");
+            }
+        }
+
+        return place;
+    }
+
+    // A group's number is larger than that of the group that it is in.
+    private void RollUp()
+    {
+        for (var group = Groups.Count - 1; group > 0; group--)
+        {
+            var parent = Groups.ParentOf(group);
+            foreach (var sums in _totals.Cast<MeasureSums>().Concat(_slices.Cast<List<MeasureSums>>().SelectMany(slices => slices)))
+            {
+                sums.AddTo(group, parent);
+            }
+
+            foreach (var same in _same)
+            {
+                same.AddTo(group, parent);
+            }
+        }
+    }
+
+    // What all rows of a group have, as long as it is the same.
+    private sealed class SameValues
+    {
+        private readonly Dictionary<int, long?> _values = [];
+
+        public void Add(int group, long value)
+        {
+            if (!_values.TryGetValue(group, out var known))
+            {
+                _values[group] = value;
+            }
+            else if (known is { } other && other != value)
+            {
+                _values[group] = null;
+            }
+        }
+
+        public void AddTo(int group, int parent)
+        {
+            if (!_values.TryGetValue(group, out var known))
+            {
+                return;
+            }
+
+            if (known is { } value)
+            {
+                Add(parent, value);
+            }
+            else
+            {
+                _values[parent] = null;
+            }
+        }
+
+        public long? Of(int group) => _values.GetValueOrDefault(group);
+    }
+}
