@@ -38,7 +38,7 @@ internal static class RecordRows
         var columns = string.Concat(fields.Select(field => $", l.{Schema.Quoted(field.Name)}"));
         using var statement = database.Prepare(
             $"SELECT d.key, l.line{columns} FROM documents d JOIN lines l ON l.document = d.key AND l.added = d.added "
-            + $"WHERE d.key BETWEEN ? AND ? AND {standing.Of("d")} ORDER BY d.key, l.line");
+            + $"WHERE d.key BETWEEN ? AND ? AND {standing.Of("d")} ORDER BY d.key");
         foreach (var (first, last, wanted) in Stretches(documents))
         {
             statement.Bind(1, first).Bind(2, last);

@@ -6,7 +6,8 @@ namespace Vlei.Core.Fields;
 /// </summary>
 /// <param name="count">How many rows there are.</param>
 /// <param name="read">Reads a column.</param>
-public sealed class RowBlock(int count, Func<string, long[]> read)
+/// <param name="behind">Another block that it is made from, which keeps columns too; nothing where there is none.</param>
+public sealed class RowBlock(int count, Func<string, long[]> read, RowBlock? behind = null)
 {
     private readonly Dictionary<string, long[]> _columns = new(StringComparer.Ordinal);
 
@@ -28,7 +29,11 @@ public sealed class RowBlock(int count, Func<string, long[]> read)
     }
 
     /// <summary>Lets go of the columns that were read; they are read again where they are asked for again.</summary>
-    public void Forget() => _columns.Clear();
+    public void Forget()
+    {
+        _columns.Clear();
+        behind?.Forget();
+    }
 }
 
 /// <summary>Some rows of a block, in their order; what was looked up for them is kept for as long as they are looked at.</summary>
@@ -43,6 +48,9 @@ public sealed class RowSet(RowBlock block, int[]? rows = null)
 
     /// <summary>How many rows there are.</summary>
     public int Count => rows?.Length ?? block.Count;
+
+    /// <summary>The places of the rows in the block; nothing for all of them.</summary>
+    public int[]? Places => rows;
 
     /// <summary>Where a row stands in its block.</summary>
     public int PlaceOf(int row) => rows?[row] ?? row;

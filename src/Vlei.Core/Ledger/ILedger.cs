@@ -55,7 +55,7 @@ public interface ILedger
     IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(
         RecordTable table, IReadOnlyList<RecordField> fields, IReadOnlyList<int>? keys = null);
 
-    /// <summary>Some fields of the lines of documents, by document and place.</summary>
+    /// <summary>Some fields of the lines of documents, by document.</summary>
     /// <param name="fields">The fields of <see cref="RecordTables.Lines"/> that are wanted.</param>
     /// <param name="documents">The keys of the documents, ascending.</param>
     IEnumerable<(int Document, int Line, RecordValue[] Values)> ReadLines(

@@ -96,7 +96,7 @@ public static class DocumentTables
         var (ledger, owed) = (context.Ledger, new Lazy<Dictionary<int, (long Total, long Open)>>(() => Owed(context.Ledger, range.To)));
         foreach (var lines in PostingTables.Lines.Read(context, range))
         {
-            var (documents, firsts) = (lines["document"], new List<int>());
+            var (documents, firsts, count) = (lines["document"], new List<int>(), lines.Count);
             for (var row = 0; row < documents.Length; row++)
             {
                 if (row == 0 || documents[row] != documents[row - 1])
@@ -115,11 +115,11 @@ public static class DocumentTables
                 "open" => OfOwed(own => own.Open),
                 "status" => OfOwed(own => own.Open == 0 ? 3 : own.Open == own.Total ? 1 : 2, 0),
                 _ => [.. firsts.Select(first => lines[name][first])],
-            });
+            }, lines);
 
-            long[] Each(Func<int, int, long> of) => [.. firsts.Select((first, place) => of(first, place + 1 < firsts.Count ? firsts[place + 1] : documents.Length))];
+            long[] Each(Func<int, int, long> of) => [.. firsts.Select((first, place) => of(first, place + 1 < firsts.Count ? firsts[place + 1] : count))];
             long[] OfOwed(Func<(long Total, long Open), long> of, long nothing = FieldCells.Nothing) =>
-                [.. firsts.Select(first => owed.Value.TryGetValue((int)documents[first], out var own) ? of(own) : nothing)];
+                [.. firsts.Select(first => owed.Value.TryGetValue((int)lines["document"][first], out var own) ? of(own) : nothing)];
         }
     }
 

@@ -114,12 +114,12 @@ public static class PostingTables
         foreach (var (month, _) in context.Ledger.MonthSums(context.Basis, range))
         {
             var (ledger, basis, days) = (context.Ledger, context.Basis, range.Intersect(month.Range));
-            var postings = ledger.ReadMonth(basis, month, [PostingField.Day]);
-            var (first, end) = (postings.FirstFrom(days.From.Day), postings.FirstFrom(days.To.Day + 1));
+            var (first, end) = ledger.ReadMonth(basis, month, [PostingField.Day]) is var postings
+                ? (postings.FirstFrom(days.From.Day), postings.FirstFrom(days.To.Day + 1)) : default;
             var block = default(RowBlock);
             block = new RowBlock(end - first, name => name switch
             {
-                "date" => [.. postings[PostingField.Day].AsSpan(first, end - first).ToArray().Select(day => month.First.DayNumber + day - 1)],
+                "date" => [.. ledger.ReadMonth(basis, month, [PostingField.Day])[PostingField.Day][first..end].Select(day => month.First.DayNumber + day - 1)],
                 "debit" => [.. block!["amount"].Select(amount => amount > 0 ? amount : FieldCells.Nothing)],
                 "credit" => [.. block!["amount"].Select(amount => amount < 0 ? -amount : FieldCells.Nothing)],
                 "natural" => [.. block!["amount"].Zip(block["account"], (amount, account) => creditPositive.Contains(account) ? -amount : amount)],
@@ -128,13 +128,13 @@ public static class PostingTables
             if (taken(block) is { } places)
             {
                 var whole = block;
-                block = new RowBlock(places.Length, name => [.. places.Select(place => whole[name][place])]);
+                block = new RowBlock(places.Length, name => [.. places.Select(place => whole[name][place])], whole);
             }
 
             if (more is not null)
             {
                 var plain = block;
-                block = new RowBlock(plain.Count, name => more(plain, name) ?? plain[name]);
+                block = new RowBlock(plain.Count, name => more(plain, name) ?? plain[name], plain);
             }
 
             if (block.Count > 0)

@@ -100,7 +100,11 @@ internal sealed class TablePlan
     /// <summary>The columns that are asked for.</summary>
     public IReadOnlyList<PlannedColumn> Columns => _columns;
 
-    /// <summary>The measures that a quotient is worked out from.</summary>
+    /// <summary>Whether a measure is added up at all, rather than only shown of each record.</summary>
+    public bool IsAdded(int measure) => _columns.Exists(column => column.Fact is null && column.Measure == measure && column.Function != Function.Own)
+        || _measures.Exists(other => other.Quotient?.Fields.Any(field => field.Field.Name == _measures[measure].Key) == true);
+
+    /// <summary>What a quotient comes to, where the sums of its fields are known.</summary>
     public long? QuotientOf(Measure measure, Func<int, long?> sumOf) => measure.Quotient is { } formula
         && formula.ValueOf(field => sumOf(_measures.FindIndex(known => known.Key == field.Field.Name))) is { } value
         ? ReckonedField.UnitsOf(value, measure.Decimals) : null;

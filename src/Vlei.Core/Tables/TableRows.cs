@@ -21,11 +21,12 @@ internal sealed class TableRows
     private readonly ReportRequest _request;
     private readonly BoundField[] _key;
     private readonly List<Stretch> _stretches = [];
-    private readonly List<ScannedRow> _order = [];
+    private readonly int[]? _order;
+    private readonly int _records;
     private readonly Dictionary<int, long> _runningOfGroups = [];
     private readonly Dictionary<int, long[]> _runningOfRecords = [];
     private int _count;
-    private int _restGroup;
+    private readonly int _restGroup;
     private (int First, ReportRow[] Rows) _window = (-1, []);
 
     /// <summary>Puts the rows in their order.</summary>
@@ -35,13 +36,27 @@ internal sealed class TableRows
         _key = [.. table.Key.Select(plan.Fields.Named)];
         _restGroup = scan.Groups.Count;
         RefuseUnknownOrder();
-        if (plan.HasRecords)
+        if (plan.HasRecords && plan.Groups.Count == 0)
         {
-            AddRecords();
+            _order = InOrder();
+            _records = Math.Min(request.Top ?? int.MaxValue, scan.Records.Count);
+            Add(new Stretch(RowKind.Record, 0, 0, 0, _records, true));
+            AddRest();
+        }
+        else if (plan.HasRecords)
+        {
+            var inOrder = InOrder() ?? [.. Enumerable.Range(0, scan.Records.Count)];
+            (_order, _records) = (new int[inOrder.Length], inOrder.Length);
+            _ = AddRecordsOf(0, Children(), inOrder.ToLookup(record => scan.Records[record].Group), 0);
         }
         else if (plan.Depth > 0)
         {
             AddGroups(0, Children());
+        }
+
+        foreach (var column in columns.Cells.OfType<TableCell.Value>().Where(cell => cell.Function == Function.Running && _records > 0))
+        {
+            _runningOfRecords[column.Measure] = RunningOf(column.Measure);
         }
 
         if (columns.Cells.Any(cell => cell is not TableCell.Fact))
@@ -53,14 +68,11 @@ internal sealed class TableRows
     /// <summary>The rows.</summary>
     public IReadOnlyList<ReportRow> Rows => new RowList(_count, RowAt);
 
-    /// <summary>The records that are shown, in their order.</summary>
-    public IReadOnlyList<ScannedRow> Order => _order;
-
     /// <summary>What a row stands for: a group, or a single record; nothing for a heading and for the rest.</summary>
     public (int? Group, ScannedRow? Record) BehindOf(int row)
     {
         var stretch = StretchAt(row);
-        return stretch.IsOfRecords ? (null, _order[stretch.FirstRecord + row - stretch.First])
+        return stretch.IsOfRecords ? (null, RecordAt(stretch.FirstRecord + row - stretch.First))
             : stretch.Kind == RowKind.Heading ? (null, null) : (stretch.Group, null);
     }
 
@@ -176,53 +188,48 @@ internal sealed class TableRows
         }
     }
 
-    private void AddRecords()
+    // What is not among the first few becomes one row.
+    private void AddRest()
     {
-        var children = Children();
-        var byGroup = InOrder().ToLookup(row => row.Group);
-        AddRecordsOf(0, children, byGroup);
-        var cut = _request.Top is { } top && _order.Count > top ? top : _order.Count;
-        if (cut < _order.Count)
+        if (_records < _scan.Records.Count)
         {
-            _scan.AddTo(_restGroup, _order.Skip(cut));
-            RestCount = _order.Count - cut;
-            _order.RemoveRange(cut, RestCount);
-            (_count, var stretch) = (_count - RestCount, _stretches[^1]);
-            _stretches[^1] = stretch with { Count = stretch.Count - RestCount };
+            RestCount = _scan.Records.Count - _records;
+            _scan.AddTo(_restGroup, Enumerable.Range(_records, RestCount).Select(record => _scan.Records[_order?[record] ?? record]));
             Add(new Stretch(RowKind.Record, 0, _restGroup, 0, 1, false));
-        }
-
-        foreach (var column in _columns.Cells.OfType<TableCell.Value>().Where(cell => cell.Function == Function.Running))
-        {
-            _runningOfRecords[column.Measure] = RunningOf(column.Measure);
         }
     }
 
-    private void AddRecordsOf(int group, ILookup<int, int> children, ILookup<int, ScannedRow> byGroup)
+    private int AddRecordsOf(int group, ILookup<int, int> children, ILookup<int, int> byGroup, int first)
     {
         var level = _scan.Groups.LevelOf(group);
         if (level == _plan.Groups.Count)
         {
-            var first = _order.Count;
-            _order.AddRange(byGroup[group]);
-            if (_order.Count > first)
+            var next = first;
+            foreach (var record in byGroup[group])
             {
-                Add(new Stretch(RowKind.Record, level, group, 0, _order.Count - first, true) { FirstRecord = first });
+                _order![next++] = record;
             }
 
-            return;
+            if (next > first)
+            {
+                Add(new Stretch(RowKind.Record, level, group, 0, next - first, true) { FirstRecord = first });
+            }
+
+            return next;
         }
 
         foreach (var child in children[group])
         {
             Add(new Stretch(RowKind.Heading, level, child, 0, 1, false));
-            AddRecordsOf(child, children, byGroup);
+            first = AddRecordsOf(child, children, byGroup, first);
             Add(new Stretch(RowKind.Total, level, child, 0, 1, false));
         }
+
+        return first;
     }
 
     // The records in the order that is asked for: each key is read once for all of them, then compared as a number.
-    private IReadOnlyList<ScannedRow> InOrder()
+    private int[]? InOrder()
     {
         IReadOnlyList<SortOrder> keys = [.. _request.Sort.Where(key => !IsOfGroups(key))];
         if (keys.Count == 0 && _request.Top is not null && _columns.Largest() >= 0)
@@ -232,7 +239,7 @@ internal sealed class TableRows
 
         if (keys.Count == 0)
         {
-            return _scan.Records;
+            return null;
         }
 
         var ranks = keys.Select(key => RanksOf(key)).ToArray();
@@ -249,7 +256,7 @@ internal sealed class TableRows
 
             return one.CompareTo(other);
         });
-        return [.. order.Select(place => _scan.Records[place])];
+        return order;
     }
 
     private long[] RanksOf(SortOrder key)
@@ -296,7 +303,7 @@ internal sealed class TableRows
     // A running sum starts anew with each group.
     private long[] RunningOf(int measure)
     {
-        var running = new long[_order.Count];
+        var running = new long[_records];
         for (var first = 0; first < running.Length; first += Window)
         {
             var count = Math.Min(Window, running.Length - first);
@@ -312,7 +319,7 @@ internal sealed class TableRows
 
         for (var row = 1; row < running.Length; row++)
         {
-            running[row] = checked(running[row] + (_order[row].Group == _order[row - 1].Group ? running[row - 1] : 0));
+            running[row] = checked(running[row] + (RecordAt(row).Group == RecordAt(row - 1).Group ? running[row - 1] : 0));
         }
 
         return running;
@@ -320,8 +327,10 @@ internal sealed class TableRows
 
     // The records of a stretch of the order, gathered by the block that they are read from.
     private IEnumerable<(RowSet Set, int[] Rows)> SetsOf(int first, int count) => Enumerable.Range(first, count)
-        .GroupBy(row => _order[row].Block)
-        .Select(ofBlock => (_scan.SetOf(ofBlock.Key, [.. ofBlock.Select(row => _order[row].Place)]), ofBlock.ToArray()));
+        .GroupBy(row => RecordAt(row).Block)
+        .Select(ofBlock => (_scan.SetOf(ofBlock.Key, [.. ofBlock.Select(row => RecordAt(row).Place)]), ofBlock.ToArray()));
+
+    private ScannedRow RecordAt(int place) => _scan.Records[_order?[place] ?? place];
 
     private Stretch StretchAt(int row)
     {
@@ -347,7 +356,11 @@ internal sealed class TableRows
         if (record < _window.First || record >= _window.First + _window.Rows.Length || _window.First < 0)
         {
             var first = record - (record % Window);
-            _window = (first, ReadWindow(first, Math.Min(Window, _order.Count - first)));
+            _window = (first, ReadWindow(first, Math.Min(Window, _records - first)));
+            if (_order is null)
+            {
+                _scan.ForgetAllBut(RecordAt(first).Block);
+            }
         }
 
         return _window.Rows[record - _window.First];
@@ -384,7 +397,7 @@ internal sealed class TableRows
             for (var row = 0; row < places.Length; row++)
             {
                 var parts = keys.Select(part => part.index.KeyOf(part.Numbers[row])).ToList();
-                var group = _order[places[row]].Group;
+                var group = RecordAt(places[row]).Group;
                 rows[places[row] - first] = new ReportRow(
                     KeyOf(parts), parts[0], RowKind.Record, _plan.Groups.Count, [.. columns.Select(column => column[row])])
                 {
@@ -415,13 +428,13 @@ internal sealed class TableRows
                 {
                     Function.Sum or Function.Own => new Cell(number),
                     Function.Share => PercentOf(number, SumOf(value, 0)),
-                    Function.GroupShare => PercentOf(number, SumOf(value, _order[places[row]].Group)),
+                    Function.GroupShare => PercentOf(number, SumOf(value, RecordAt(places[row]).Group)),
                     _ => Cell.Empty,
                 })];
             case TableCell.Percent percent:
                 var column = (TableCell.Value)_columns.Cells[percent.Column];
                 return [.. RecordCells(column, set, places).Select((part, row) => part.Units is { } units
-                    ? PercentOf(units, percent.Of == Reports.PercentOf.Group ? SumOf(column, _order[places[row]].Group)
+                    ? PercentOf(units, percent.Of == Reports.PercentOf.Group ? SumOf(column, RecordAt(places[row]).Group)
                         : percent.Of == Reports.PercentOf.Row ? units : SumOf(column, 0)) : Cell.Empty)];
             default:
                 return [.. places.Select(_ => Cell.Empty)];

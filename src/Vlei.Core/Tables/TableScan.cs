@@ -4,9 +4,6 @@ using Vlei.Core.Problems;
 
 namespace Vlei.Core.Tables;
 
-/// <summary>Where a row stands: its block, its place there, and the innermost group that it is in.</summary>
-internal readonly record struct ScannedRow(int Block, int Place, int Group);
-
 /// <summary>
 /// One pass over the rows of a table for each period that is asked for: which rows are taken, which group each is in, and
 /// what every group comes to in each measure, column by column.
@@ -23,9 +20,10 @@ internal sealed class TableScan
     private readonly List<long> _acrossValues = [];
     private readonly MeasureSums[,] _totals;
     private readonly List<MeasureSums>[,] _slices;
-    private readonly List<RowBlock> _blocks = [];
-    private readonly List<ScannedRow> _records = [];
+    private readonly ScannedRows _records = new();
     private readonly SameValues[] _same;
+    private readonly int[] _added;
+    private int _lastRead;
 
     /// <summary>Reads the table. Throws <see cref="OverflowException"/> where a sum does not fit.</summary>
     /// <param name="table">The table.</param>
@@ -42,6 +40,7 @@ internal sealed class TableScan
         IsOfTime = plan.Across?.Bound.Field is { Unit: not null } unit && unit.Name.StartsWith($"{table.Date}.", StringComparison.Ordinal);
         _totals = new MeasureSums[plan.Measures.Count, periods.Count];
         _slices = new List<MeasureSums>[plan.Measures.Count, periods.Count];
+        _added = [.. Enumerable.Range(0, plan.Measures.Count).Where(plan.IsAdded)];
         _same = [.. plan.Columns.Select(_ => new SameValues())];
         for (var measure = 0; measure < plan.Measures.Count; measure++)
         {
@@ -68,7 +67,7 @@ internal sealed class TableScan
     public GroupTree Groups { get; }
 
     /// <summary>The taken rows of the period that is asked for, in the order of the table; none where groups alone are shown.</summary>
-    public IReadOnlyList<ScannedRow> Records => _records;
+    public ScannedRows Records => _records;
 
     /// <summary>Whether columns are pieces of time.</summary>
     public bool IsOfTime { get; }
@@ -89,7 +88,17 @@ internal sealed class TableScan
     public long? SameOf(int column, int group) => _same[column].Of(group);
 
     /// <summary>Some rows of a block, as a set to be read.</summary>
-    public RowSet SetOf(int block, int[] places) => new(_blocks[block], places);
+    public RowSet SetOf(int block, int[] places) => new(_records.BlockAt(block), places);
+
+    /// <summary>Lets go of what was read of the block that was looked at last, where it is another one.</summary>
+    public void ForgetAllBut(int block)
+    {
+        if (_lastRead != block)
+        {
+            _records.BlockAt(_lastRead).Forget();
+            _lastRead = block;
+        }
+    }
 
     /// <summary>Adds rows to a group of their own, which lies in none.</summary>
     public void AddTo(int group, IEnumerable<ScannedRow> rows)
@@ -97,7 +106,7 @@ internal sealed class TableScan
         foreach (var ofBlock in rows.GroupBy(row => row.Block))
         {
             var set = SetOf(ofBlock.Key, [.. ofBlock.Select(row => row.Place).Order()]);
-            for (var measure = 0; measure < _plan.Measures.Count; measure++)
+            foreach (var measure in _added)
             {
                 foreach (var number in _plan.Measures[measure].Read(set))
                 {
@@ -139,7 +148,7 @@ internal sealed class TableScan
     private void Add(int period, RowBlock block, RowSet rows, int[] groups)
     {
         var across = AcrossOf(rows, period);
-        for (var measure = 0; measure < _plan.Measures.Count; measure++)
+        foreach (var measure in _added)
         {
             var (numbers, totals, slices) = (_plan.Measures[measure].Read(rows), _totals[measure, period], _slices[measure, period]);
             for (var row = 0; row < numbers.Length; row++)
@@ -164,13 +173,8 @@ internal sealed class TableScan
         }
         else if (period == 0)
         {
-            for (var row = 0; row < groups.Length; row++)
-            {
-                _records.Add(new ScannedRow(_blocks.Count, rows.PlaceOf(row), groups[row]));
-            }
-
+            _records.Add(rows, _plan.Groups.Count > 0 ? groups : null);
             block.Forget();
-            _blocks.Add(block);
         }
     }
 
