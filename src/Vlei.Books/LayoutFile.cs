@@ -37,7 +37,7 @@ public static class LayoutFile
             return Read(File.ReadAllText(path), path);
         }
 
-        using var standard = typeof(LayoutFile).Assembly.GetManifestResourceStream(name + Ending);
+        using var standard = typeof(LayoutFile).Assembly.GetManifestResourceStream($"layouts/{name}{Ending}");
         if (standard is null)
         {
             var known = folder is not null && Directory.Exists(Path.Combine(folder, "layouts"))
@@ -54,12 +54,13 @@ public static class LayoutFile
 
     /// <summary>The names of the standard layouts.</summary>
     public static IReadOnlyList<string> StandardNames { get; } =
-        [.. typeof(LayoutFile).Assembly.GetManifestResourceNames().Select(name => Path.GetFileNameWithoutExtension(name)).Order(StringComparer.Ordinal)];
+        [.. typeof(LayoutFile).Assembly.GetManifestResourceNames().Where(name => name.StartsWith("layouts/", StringComparison.Ordinal))
+            .Select(name => Path.GetFileNameWithoutExtension(name)).Order(StringComparer.Ordinal)];
 
     /// <summary>The text of a standard layout, to start one's own from; nothing where there is none of that name.</summary>
     public static string? StandardText(string name)
     {
-        using var standard = typeof(LayoutFile).Assembly.GetManifestResourceStream(name + Ending);
+        using var standard = typeof(LayoutFile).Assembly.GetManifestResourceStream($"layouts/{name}{Ending}");
         return standard is null ? null : new StreamReader(standard).ReadToEnd();
     }
 

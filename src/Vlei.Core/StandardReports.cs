@@ -17,22 +17,9 @@ public static class StandardReports
         ContactBalancesReport.Customers, ContactBalancesReport.Suppliers, ContactLedgerReport.Customers,
         ContactLedgerReport.Suppliers, StatementOfAccountReport.Definition, PromisesReport.Definition,
         MoneyToComeReport.Definition, BillsToPayReport.Definition, CollectionReport.Definition,
-        DaysToPayReport.Customers, DaysToPayReport.Suppliers, .. StandardTables.All.Select(table => TableReport.Of(table, [])),
+        DaysToPayReport.Customers, DaysToPayReport.Suppliers, .. StandardTables.All.Select(TableReport.Of),
     ];
 
     /// <summary>Finds a report by its key.</summary>
     public static ReportDefinition? Find(string key) => All.FirstOrDefault(report => report.Key == key);
-
-    /// <summary>
-    /// The reports that answer the words, best first: those in whose key, title, question and other words the most of them
-    /// are found.
-    /// </summary>
-    public static IEnumerable<ReportDefinition> Answering(IReadOnlyCollection<string> words) => All
-        .Select(report => (Report: report, Found: words.Count(word => Text(report).Contains(word, StringComparison.OrdinalIgnoreCase))))
-        .Where(found => found.Found > 0)
-        .OrderByDescending(found => found.Found)
-        .Select(found => found.Report);
-
-    private static string Text(ReportDefinition report) =>
-        $"{report.Key} {report.Title} {report.Question} {string.Join(' ', report.Words)}";
 }

@@ -95,7 +95,7 @@ internal sealed class TextReport
     {
         var described = _report.Columns[column];
         var figure = DisplayText.Harmless(Figures.Readable(_report, row, column), _look.Ascii);
-        if (!described.IsChange || row.KindIn(described) != ColumnKind.Money || row.Cells[column].Units is not { } units)
+        if (!described.IsChange || row.KindIn(described) is not (ColumnKind.Money or ColumnKind.Quantity or ColumnKind.Count) || row.Cells[column].Units is not { } units)
         {
             return figure;
         }

@@ -67,6 +67,52 @@ public sealed class AgreementTests : IDisposable
         Assert.Equal(Cell("receivables-aging", "total", "promised", asked), Cell("open-receivables", "total", "promised", asked));
     }
 
+    [Theory]
+    [InlineData("accrual", "2026-05")]
+    [InlineData("cash", "fy2026")]
+    public void Lists_say_what_statements_say(string basis, string period)
+    {
+        string[] asked = ["--period", period, "--basis", basis];
+        var income = Cell("profit-loss", "total-income", null, asked);
+        foreach (var by in new[] { "customer", "item", "month", "project", "department" })
+        {
+            Assert.Equal(income, Cell($"sales-by-{by}", "total", "natural", asked));
+            Assert.Equal(income, Cell($"sales-by-{by}", "total", "natural", [.. asked, "--detail"]));
+            Assert.Equal(income, Cell($"sales-by-{by}", "total", "total", [.. asked, "--rows", "account", "--across", "quarter", "--measure", "natural"]));
+        }
+
+        Assert.Equal(income, Cell("top-customers", "total", "natural", asked));
+        foreach (var by in new[] { "supplier", "item", "month", "project", "department", "account" })
+        {
+            Assert.Equal(Cell("purchases-by-item", "total", "amount", asked), Cell($"purchases-by-{by}", "total", "amount", asked));
+        }
+
+        Assert.Equal(0, Cell("postings", "total", "debit", asked) - Cell("postings", "total", "credit", asked));
+        Assert.Equal(Cell("trial-balance", "total", "debit", asked), Cell("postings", "total", "debit", asked));
+        Assert.Equal(
+            Cell("trial-balance", "2200", "debit", asked) - Cell("trial-balance", "2200", "credit", asked),
+            Cell("postings", "total", "amount", [.. asked, "--only", "account=2200", "--columns", "+amount"]));
+        Assert.Equal(
+            Cell("tax", "total", "tax", [.. asked, "--only", "side=purchases"]) - Cell("tax", "total", "tax", [.. asked, "--only", "side=sales"]),
+            Cell("postings", "total", "amount", [.. asked, "--where", "tax-part = 'tax'", "--columns", "amount"]));
+    }
+
+    [Theory]
+    [InlineData("2026-06-30")]
+    [InlineData("2025-02-28")]
+    public void Lists_as_of_a_day_say_what_balances_say(string day)
+    {
+        string[] asked = ["--as-of", day], period = ["--period", $"2023-03-01/{day}"];
+        Assert.Equal(Cell("receivables-aging", "total", "total", asked), Cell("contacts", "total", "receivable", asked));
+        Assert.Equal(Cell("payables-aging", "total", "total", asked), Cell("supplier-list", "total", "payable", asked));
+        Assert.Equal(Cell("open-receivables", "total", "open", asked), Cell("open-items", "total", "open", [.. asked, "--only", "side=receivable"]));
+        Assert.Equal(
+            Cell("open-items", "total", "open", asked), Cell("documents", "total", "open", period));
+        Assert.Equal(Cell("balance-sheet", "1200", null, asked), Cell("stock-on-hand", "total", "amount", asked));
+        Assert.Equal(Cell("balance-sheet", "1000", null, asked), Cell("accounts", "1000", "balance", asked));
+        Assert.Equal(Cell("open-receivables", "total", "settled", asked) + Cell("open-payables", "total", "settled", asked), Cell("open-items", "total", "settled", asked));
+    }
+
     [Fact]
     public void Text_leaves_out_columns_that_say_nothing_and_files_have_them()
     {

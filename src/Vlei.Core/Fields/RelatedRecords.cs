@@ -109,6 +109,9 @@ internal sealed class RelatedRecords(ILedger ledger)
             value.Text is { } text && Calendar.IsoText.TryDay(System.Text.Encoding.UTF8.GetBytes(text), out var day) ? day.DayNumber : FieldCells.Nothing)]),
         FieldType.Boolean => WordPool.Of([.. values.Select(value => value.Number switch { null => null, 0 => "false", _ => "true" })]),
         FieldType.Money or FieldType.Decimal or FieldType.Integer => new FieldCells([.. values.Select(value => value.Number ?? FieldCells.Nothing)]),
+        // What a field can say is known, whether any record says it or not.
+        FieldType.Choice => WordPool.Of([.. field.Choices, .. values.Select(value => value.Text)]) is var cells
+            ? cells with { Numbers = cells.Numbers[field.Choices.Count..] } : default,
         _ => WordPool.Of([.. values.Select(value => value.Text)]),
     };
 

@@ -34,6 +34,9 @@ public sealed record TableDefinition
     /// <summary>The columns that are shown where nothing else is asked for: fields, each with a heading behind a colon where it has another.</summary>
     public required IReadOnlyList<string> Columns { get; init; }
 
+    /// <summary>Examples of what can be asked of it, for help.</summary>
+    public IReadOnlyList<(string Options, string Meaning)> Examples { get; init; } = [];
+
     /// <summary>The fields that make up the key of a row.</summary>
     public required IReadOnlyList<string> Key { get; init; }
 

@@ -33,6 +33,11 @@ public static class DocumentTables
         ],
         Columns = ["date", "kind", "number", "contact", "memo", "total", "open"],
         Key = ["document"],
+        Examples =
+        [
+            ("--period last-month --where \"created-by = 'lindi' and total >= 5000\"", "what one of us entered"),
+            ("--only kind=invoice --columns +due,+contact.email,-memo --sort -total --top 20", "the twenty largest invoices"),
+        ],
         Self = "document",
         Date = "date",
         RestsOnSettlements = true,
@@ -60,6 +65,7 @@ public static class DocumentTables
         ],
         Columns = ["contact", "kind", "document.number", "date", "due", "days-late", "total", "settled", "open"],
         Key = ["document"],
+        Examples = [("--only side=receivable --where \"open > 5000 and days-late > 30\" --sort -open", "whom to call first")],
         IsOfMoment = true,
         RestsOnSettlements = true,
         Read = (context, range) => new[] { AccountType.Receivable, AccountType.Payable }.Select(type => OpenBlock(context, type, range.To)),

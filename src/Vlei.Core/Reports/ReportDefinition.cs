@@ -67,6 +67,9 @@ public sealed record ReportDefinition
     /// </summary>
     public Func<ReportContext, ReportRequest, IReadOnlyList<(string Name, ReportRequest Request)>>? Each { get; init; }
 
+    /// <summary>What it asks by itself, as texts by the names of options; what a person types wins over it.</summary>
+    public IReadOnlyDictionary<string, IReadOnlyList<string>> Defaults { get; init; } = new Dictionary<string, IReadOnlyList<string>>();
+
     /// <summary>The table that it is a list of; nothing where it is none.</summary>
     public Fields.TableDefinition? Table { get; init; }
 

@@ -46,6 +46,13 @@ public static class PostingTables
         Fields = [.. Own, Settlement],
         Columns = ["date", "kind", "document.number", "contact", "account", "memo", "debit", "credit"],
         Key = ["document", "line", "settlement"],
+        Examples =
+        [
+            ("--period last-month --only contact=C0012", "everything that was posted with one customer"),
+            ("--where \"amount > 10000 and account.type in ('income', 'expense') and date in 'last-3-months'\"", "what is large"),
+            ("--group-by account,month --summary --columns \"natural,average(amount),count\"", "sums of accounts, month by month, below each other"),
+            ("--only account.type=income --rows contact --across quarter --measure natural --percent row", "a cross-table"),
+        ],
         Date = "date",
         HasBasis = true,
         IsOfLines = true,
@@ -59,6 +66,7 @@ public static class PostingTables
         Meaning = "Every line of every document, as it was entered",
         Columns = ["date", "kind", "contact", "account", "item", "quantity", "unit-price", "amount"],
         Key = ["document", "line"],
+        Examples = [("--only account.type=income --group-by item --columns \"quantity,natural:Sales,natural * 0.05:Rebate\"", "a rebate of five percent, by item")],
         HasBasis = false,
     };
 
@@ -69,6 +77,7 @@ public static class PostingTables
         Meaning = "What came into stock and went out of it up to a day: together, what there is and what it is worth",
         Fields = [.. Own.Select(field => field.Name == "amount" ? field with { Meaning = "What it adds to the value of stock" } : field), Settlement],
         Columns = ["date", "kind", "contact", "item", "quantity", "amount:Value"],
+        Examples = [("--as-of last-month --group-by item --summary", "what there was at the end of last month")],
         IsOfMoment = true,
         Read = (context, range) =>
         {
@@ -90,6 +99,7 @@ public static class PostingTables
             new("tax", FieldType.Money, "The tax; positive for a sale and for a purchase"),
             new("gross", FieldType.Money, "Both together"),
         ],
+        Examples = [("--period last-month --only side=sales --group-by tax-code", "the sales behind last month's tax")],
         Columns = ["date", "kind", "document.number", "contact", "side", "tax-code", "base", "tax", "gross"],
         Read = (context, range) =>
         {

@@ -80,7 +80,7 @@ internal sealed class TableColumns
     private int WidthOf(PlannedColumn column) => column.Fact is not null || !IsCompared(column) ? 1 + Percents(column)
         : _periods.Count + (_request.Change ? 2 * (_periods.Count - 1) : 0) + Percents(column);
 
-    private static bool IsCompared(PlannedColumn column) => column.Function is not (Function.Running or Function.Own);
+    private static bool IsCompared(PlannedColumn column) => column.Function is not (Function.Running or Function.Own or Function.Share or Function.GroupShare);
 
     private int Percents(PlannedColumn column) => column.Function == Function.Sum && column.Fact is null ? _request.Percent.Distinct().Count() : 0;
 

@@ -171,9 +171,16 @@ internal sealed class TablePlan
 
         if (!HasRecords && !IsCross)
         {
-            // Groups have no single dates and texts but what all of their rows say; what they are grouped by stands before them.
-            var groups = Groups.Select(index => index.Bound.Field.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
-            _columns.RemoveAll(column => column.Fact is { } fact && (_request.Columns.Count == 0 || groups.Contains(fact.Bound.Field.Name)));
+            // Groups have no dates and texts but those of the record that they are grouped by; that itself stands before them.
+            _columns.RemoveAll(column => column.Function == Function.Own || (column.Fact is { } fact && !Groups.Any(group =>
+                fact.Bound.Field.Name.StartsWith($"{group.Bound.Field.Name}.", StringComparison.OrdinalIgnoreCase))));
+        }
+        else if (HasRecords && _request.Columns.All(column => column.Sign is not null))
+        {
+            // What a usual column says stands above the records already, where they are grouped by it.
+            var groups = Groups.Select(group => group.Bound.Field.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
+            _columns.RemoveAll(column => column.Fact is { } fact && groups.Contains(fact.Bound.Field.Name)
+                && !_request.Columns.Any(asked => asked.Text.Equals(fact.Bound.Field.Name, StringComparison.OrdinalIgnoreCase)));
         }
 
         if (_columns.Count == 0)

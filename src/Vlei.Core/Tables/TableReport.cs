@@ -49,7 +49,7 @@ public sealed class TableReport
     ];
 
     /// <summary>A table as it is, as a report of its own name.</summary>
-    public static ReportDefinition Of(TableDefinition table, IReadOnlyList<(string Options, string Meaning)> examples) => new()
+    public static ReportDefinition Of(TableDefinition table) => new()
     {
         Key = table.Name,
         Title = TableField.HeadingOf(table.Name),
@@ -57,7 +57,7 @@ public sealed class TableReport
         Question = table.Meaning,
         Words = ["list", "records", "table", .. table.Fields.Select(field => field.Name)],
         Options = OptionsOf(table),
-        Examples = examples,
+        Examples = table.Examples,
         Table = table,
         Build = (context, request) => Build(table.Name, TableField.HeadingOf(table.Name), table, context, request),
     };

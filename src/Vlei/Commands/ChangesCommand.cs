@@ -62,13 +62,12 @@ internal static class ChangesCommand
         var context = ReportArguments.ContextOf(book, today, after);
         var (changes, closed) = (Revisions.ChangesSince(book, revision), Revisions.Closed(book));
         List<Report> reports = [ChangeList.Of(context, changes, closed, revision)];
-        var request = ReportArguments.Request(result, book);
-        var asked = context.PeriodOf(request).Range;
-        var touched = ChangeList.Touched(changes, closed).Select(period => period.Days).Where(days => days != asked).ToList();
         foreach (var definition in definitions)
         {
-            reports.AddRange(touched.Select(days => Moved(
-                definition, context, before, request with { Period = new OpenPeriod(days) })));
+            var request = arguments.Request(result, definition, book);
+            var asked = context.PeriodOf(request).Range;
+            reports.AddRange(ChangeList.Touched(changes, closed).Select(period => period.Days).Where(days => days != asked)
+                .Select(days => Moved(definition, context, before, request with { Period = new OpenPeriod(days) })));
             reports.Add(Moved(definition, context, before, request));
         }
 

@@ -1,12 +1,8 @@
 using System.CommandLine;
 using System.CommandLine.Completions;
-using System.Globalization;
 using Vlei.Books;
 using Vlei.Core;
-using Vlei.Core.Calendar;
-using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
-using Vlei.Core.OpenItems;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
@@ -46,7 +42,7 @@ internal sealed class ReportArguments
 
         reports.Description = "Which report; vlei reports lists them";
         reports.CompletionSources.Clear();
-        reports.CompletionSources.Add(_ => StandardReports.All.Select(report => new CompletionItem(report.Key, detail: report.Title)));
+        reports.CompletionSources.Add(_ => Catalogue.All.Select(report => new CompletionItem(report.Key, detail: report.Title)));
         command.Arguments.Add(reports);
         foreach (var option in _options)
         {
@@ -77,9 +73,10 @@ internal sealed class ReportArguments
         return definitions;
     }
 
-    /// <summary>What is asked of them.</summary>
-    public static ReportRequest Request(ParseResult result, Book book) =>
-        ReadRequest(result, BookOptions.TodayOf(result, book.Settings), book.Settings);
+    /// <summary>What is asked of one of them.</summary>
+    public ReportRequest Request(ParseResult result, ReportDefinition definition, Book book) => RequestText.Read(
+        RequestText.Merged(definition.Defaults, Typed(result)), BookOptions.TodayOf(result, book.Settings), book.Settings.Calendar,
+        book.Settings.Currency);
 
     /// <summary>
     /// Opens the records that the report is asked of, and hands over what is needed to build it. Throws a
@@ -89,7 +86,7 @@ internal sealed class ReportArguments
     {
         var definition = Definitions(result)[0];
         var book = BookOptions.OpenBook(result);
-        var request = Request(result, book);
+        var request = Request(result, definition, book);
         using var ledger = result.GetValue(_revision) is { } revision
             ? LedgerReader.Open(book, Revisions.Find(book, revision))
             : LedgerReader.Open(book);
@@ -113,10 +110,10 @@ internal sealed class ReportArguments
         Language = book.Settings.Language,
     };
 
-    private static ReportDefinition Named(string key) => StandardReports.Find(key) ?? throw new ProblemException(
+    private static ReportDefinition Named(string key) => Catalogue.Find(key) ?? throw new ProblemException(
         ProblemKind.NotFound,
         $"There is no report {key}.",
-        Suggestion.DidYouMean(key, StandardReports.All.Select(report => report.Key)) ?? "vlei reports lists them.");
+        Suggestion.DidYouMean(key, Catalogue.All.Select(report => report.Key)) ?? "vlei reports lists them.");
 
     private static void RefuseWhatDoesNotApply(ParseResult result, ReportDefinition definition, List<Option> options)
     {
@@ -132,87 +129,15 @@ internal sealed class ReportArguments
         }
     }
 
-    private static ReportRequest ReadRequest(ParseResult result, DateOnly today, BookSettings settings) => new()
-    {
-        Period = PeriodOf(result) is { } period ? PeriodGrammar.Parse(period, today, settings.Calendar) : null,
-        Basis = One(result, ReportOptions.Basis) is { } basis
-            ? (AccountingBasis)IndexOf(ReportOptions.Basis, basis, AccountingBases.Names) : null,
-        By = One(result, ReportOptions.By) is { } what ? SpreadOf(what) : null,
-        Compare = [.. Many(result, ReportOptions.Compare).Select(with => Comparison.Parse(with, today, settings.Calendar))],
-        Change = result.GetValue<bool>($"--{ReportOptions.Change.Name}"),
-        Percent = [.. Many(result, ReportOptions.Percent).SelectMany(list => list.Split(','))
-            .Select(of => (PercentOf)IndexOf(ReportOptions.Percent, of, ReportOptions.Percent.Words))],
-        Choices =
-        [
-            .. Many(result, ReportOptions.Only).Select(text => FieldChoice.Parse(text, isExcept: false)),
-            .. Many(result, ReportOptions.Except).Select(text => FieldChoice.Parse(text, isExcept: true)),
-        ],
-        Where = Many(result, ReportOptions.Where),
-        Columns = [.. Many(result, ReportOptions.Columns).SelectMany(list => ColumnText.Parse(ReportOptions.Columns.Name, list))],
-        GroupBy = Names(result, ReportOptions.GroupBy),
-        Totals = One(result, ReportOptions.Total) is { } totals ? ColumnText.Parse(ReportOptions.Total.Name, totals) : [],
-        Rows = Names(result, ReportOptions.Rows),
-        Across = One(result, ReportOptions.Across),
-        Measures = One(result, ReportOptions.Measure) is { } measures ? ColumnText.Parse(ReportOptions.Measure.Name, measures) : [],
-        IsDirect = One(result, ReportOptions.Method) is { } method
-            && IndexOf(ReportOptions.Method, method, ReportOptions.Method.Words) == 1,
-        Layout = One(result, ReportOptions.Layout),
-        Limits = One(result, ReportOptions.Limits) is { } limits ? AgingBuckets.Parse(limits) : null,
-        AgesByDocument = One(result, ReportOptions.AgeBy) is { } age && IndexOf(ReportOptions.AgeBy, age, ReportOptions.AgeBy.Words) == 1,
-        KeepsUnappliedApart = result.GetValue<bool>($"--{ReportOptions.Unapplied.Name}"),
-        Detail = result.GetValue<bool>($"--{ReportOptions.Detail.Name}"),
-        Summary = result.GetValue<bool>($"--{ReportOptions.Summary.Name}"),
-        Sort = One(result, ReportOptions.Sort) is { } sort ? SortOrder.Parse(sort) : [],
-        Top = One(result, ReportOptions.Top) is { } top ? NumberOf(ReportOptions.Top, top, 1, "1 or more") : null,
-        Money = One(result, ReportOptions.Money) is { } money ? AmountText.Read(ReportOptions.Money.Name, money, settings.Currency) : null,
-        AsUsual = result.GetValue<bool>($"--{ReportOptions.AsUsual.Name}"),
-        Zeros = result.GetValue<bool>($"--{ReportOptions.Zeros.Name}"),
-        Depth = One(result, ReportOptions.Depth) is { } depth ? NumberOf(ReportOptions.Depth, depth, 0, "0 for totals alone, 1, 2 …") : null,
-        Title = One(result, ReportOptions.Title),
-    };
-
-    private static Spread SpreadOf(string what)
-    {
-        var unit = FiscalCalendar.UnitNames.ToList().FindIndex(name => name.Equals(what, StringComparison.OrdinalIgnoreCase));
-        return unit >= 0 ? Spread.Of((TimeUnit)unit) : Spread.Of(what);
-    }
-
-    // One or the other: a moment is the end of a period.
-    private static string? PeriodOf(ParseResult result) =>
-        (One(result, ReportOptions.Period), One(result, ReportOptions.AsOf)) is var (period, moment) && period is not null && moment is not null
-            ? throw new ProblemException(
-                ProblemKind.Usage, "--period and --as-of both say when.", "Give one of them; with --by, --period.")
-            : period ?? moment;
-
-    private static string? One(ParseResult result, ReportOption option) => result.GetValue<string?>($"--{option.Name}");
-
-    private static string[] Many(ParseResult result, ReportOption option) =>
-        result.GetValue<string[]?>($"--{option.Name}") ?? [];
-
-    private static IReadOnlyList<string> Names(ParseResult result, ReportOption option) => One(result, option) is { } list
-        ? [.. ColumnText.Parse(option.Name, list).Select(column => column.Text)] : [];
-
-    private static int IndexOf(ReportOption option, string word, IReadOnlyList<string> words)
-    {
-        for (var index = 0; index < words.Count; index++)
+    // What is typed, by the names of the options.
+    private Dictionary<string, IReadOnlyList<string>> Typed(ParseResult result) => _options
+        .Where(option => result.GetResult(option) is { Implicit: false })
+        .ToDictionary(option => option.Name[2..], option => option switch
         {
-            if (words[index].Equals(word, StringComparison.OrdinalIgnoreCase))
-            {
-                return index;
-            }
-        }
-
-        throw new ProblemException(
-            ProblemKind.Usage,
-            $"--{option.Name} does not take \"{word}\".",
-            Suggestion.DidYouMean(word, words) ?? $"It takes {Suggestion.Listed(words, "or")}.");
-    }
-
-    private static int NumberOf(ReportOption option, string text, int least, string hint) =>
-        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number >= least
-            ? number
-            : throw new ProblemException(
-                ProblemKind.Usage, $"--{option.Name} does not take \"{text}\".", $"It takes a whole number: {hint}.");
+            Option<bool> => (IReadOnlyList<string>)[result.GetValue<bool>(option.Name) ? "true" : "false"],
+            Option<string[]> => result.GetValue<string[]>(option.Name) ?? [],
+            _ => [result.GetValue<string?>(option.Name) ?? ""],
+        });
 
     // The command line's options come from the catalogue; what their values mean is read in one place above.
     private static Option CommandLineOption(ReportOption option)

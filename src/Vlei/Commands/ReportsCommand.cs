@@ -1,5 +1,4 @@
 using System.CommandLine;
-using Vlei.Core;
 using Vlei.Core.Problems;
 
 namespace Vlei.Commands;
@@ -7,6 +6,8 @@ namespace Vlei.Commands;
 /// <summary><c>vlei reports</c>: the catalogue.</summary>
 internal static class ReportsCommand
 {
+    private const int MostOptions = 8;
+
     private static readonly Argument<string[]> Words = new("WORDS")
     {
         Description = "Words of the question that you have", Arity = ArgumentArity.ZeroOrMore,
@@ -27,12 +28,12 @@ internal static class ReportsCommand
     private static int Run(ParseResult result)
     {
         var words = result.GetValue(Words) ?? [];
-        var reports = (words.Length == 0 ? StandardReports.All : StandardReports.Answering(words)).ToList();
+        var reports = (words.Length == 0 ? Catalogue.All : Catalogue.Answering(words)).ToList();
         if (reports.Count == 0)
         {
             throw new ProblemException(
                 ProblemKind.NotFound, $"No report answers \"{string.Join(' ', words)}\".",
-                Suggestion.DidYouMean(words[0], StandardReports.All.Select(report => report.Key)) ?? "vlei reports lists all of them.");
+                Suggestion.DidYouMean(words[0], Catalogue.All.Select(report => report.Key)) ?? "vlei reports lists all of them.");
         }
 
         var width = reports.Max(report => report.Key.Length);
@@ -43,7 +44,7 @@ internal static class ReportsCommand
             foreach (var report in subject)
             {
                 output.WriteLine($"  {report.Key.PadRight(width)} {report.Question}");
-                output.WriteLine($"  {new string(' ', width)} {string.Join(' ', report.Options.Select(option => $"--{option.Name}"))}");
+                output.WriteLine($"  {new string(' ', width)} {string.Join(' ', report.Options.Take(MostOptions).Select(option => $"--{option.Name}"))}{(report.Options.Count > MostOptions ? " …" : "")}");
             }
         }
 

@@ -1,5 +1,4 @@
 using System.CommandLine;
-using Vlei.Core;
 
 namespace Vlei.Commands;
 
@@ -13,7 +12,7 @@ internal static class ShowCommand
         {
             Examples =
             [
-                .. StandardReports.All.SelectMany(report => report.Examples.Select(example =>
+                .. Catalogue.All.SelectMany(report => report.Examples.Select(example =>
                     ($"vlei show {report.Key} {example.Options}", example.Meaning))),
             ],
         };

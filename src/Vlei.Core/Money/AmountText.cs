@@ -1,11 +1,10 @@
 using System.Text;
-using Vlei.Core.Money;
 using Vlei.Core.Problems;
 
-namespace Vlei.Commands;
+namespace Vlei.Core.Money;
 
 /// <summary>Amounts as people type them.</summary>
-internal static class AmountText
+public static class AmountText
 {
     /// <summary>Reads the value of an option. Throws a <see cref="ProblemException"/> where it is no amount of the currency.</summary>
     public static Amount Read(string option, string text, Currency currency) =>

@@ -1,0 +1,147 @@
+using System.Globalization;
+using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.OpenItems;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core;
+
+/// <summary>
+/// What is asked of a report, as texts by the names of its options: what a definition says, and what a person types. The
+/// one place where the values of options are read.
+/// </summary>
+public static class RequestText
+{
+    private static readonly ReportOption[] OfLists = [ReportOptions.GroupBy, ReportOptions.Columns, ReportOptions.Total, ReportOptions.Summary, ReportOptions.Depth];
+
+    private static readonly ReportOption[] OfCrossTables = [ReportOptions.Rows, ReportOptions.Across, ReportOptions.Measure];
+
+    /// <summary>
+    /// What is asked when a person types some options of a report that says others itself. What is typed wins; choices of
+    /// other fields, predicates, and columns that are only added or left out, are put to what the report says.
+    /// </summary>
+    /// <param name="own">What the report says, by the names of options.</param>
+    /// <param name="typed">What is typed.</param>
+    public static Dictionary<string, IReadOnlyList<string>> Merged(
+        IReadOnlyDictionary<string, IReadOnlyList<string>> own, IReadOnlyDictionary<string, IReadOnlyList<string>> typed)
+    {
+        var merged = own.ToDictionary(pair => pair.Key, pair => pair.Value);
+        var isCross = OfCrossTables.Any(option => typed.ContainsKey(option.Name));
+        foreach (var option in isCross ? OfLists : OfLists.Any(option => typed.ContainsKey(option.Name)) && OfCrossTables.Any(option => own.ContainsKey(option.Name)) ? OfCrossTables : [])
+        {
+            _ = merged.Remove(option.Name);
+        }
+
+        if (typed.ContainsKey(ReportOptions.Detail.Name) && own.ContainsKey(ReportOptions.Summary.Name))
+        {
+            _ = merged.Remove(ReportOptions.Summary.Name);
+        }
+
+        var chosen = Texts(typed, ReportOptions.Only).Concat(Texts(typed, ReportOptions.Except)).Select(FieldOf).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        foreach (var option in new[] { ReportOptions.Only, ReportOptions.Except })
+        {
+            merged[option.Name] = [.. Texts(own, option).Where(text => !chosen.Contains(FieldOf(text))), .. Texts(typed, option)];
+        }
+
+        merged[ReportOptions.Where.Name] = [.. Texts(own, ReportOptions.Where), .. Texts(typed, ReportOptions.Where)];
+        foreach (var (name, values) in typed.Where(pair => pair.Key != ReportOptions.Only.Name && pair.Key != ReportOptions.Except.Name && pair.Key != ReportOptions.Where.Name))
+        {
+            merged[name] = name == ReportOptions.Columns.Name && values.All(list => ColumnText.Parse(name, list).All(column => column.Sign is not null))
+                ? [.. Texts(merged, ReportOptions.Columns), .. values] : values;
+        }
+
+        return merged;
+    }
+
+    /// <summary>Reads them. Throws a <see cref="ProblemException"/> where a value makes no sense.</summary>
+    /// <param name="options">The values, by the names of the options; a switch has the value <c>true</c>.</param>
+    /// <param name="today">The day that period words are worked out from.</param>
+    /// <param name="calendar">The book's calendar.</param>
+    /// <param name="currency">The book's currency.</param>
+    public static ReportRequest Read(
+        IReadOnlyDictionary<string, IReadOnlyList<string>> options, DateOnly today, FiscalCalendar calendar, Currency currency)
+    {
+        string? One(ReportOption option) => Texts(options, option) is [.., var last] ? last : null;
+        bool Has(ReportOption option) => One(option) == "true";
+        IReadOnlyList<ColumnText> Columns(ReportOption option) => [.. Texts(options, option).SelectMany(list => ColumnText.Parse(option.Name, list))];
+        IReadOnlyList<string> Names(ReportOption option) => One(option) == Field.None ? [] : [.. Columns(option).Select(column => column.Text)];
+        return new ReportRequest
+        {
+            Period = PeriodOf(One(ReportOptions.Period), One(ReportOptions.AsOf)) is { } period ? PeriodGrammar.Parse(period, today, calendar) : null,
+            Basis = One(ReportOptions.Basis) is { } basis ? (AccountingBasis)IndexOf(ReportOptions.Basis, basis, AccountingBases.Names) : null,
+            By = One(ReportOptions.By) is { } what ? SpreadOf(what) : null,
+            Compare = [.. Texts(options, ReportOptions.Compare).Select(with => Comparison.Parse(with, today, calendar))],
+            Change = Has(ReportOptions.Change),
+            Percent = [.. Texts(options, ReportOptions.Percent).SelectMany(list => list.Split(','))
+                .Select(of => (PercentOf)IndexOf(ReportOptions.Percent, of, ReportOptions.Percent.Words))],
+            Choices =
+            [
+                .. Texts(options, ReportOptions.Only).Select(text => FieldChoice.Parse(text, isExcept: false)),
+                .. Texts(options, ReportOptions.Except).Select(text => FieldChoice.Parse(text, isExcept: true)),
+            ],
+            Where = Texts(options, ReportOptions.Where),
+            Columns = Columns(ReportOptions.Columns),
+            GroupBy = Names(ReportOptions.GroupBy),
+            Totals = Columns(ReportOptions.Total),
+            Rows = Names(ReportOptions.Rows),
+            Across = One(ReportOptions.Across) is { } across && across != Field.None ? across : null,
+            Measures = Columns(ReportOptions.Measure),
+            IsDirect = One(ReportOptions.Method) is { } method && IndexOf(ReportOptions.Method, method, ReportOptions.Method.Words) == 1,
+            Layout = One(ReportOptions.Layout),
+            Limits = One(ReportOptions.Limits) is { } limits ? AgingBuckets.Parse(limits) : null,
+            AgesByDocument = One(ReportOptions.AgeBy) is { } age && IndexOf(ReportOptions.AgeBy, age, ReportOptions.AgeBy.Words) == 1,
+            KeepsUnappliedApart = Has(ReportOptions.Unapplied),
+            Detail = Has(ReportOptions.Detail),
+            Summary = Has(ReportOptions.Summary),
+            Sort = One(ReportOptions.Sort) is { } sort ? SortOrder.Parse(sort) : [],
+            Top = One(ReportOptions.Top) is { } top ? NumberOf(ReportOptions.Top, top, 1, "1 or more") : null,
+            Money = One(ReportOptions.Money) is { } money ? AmountText.Read(ReportOptions.Money.Name, money, currency) : null,
+            AsUsual = Has(ReportOptions.AsUsual),
+            Zeros = Has(ReportOptions.Zeros),
+            Depth = One(ReportOptions.Depth) is { } depth ? NumberOf(ReportOptions.Depth, depth, 0, "0 for totals alone, 1, 2 …") : null,
+            Title = One(ReportOptions.Title),
+        };
+    }
+
+    private static IReadOnlyList<string> Texts(IReadOnlyDictionary<string, IReadOnlyList<string>> options, ReportOption option) =>
+        options.GetValueOrDefault(option.Name, []);
+
+    private static string FieldOf(string choice) => choice.Split('=')[0].Trim();
+
+    private static Spread SpreadOf(string what)
+    {
+        var unit = FiscalCalendar.UnitNames.ToList().FindIndex(name => name.Equals(what, StringComparison.OrdinalIgnoreCase));
+        return unit >= 0 ? Spread.Of((TimeUnit)unit) : Spread.Of(what);
+    }
+
+    // One or the other: a moment is the end of a period.
+    private static string? PeriodOf(string? period, string? moment) => period is not null && moment is not null
+        ? throw new ProblemException(
+            ProblemKind.Usage, "--period and --as-of both say when.", "Give one of them; with --by, --period.")
+        : period ?? moment;
+
+    private static int IndexOf(ReportOption option, string word, IReadOnlyList<string> words)
+    {
+        for (var index = 0; index < words.Count; index++)
+        {
+            if (words[index].Equals(word, StringComparison.OrdinalIgnoreCase))
+            {
+                return index;
+            }
+        }
+
+        throw new ProblemException(
+            ProblemKind.Usage,
+            $"--{option.Name} does not take \"{word}\".",
+            Suggestion.DidYouMean(word, words) ?? $"It takes {Suggestion.Listed(words, "or")}.");
+    }
+
+    private static int NumberOf(ReportOption option, string text, int least, string hint) =>
+        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number >= least
+            ? number
+            : throw new ProblemException(
+                ProblemKind.Usage, $"--{option.Name} does not take \"{text}\".", $"It takes a whole number: {hint}.");
+}

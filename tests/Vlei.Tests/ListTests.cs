@@ -1,0 +1,159 @@
+using System.Text.Json;
+
+namespace Vlei.Tests;
+
+/// <summary>Tables, fields and the lists that are made of them, through the program, on the demo.</summary>
+public sealed class ListTests : IDisposable
+{
+    private readonly Tool _tool = new Tool().WithDemo();
+
+    private static readonly string[] Cross = ["--rows", "account.type", "--across", "month", "--measure", "natural"];
+
+    private Outcome Show(params string[] arguments) => _tool.Run(["show", .. arguments, "--book", "reedwater"]);
+
+    private List<string[]> Csv(params string[] arguments) =>
+        [.. Show([.. arguments, "--format", "csv"]).Done().Output.TrimEnd().Split('\n').Select(line => line.Split(','))];
+
+    [Fact]
+    public void Every_report_of_the_catalogue_is_the_same_in_every_format()
+    {
+        var reports = _tool.Run("reports", "--book", "reedwater").Done().Output.Split('\n')
+            .Where(line => line.StartsWith("  ", StringComparison.Ordinal) && line[2] != ' ').Select(line => line.Trim().Split(' ')[0]).ToList();
+        Assert.InRange(reports.Count, 60, 100);
+        Parallel.ForEach(reports.Where(report => report is not ("statement-of-account" or "postings" or "lines")), new ParallelOptions { MaxDegreeOfParallelism = 4 }, report =>
+        {
+            var (text, csv) = (Show(report).Done().Output, Csv(report));
+            var json = JsonDocument.Parse(Show(report, "--format", "json").Done().Output).RootElement;
+            Assert.Equal(report, json.GetProperty("report").GetString());
+            Assert.All(json.GetProperty("rows").EnumerateArray(), row => Assert.Equal(json.GetProperty("columns").GetArrayLength(), row.GetProperty("cells").GetArrayLength()));
+            Assert.True(json.GetProperty("rows").GetArrayLength() > 0 || text.Contains("Nothing", StringComparison.Ordinal), report);
+            Assert.Equal(json.GetProperty("rows").GetArrayLength(), csv.Count - 1);
+            Assert.Contains(json.GetProperty("title").GetString()!, text);
+        });
+    }
+
+    // The same counts and sums, from the files of the records.
+    [Fact]
+    public void Fields_of_related_records_group_as_the_files_say()
+    {
+        var records = NaiveRecords.Read(_tool.PathOf("reedwater/records"));
+        var contacts = File.ReadAllLines(_tool.PathOf("reedwater/records/contacts.csv")).Skip(1).Select(line => line.Split(',')).ToDictionary(cells => cells[0], cells => cells[2]);
+        foreach (var cash in new[] { false, true })
+        {
+            string[] asked = ["postings", "--period", "all", "--basis", cash ? "cash" : "accrual", "--where", "amount <> 0", "--summary", "--columns", "amount,count"];
+            foreach (var (field, of) in new (string, Func<NaiveRecords.Posting, string>)[]
+            {
+                ("contact.kind", posting => posting.Contact.Length == 0 ? "none" : contacts[posting.Contact]),
+                ("document.created-by", posting => posting.Document["created_by"]),
+                ("tag.season", posting => posting.Document["tag.season"] is { Length: > 0 } season ? season : "none"),
+                ("date.quarter", posting => $"{posting.Day[..4]}-Q{(int.Parse(posting.Day[5..7], CultureInfo.InvariantCulture) + 2) / 3}"),
+                ("tax-code", posting => posting.Line["tax_code"] is { Length: > 0 } code ? code : "none"),
+            })
+            {
+                var expected = records.Postings(cash).GroupBy(of).ToDictionary(group => group.Key, group => (group.Sum(posting => posting.Amount), group.Count()));
+                var rows = Csv([.. asked, "--group-by", field]).Skip(1).SkipLast(1).ToDictionary(
+                    row => row[0], row => (decimal.Parse(row[^2], CultureInfo.InvariantCulture), int.Parse(row[^1], CultureInfo.InvariantCulture)));
+                Assert.Equal(expected.OrderBy(pair => pair.Key), rows.OrderBy(pair => pair.Key));
+            }
+        }
+    }
+
+    [Fact]
+    public void What_is_typed_wins_over_what_a_definition_says_and_adds_to_its_choices()
+    {
+        var usual = Show("sales-by-customer").Done().Output;
+        Assert.Contains("Only account.type income", usual);
+        Assert.DoesNotContain("INV-", usual);
+        var detail = Show("sales-by-customer", "--detail", "--only", "contact=C0012", "--where", "natural > 0", "--period", "all").Done().Output;
+        Assert.Contains("Only account.type income", detail);
+        Assert.Contains("Only contact C0012", detail);
+        Assert.Contains("Where natural > 0", detail);
+        Assert.Contains("INV-", detail);
+        Assert.Contains("Only account.type expense", Show("sales-by-customer", "--only", "account.type=expense").Done().Output);
+        Assert.DoesNotContain("account.type income", Show("sales-by-customer", "--only", "account.type=expense").Done().Output);
+        Assert.Contains("Email", Show("sales-by-customer", "--columns", "+contact.email,-share(natural)").Done().Output);
+        Assert.Contains("Jun 2026", Show(["sales-by-customer", .. Cross]).Done().Output);
+        Assert.Equal(["row", "label", "kind", "level", "count"], Csv("sales-by-customer", "--columns", "count")[0]);
+    }
+
+    [Theory]
+    [InlineData("postings.item", "Oar*", "OARS21")]
+    [InlineData("documents.kind", "invoice", "invoice")]
+    [InlineData("contacts.kind", null, "customer")]
+    public void Values_of_a_field_are_counted(string field, string? list, string value)
+    {
+        var rows = _tool.Run([.. new[] { "fields", field, "--book", "reedwater", "--format", "csv", "--values" }, .. list is null ? Array.Empty<string>() : [list]]).Done()
+            .Output.TrimEnd().Split('\n').Select(line => line.Split(',')).ToList();
+        var counts = rows.Skip(1).SkipLast(1).Select(row => int.Parse(row[^1], CultureInfo.InvariantCulture)).ToList();
+        Assert.Contains(rows, row => row[0] == value || row[0].StartsWith("OAR", StringComparison.Ordinal));
+        Assert.Equal(counts.OrderDescending(), counts);
+        Assert.Equal(counts.Sum(), int.Parse(rows[^1][^1], CultureInfo.InvariantCulture));
+    }
+
+    [Theory]
+    [InlineData(66, "There is no table postngs.", "fields", "postngs")]
+    [InlineData(66, "postings have no field \"contact.emial\".", "fields", "postings.contact.emial")]
+    [InlineData(2, "postings have no field \"contct\".", "show", "postings", "--group-by", "contct")]
+    [InlineData(2, "There is no function averge.", "show", "postings", "--total", "averge(amount)")]
+    [InlineData(2, "\"amount *\" is neither a field nor a formula.", "show", "postings", "--columns", "amount *")]
+    [InlineData(2, "kind is a word; only numbers can be reckoned with.", "show", "postings", "--columns", "kind * 2")]
+    [InlineData(2, "average is of numbers, and kind is a word.", "show", "postings", "--columns", "average(kind)")]
+    [InlineData(2, "--columns: due is not among the columns", "show", "postings", "--columns", "-due")]
+    [InlineData(2, "\"date,,kind\" has an empty place.", "show", "postings", "--columns", "date,,kind")]
+    [InlineData(2, "Take the one or the other", "show", "postings", "--rows", "contact", "--group-by", "kind")]
+    [InlineData(2, "A cross-table needs rows.", "show", "postings", "--across", "month")]
+    [InlineData(2, "--summary shows groups alone, and there are none.", "show", "postings", "--summary")]
+    [InlineData(2, "Single records are not compared", "show", "postings", "--compare", "prior-year")]
+    [InlineData(2, "--sort does not take \"amonut\".", "show", "postings", "--sort", "amonut")]
+    [InlineData(2, "--percent income is for statements.", "show", "postings", "--percent", "income")]
+    [InlineData(2, "--top takes the largest records of a list", "show", "postings", "--group-by", "kind", "--top", "3")]
+    [InlineData(2, "would make more than 400 columns.", "show", "postings", "--period", "all", "--rows", "kind", "--across", "document")]
+    [InlineData(2, "postings have no budget.", "show", "postings", "--group-by", "kind", "--summary", "--compare", "budget")]
+    [InlineData(66, "There is no contact \"C9999\".", "show", "postings", "--only", "contact=C9999")]
+    [InlineData(2, "--basis does not apply to documents.", "show", "documents", "--basis", "cash")]
+    [InlineData(2, "count is no money, so no postings add up to it.", "trace", "sales-by-customer", "--row", "total", "--column", "count", "--columns", "count")]
+    public void What_makes_no_sense_is_told(int status, string message, params string[] arguments)
+    {
+        var outcome = _tool.Run([.. arguments, "--book", "reedwater"]);
+        Assert.Equal((status, ""), (outcome.Status, outcome.Output));
+        Assert.Contains(message, outcome.Messages, StringComparison.OrdinalIgnoreCase);
+    }
+
+    [Theory]
+    [InlineData("sales-by-customer", "C0012", "natural")]
+    [InlineData("purchase-returns", "total", "owed")]
+    [InlineData("tax-by-code", "sales/S15", "tax")]
+    [InlineData("open-invoices", "total", "open")]
+    [InlineData("stock-changes", "OARS21", "change(amount,amount(2025-06-30))")]
+    [InlineData("sales-by-month", "total", "natural")]
+    public void Figures_of_lists_are_traced(string report, string row, string column)
+    {
+        string[] asked = report is "purchase-returns" or "sales-by-customer" ? ["--period", "all"] : [];
+        var rows = Csv([report, .. asked]);
+        var key = rows.Exists(cells => cells[0] == row) ? row : rows.First(cells => cells[2] == "record")[0];
+        var outcome = _tool.Run(["trace", report, "--row", key, "--column", column, "--book", "reedwater", .. asked]).Done();
+        Assert.Contains("Checked: The records add up to the figure.", outcome.Output);
+    }
+
+    [Fact]
+    public void A_list_of_any_length_passes_through_a_small_heap()
+    {
+        const int Many = 60_000;
+        _tool.Write("set/accounts.csv", "code,name,type\n1000,Bank,bank\n4000,Sales,income\n");
+        _tool.Write("set/documents.csv", "id,kind,date,memo\n" + string.Concat(Enumerable.Range(0, Many)
+            .Select(number => $"I{number},cash-sale,2026-0{1 + (number % 6)}-{1 + (number % 28):D2},Sold over the counter {number}\n")));
+        _tool.Write("set/lines.csv", "document,account,amount,memo\n" + string.Concat(Enumerable.Range(0, Many).Select(number => $"I{number},1000,{number}.25,Paid {number}\nI{number},4000,-{number}.25,Sold {number}\n")));
+        _tool.Run("init", "book", "--name", "B", "--currency", "ZAR").Done();
+        _tool.Run("import", "set", "--book", "book").Done();
+        foreach (var format in new[] { "csv", "json", "text" })
+        {
+            // In hexadecimal: 24 MiB. The texts of all lines at once would be more.
+            var outcome = _tool.Run(
+                [("DOTNET_GCHeapHardLimit", "1800000")], "show", "postings", "--book", "book", "--period", "2026", "--columns", "+document.memo", "--format", format).Done();
+            Assert.InRange(outcome.Output.Split('\n').Length, 2 * Many, (2 * Many) + 50);
+            Assert.Contains(format == "text" ? "1,799,985,000.00" : "1799985000.00", outcome.Output);
+        }
+    }
+
+    public void Dispose() => _tool.Dispose();
+}
