@@ -23,6 +23,9 @@ public sealed class Book
     /// <summary>Where what contacts have committed to is noted.</summary>
     internal string PromisesPath => Path.Combine(Folder, "promises.csv");
 
+    /// <summary>Where it is noted what was said about findings of the review.</summary>
+    internal string MarksPath => Path.Combine(Folder, "review.csv");
+
     /// <summary>Whether the folder is a book.</summary>
     public static bool IsBook(string folder) => File.Exists(Path.Combine(folder, FileName));
 

@@ -20,6 +20,7 @@ public sealed class LedgerReader : ILedger, IDisposable
     private readonly Lazy<bool> _hasComputedSettlements;
     private readonly Lazy<Dictionary<int, (int From, int To)>> _settlements;
     private readonly Lazy<IReadOnlyList<Promise>> _promises;
+    private readonly Lazy<IReadOnlyList<FindingMark>> _marks;
     private readonly Dictionary<PostingField, IReadOnlyList<NamedRecord>> _records = [];
     private readonly Lazy<Statement> _document;
     private readonly Lazy<Statement> _lineMemo;
@@ -34,6 +35,7 @@ public sealed class LedgerReader : ILedger, IDisposable
         _budgets = new Lazy<IReadOnlyList<Budget>>(ReadBudgets);
         _hasComputedSettlements = new Lazy<bool>(() => Derivation.IsOldestFirst(database)
             && database.Number($"SELECT count(*) FROM settlements s WHERE {_standing.Of("s")}") == 0);
+        _marks = new Lazy<IReadOnlyList<FindingMark>>(() => MarkFile.Read(book));
         _promises = new Lazy<IReadOnlyList<Promise>>(() => PromiseFile.Read(book).Select(Known).OfType<Promise>().ToList());
         _settlements = new Lazy<Dictionary<int, (int From, int To)>>(ReadSettlements);
         _tagSets = new Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>>(() => Columns.TagSets.Read(database));
@@ -53,6 +55,9 @@ public sealed class LedgerReader : ILedger, IDisposable
 
     /// <inheritdoc/>
     public bool HasComputedSettlements => _hasComputedSettlements.Value;
+
+    /// <inheritdoc/>
+    public IReadOnlyList<FindingMark> Marks => _marks.Value;
 
     /// <inheritdoc/>
     public IReadOnlyList<Promise> Promises => _promises.Value;

@@ -1,5 +1,6 @@
 using Vlei.Core.Fields;
 using Vlei.Core.OpenItems;
+using Vlei.Core.Review;
 using Vlei.Core.Tables;
 
 namespace Vlei.Core;
@@ -13,6 +14,7 @@ public static class StandardTables
         PostingTables.Postings, PostingTables.Lines, PostingTables.Stock, PostingTables.Tax,
         DocumentTables.Documents, DocumentTables.OpenItems, DocumentTables.Settlements,
         RecordLists.Contacts, RecordLists.Accounts, RecordLists.Items, RecordLists.Projects, RecordLists.Departments, RecordLists.TaxCodes,
+        FindingsTable.Definition,
     ];
 
     /// <summary>Finds a table by its name.</summary>

@@ -95,6 +95,8 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     IReadOnlyList<Promise> ILedger.Promises => Promised;
 
+    public IReadOnlyList<FindingMark> Marks { get; init; } = [];
+
     public bool HasComputedSettlements => false;
 
     public IReadOnlyList<ControlItem> ControlItems(DateOnly until) =>

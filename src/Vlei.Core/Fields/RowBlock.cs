@@ -14,6 +14,9 @@ public sealed class RowBlock(int count, Func<string, long[]> read, RowBlock? beh
     /// <summary>How many rows there are.</summary>
     public int Count => count;
 
+    /// <summary>The text of a row in a column of texts, where the table has any of its own.</summary>
+    public Func<string, int, string>? TextOf { get; init; }
+
     /// <summary>The numbers of a column.</summary>
     public long[] this[string column]
     {

@@ -133,6 +133,11 @@ public sealed class TableFields
             return new Node(field, rows => new FieldCells(rows.Column(field.Name), words));
         }
 
+        if (field.Type == FieldType.Text)
+        {
+            return new Node(field, rows => WordPool.Of([.. Enumerable.Range(0, rows.Count).Select(row => rows.Block.TextOf!(field.Name, rows.PlaceOf(row)))]));
+        }
+
         return field.Target is not { } target ? new Node(field, rows => new FieldCells(rows.Column(field.Name)))
             : Reference(field, target, rows => rows.Column(field.Name));
     }

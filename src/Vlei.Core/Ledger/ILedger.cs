@@ -76,6 +76,9 @@ public interface ILedger
     /// <summary>Whether the records have no settlements, and those that there are were computed.</summary>
     bool HasComputedSettlements { get; }
 
+    /// <summary>What was said about findings of the review.</summary>
+    IReadOnlyList<FindingMark> Marks { get; }
+
     /// <summary>What contacts have committed to or dispute, by number; only what is about documents that there are.</summary>
     IReadOnlyList<Promise> Promises { get; }
 }

@@ -27,6 +27,7 @@ internal sealed class TableRows
     private readonly Dictionary<int, long[]> _runningOfRecords = [];
     private int _count;
     private readonly int _restGroup;
+    private readonly bool _hasTotals;
     private (int First, ReportRow[] Rows) _window = (-1, []);
 
     /// <summary>Puts the rows in their order.</summary>
@@ -35,6 +36,7 @@ internal sealed class TableRows
         (_table, _plan, _scan, _columns, _request) = (table, plan, scan, columns, request);
         _key = [.. table.Key.Select(plan.Fields.Named)];
         _restGroup = scan.Groups.Count;
+        _hasTotals = columns.Cells.Any(cell => cell is not (TableCell.Fact or TableCell.Value { Function: Function.Own }));
         RefuseUnknownOrder();
         if (plan.HasRecords && plan.Groups.Count == 0)
         {
@@ -59,7 +61,7 @@ internal sealed class TableRows
             _runningOfRecords[column.Measure] = RunningOf(column.Measure);
         }
 
-        if (columns.Cells.Any(cell => cell is not TableCell.Fact))
+        if (_hasTotals)
         {
             Add(new Stretch(RowKind.GrandTotal, 0, 0, 0, 1, false));
         }
@@ -153,7 +155,7 @@ internal sealed class TableRows
             {
                 Add(new Stretch(RowKind.Heading, level, group, 0, 1, false));
                 AddGroups(group, children);
-                Add(new Stretch(RowKind.Total, level, group, 0, 1, false));
+                AddTotalOf(group, level);
             }
             else
             {
@@ -171,6 +173,15 @@ internal sealed class TableRows
         if (level + 1 >= _plan.Depth)
         {
             AddRunning(groups);
+        }
+    }
+
+    // Where nothing is added up there is nothing to say.
+    private void AddTotalOf(int group, int level)
+    {
+        if (_hasTotals)
+        {
+            Add(new Stretch(RowKind.Total, level, group, 0, 1, false));
         }
     }
 
@@ -222,7 +233,7 @@ internal sealed class TableRows
         {
             Add(new Stretch(RowKind.Heading, level, child, 0, 1, false));
             first = AddRecordsOf(child, children, byGroup, first);
-            Add(new Stretch(RowKind.Total, level, child, 0, 1, false));
+            AddTotalOf(child, level);
         }
 
         return first;

@@ -2,9 +2,11 @@ using System.CommandLine;
 using Vlei.Books;
 using Vlei.Core;
 using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Core.Review;
+using Vlei.Core.Tables;
 
 namespace Vlei.Commands;
 
@@ -14,6 +16,31 @@ internal static class CheckCommand
     private static readonly Option<string?> Period = new("--period")
     {
         Description = "Look at the months of this period; all months of the records without it", HelpName = "P",
+    };
+
+    private static readonly Option<string?> Review = new("--review")
+    {
+        Description = "List what looks off in the records of this period", HelpName = "P",
+    };
+
+    private static readonly Option<string[]> Seen = new("--seen")
+    {
+        Description = "With --review: this finding was seen and is fine; may be repeated", HelpName = "FINDING",
+    };
+
+    private static readonly Option<string[]> Question = new("--question")
+    {
+        Description = "With --review: this finding is a question for the client; may be repeated", HelpName = "FINDING",
+    };
+
+    private static readonly Option<string[]> Unmark = new("--unmark")
+    {
+        Description = "With --review: this finding is new again; may be repeated", HelpName = "FINDING",
+    };
+
+    private static readonly Option<string?> Note = new("--note")
+    {
+        Description = "What is said about it: why it is fine, or what is asked", HelpName = "TEXT",
     };
 
     private static readonly Option<bool> Rebuild = new("--rebuild")
@@ -26,18 +53,42 @@ internal static class CheckCommand
     {
         var command = new DocumentedCommand("check", "Prove that everything in the book that should tie does")
         {
-            Examples = [("vlei check", "check the book here"), ("vlei check --period this-fiscal-year-to-date", "and, of the reports, only these months"), ("vlei check --rebuild", "mend damaged columns")],
+            Examples =
+            [
+                ("vlei check", "check the book here"),
+                ("vlei check --period this-fiscal-year-to-date", "and, of the reports, only these months"),
+                ("vlei check --rebuild", "mend damaged columns"),
+                ("vlei check --review last-month", "what looks off in the records of last month"),
+                ("vlei check --review 2026-03 --seen duplicate/BILL-00563 --note \"Two deliveries\"", "mark a finding as seen"),
+                ("vlei check --review 2026-05 --question new-account/BILL-00589/6400 --note \"Is this timber?\"", "keep a question for the client"),
+            ],
         };
         Period.CompletionSources.Add([.. PeriodGrammar.Words]);
         command.Options.Add(Period);
         command.Options.Add(Rebuild);
-        command.SetAction(Run);
+        foreach (var option in new Option[] { Review, Seen, Question, Unmark, Note })
+        {
+            command.Options.Add(option);
+        }
+
+        var destination = new ReportDestination(command);
+        command.SetAction(result => Run(result, destination));
         return command;
     }
 
-    private static int Run(ParseResult result)
+    private static int Run(ParseResult result, ReportDestination destination)
     {
         var book = BookOptions.OpenBook(result);
+        if (result.GetValue(Review) is { } reviewed)
+        {
+            return ReviewRecords(result, book, reviewed, destination);
+        }
+
+        if (new Option[] { Seen, Question, Unmark, Note }.FirstOrDefault(option => result.GetResult(option) is { Implicit: false }) is { } marking)
+        {
+            throw new ProblemException(ProblemKind.Usage, $"{marking.Name} is about findings of the review.", "Add --review and the period in which they were found.");
+        }
+
         if (result.GetValue(Rebuild))
         {
             Terminal.WithProgress(progress =>
@@ -62,6 +113,47 @@ internal static class CheckCommand
         }
 
         return checks.All(check => check.Ok) ? ExitStatus.Done : ExitStatus.CheckFailed;
+    }
+
+    private static int ReviewRecords(ParseResult result, Book book, string period, ReportDestination destination)
+    {
+        if (new Option[] { Period, Rebuild }.FirstOrDefault(option => result.GetResult(option) is { Implicit: false }) is { } other)
+        {
+            throw new ProblemException(ProblemKind.Usage, $"{other.Name} does not go with --review.", "Give the period behind --review.");
+        }
+
+        var today = BookOptions.TodayOf(result, book.Settings);
+        var definition = Catalogue.Find("review")!;
+        var request = RequestText.Read(
+            RequestText.Merged(definition.Defaults, new Dictionary<string, IReadOnlyList<string>> { ["period"] = [period] }), today, book.Settings.Calendar,
+            book.Settings.Currency);
+        using (var ledger = LedgerReader.Open(book))
+        {
+            var context = ReportArguments.ContextOf(book, today, ledger);
+            if (!new[] { Seen, Question, Unmark }.Any(option => result.GetResult(option) is { Implicit: false }))
+            {
+                return result.GetValue(Note) is null ? destination.Write(result, destination.FormatOf(result), definition.Build(context, request))
+                    : throw new ProblemException(ProblemKind.Usage, "--note is said of a finding.", "Add --seen or --question and the finding.");
+            }
+
+            var found = FindingsTable.Find(TableReport.ContextOf(FindingsTable.Definition, context, request), context.PeriodOf(request).Range)
+                .DistinctBy(finding => finding.Key).ToDictionary(finding => finding.Key);
+            Finding Named(string key) => found.GetValueOrDefault(key) ?? throw new ProblemException(
+                ProblemKind.NotFound, $"Nothing was found under {key} in that period.",
+                Suggestion.DidYouMean(key, found.Keys) ?? $"vlei check --review {period} lists what was.");
+            FindingMark Marked(string key, bool isQuestion) => new(
+                key, Named(key).Fingerprint, isQuestion, result.GetValue(Note) ?? "", Environment.UserName, today);
+            List<FindingMark> marks =
+            [
+                .. (result.GetValue(Seen) ?? []).Select(key => Marked(key, isQuestion: false)),
+                .. (result.GetValue(Question) ?? []).Select(key => Marked(key, isQuestion: true)),
+            ];
+            HashSet<string> gone = [.. marks.Select(mark => mark.Finding), .. (result.GetValue(Unmark) ?? []).Select(key => Named(key).Key)];
+            MarkFile.Change(book, known => [.. known.Where(mark => !gone.Contains(mark.Finding)), .. marks]);
+            Terminal.Say($"{gone.Count} {(gone.Count == 1 ? "finding" : "findings")} marked.");
+        }
+
+        return ExitStatus.Done;
     }
 
     // The reports are held against one another even where the columns are damaged, as far as they can be read.

@@ -1,0 +1,144 @@
+using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+
+namespace Vlei.Core.Review;
+
+/// <summary>A document as the review looks at it.</summary>
+/// <param name="Key">Its key.</param>
+/// <param name="Date">Its date.</param>
+/// <param name="Kind">The number of its kind.</param>
+/// <param name="Contact">The key of the first contact on it, 0 for none.</param>
+/// <param name="Total">The sum of its debits.</param>
+/// <param name="First">Where its lines begin.</param>
+/// <param name="Count">How many they are.</param>
+internal readonly record struct ReviewDocument(int Key, DateOnly Date, int Kind, int Contact, Amount Total, int First, int Count);
+
+/// <summary>A line as the review looks at it.</summary>
+/// <param name="Account">The key of its account.</param>
+/// <param name="Contact">The key of its contact, 0 for none.</param>
+/// <param name="Amount">Debit positive.</param>
+/// <param name="TaxCode">The key of its tax code, 0 for none.</param>
+/// <param name="TaxPart">What it is to that tax.</param>
+internal readonly record struct ReviewLine(int Account, int Contact, Amount Amount, int TaxCode, TaxPart TaxPart);
+
+/// <summary>All documents up to the end of the days that are looked at, oldest first, and what they are called.</summary>
+internal sealed class ReviewRecords
+{
+    private static readonly string[] Texts = ["number", "reference", "created_at"];
+
+    private readonly List<ReviewLine> _lines = [];
+    private readonly Dictionary<int, string> _contacts;
+    private readonly Lazy<Dictionary<int, RecordValue[]>> _texts;
+
+    /// <summary>Reads them.</summary>
+    public ReviewRecords(TableContext context, DateRange range)
+    {
+        (Context, Range) = (context, range);
+        Accounts = context.Ledger.Accounts.ToDictionary(account => account.Key);
+        _contacts = context.Ledger.Records(PostingField.Contact).ToDictionary(contact => contact.Key, contact => contact.Name);
+        _texts = new Lazy<Dictionary<int, RecordValue[]>>(() => context.Ledger.ReadRecords(
+            RecordTables.Documents, [.. Texts.Select(name => RecordTables.Documents.Fields[RecordTables.Documents.IndexOf(name)])])
+            .ToDictionary(record => record.Key, record => record.Values));
+        var documents = new List<ReviewDocument>();
+        foreach (var (month, _) in context.Ledger.MonthSums(AccountingBasis.Accrual, new DateRange(DateOnly.MinValue, range.To)))
+        {
+            Add(month, documents);
+        }
+
+        Documents = documents;
+    }
+
+    /// <summary>The book.</summary>
+    public TableContext Context { get; }
+
+    /// <summary>The days that are looked at.</summary>
+    public DateRange Range { get; }
+
+    /// <summary>The accounts, by key.</summary>
+    public IReadOnlyDictionary<int, Account> Accounts { get; }
+
+    /// <summary>The documents, oldest first.</summary>
+    public IReadOnlyList<ReviewDocument> Documents { get; }
+
+    /// <summary>Those of the days that are looked at.</summary>
+    public IEnumerable<ReviewDocument> Within => Documents.Where(document => document.Date >= Range.From);
+
+    /// <summary>The lines of a document.</summary>
+    public IReadOnlyList<ReviewLine> LinesOf(ReviewDocument document) => _lines.GetRange(document.First, document.Count);
+
+    /// <summary>The id of a document.</summary>
+    public string IdOf(ReviewDocument document) => Context.Ledger.Document(document.Key).Id;
+
+    /// <summary>The number that is printed on a document; empty for none.</summary>
+    public string NumberOf(ReviewDocument document) => TextOf(document, 0);
+
+    /// <summary>What the other side calls a document; empty for nothing.</summary>
+    public string ReferenceOf(ReviewDocument document) => TextOf(document, 1);
+
+    /// <summary>The day that a document was entered; nothing where it is not known.</summary>
+    public DateOnly? EnteredOn(ReviewDocument document) => TextOf(document, 2) is { Length: >= 10 } moment
+        && IsoText.TryDay(System.Text.Encoding.UTF8.GetBytes(moment[..10]), out var day) ? day : null;
+
+    /// <summary>What a contact is called.</summary>
+    public string NameOf(int contact) => _contacts.GetValueOrDefault(contact, "");
+
+    /// <summary>An account in words.</summary>
+    public string AccountInWords(int account) => $"{Accounts[account].Code} {Accounts[account].Name}";
+
+    /// <summary>An amount in words.</summary>
+    public string Text(Amount amount) => DecimalText.Write(amount.MinorUnits, Context.Currency.Decimals);
+
+    /// <summary>What documents are, so that a change of any of them is noticed.</summary>
+    public long FingerprintOf(params IEnumerable<ReviewDocument> documents) => Finding.FingerprintOf(documents.SelectMany(document =>
+        LinesOf(document).SelectMany(line => new[] { line.Account, line.Contact, line.Amount.MinorUnits, line.TaxCode })
+            .Concat([document.Key, document.Date.DayNumber, document.Kind])));
+
+    /// <summary>A finding about one document.</summary>
+    public Finding Of(string kind, ReviewDocument document, string reason) => IdOf(document) is var id
+        ? new Finding(kind, $"{kind}/{id}", document.Date, reason, ShowLines(document.Date, id), FingerprintOf(document))
+        {
+            Document = document.Key, Contact = document.Contact, Amount = document.Total,
+        }
+        : throw new InvalidOperationException();
+
+    /// <summary>The arguments that show the lines of documents of some days.</summary>
+    public static string ShowLines(DateOnly day, params string[] ids) => ShowLines(new DateRange(day, day), ids);
+
+    /// <summary>The same of several days.</summary>
+    public static string ShowLines(DateRange days, params string[] ids) =>
+        $"show lines --period {PeriodText.Iso(days.From)}{(days.Days == 1 ? "" : $"/{PeriodText.Iso(days.To)}")} --only \"document={string.Join(',', ids)}\"";
+
+    private string TextOf(ReviewDocument document, int text) => _texts.Value.GetValueOrDefault(document.Key)?[text].Text ?? "";
+
+    private void Add(YearMonth month, List<ReviewDocument> documents)
+    {
+        PostingField[] fields =
+        [
+            PostingField.Day, PostingField.Document, PostingField.Account, PostingField.Contact, PostingField.Amount, PostingField.Kind,
+            PostingField.TaxCode, PostingField.TaxPart,
+        ];
+        var postings = Context.Ledger.ReadMonth(AccountingBasis.Accrual, month, fields);
+        long Of(PostingField field, int posting) => postings[field][posting];
+        var end = month.Range.To <= Range.To ? postings.Count : postings.FirstFrom(Range.To.Day + 1);
+        for (var first = 0; first < end;)
+        {
+            var (next, total, contact) = (first, Amount.Zero, 0);
+            for (; next < end && Of(PostingField.Document, next) == Of(PostingField.Document, first) && Of(PostingField.Day, next) == Of(PostingField.Day, first); next++)
+            {
+                var line = new ReviewLine(
+                    (int)Of(PostingField.Account, next), (int)Of(PostingField.Contact, next), new Amount(Of(PostingField.Amount, next)),
+                    (int)Of(PostingField.TaxCode, next), (TaxPart)Of(PostingField.TaxPart, next));
+                _lines.Add(line);
+                total += line.Amount.Sign > 0 ? line.Amount : Amount.Zero;
+                contact = contact == 0 ? line.Contact : contact;
+            }
+
+            documents.Add(new ReviewDocument(
+                (int)Of(PostingField.Document, first), month.First.AddDays((int)Of(PostingField.Day, first) - 1), (int)Of(PostingField.Kind, first),
+                contact, total, _lines.Count - (next - first), next - first));
+            first = next;
+        }
+    }
+}
