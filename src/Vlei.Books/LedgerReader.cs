@@ -57,6 +57,9 @@ public sealed class LedgerReader : ILedger, IDisposable
     public bool HasComputedSettlements => _hasComputedSettlements.Value;
 
     /// <inheritdoc/>
+    public IEnumerable<DocumentVersion> DocumentVersions() => RecordChanges.VersionsUpTo(_database, Revision);
+
+    /// <inheritdoc/>
     public IReadOnlyList<FindingMark> Marks => _marks.Value;
 
     /// <inheritdoc/>

@@ -12,6 +12,25 @@ internal static class RecordChanges
     public static List<RecordChange> Since(Database database, long revision) =>
         [.. Documents(database, revision), .. Settlements(database, revision)];
 
+    /// <summary>What the imports up to one did to documents, in their order.</summary>
+    public static IEnumerable<DocumentVersion> VersionsUpTo(Database database, long revision)
+    {
+        const string Debits = "(SELECT sum(l.amount) FROM lines l WHERE l.document = d.key AND l.added = d.added AND l.amount > 0)";
+        const string Again = "EXISTS (SELECT 1 FROM documents o WHERE o.key = d.key AND o.";
+        using var statement = database.Prepare(
+            $"SELECT d.key, k.id, d.kind, d.date, {Debits}, CASE WHEN {Again}replaced = d.added) THEN 1 ELSE 0 END, d.added, i.at, i.by "
+            + $"FROM documents d JOIN documents_keys k ON k.key = d.key JOIN imports i ON i.revision = d.added WHERE d.added <= {revision} "
+            + $"UNION ALL SELECT d.key, k.id, d.kind, d.date, {Debits}, 2, d.replaced, i.at, i.by "
+            + "FROM documents d JOIN documents_keys k ON k.key = d.key JOIN imports i ON i.revision = d.replaced "
+            + $"WHERE d.replaced <= {revision} AND NOT {Again}added = d.replaced) ORDER BY 7, 1");
+        while (statement.Step())
+        {
+            yield return new DocumentVersion(
+                statement.Int(0), statement.Text(1), DocumentKinds.NumberOf(statement.Text(2)), DayIn(statement, 3)!.Value,
+                new Amount(statement.Number(4)), (ChangeKind)statement.Int(5), statement.Number(6), Revisions.MomentOf(statement.Text(7)), statement.Text(8));
+        }
+    }
+
     private static IEnumerable<RecordChange> Documents(Database database, long revision)
     {
         const string Debits =

@@ -114,7 +114,8 @@ public static class Revisions
     internal static string MomentText(DateTimeOffset at) =>
         at.UtcDateTime.ToString("yyyy-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture);
 
-    private static DateTimeOffset MomentOf(string text) =>
+    /// <summary>A moment as the store keeps it.</summary>
+    internal static DateTimeOffset MomentOf(string text) =>
         DateTimeOffset.TryParse(text, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var at)
             ? at
             : throw StoreProblem.Damaged($"\"{text}\" is no moment");

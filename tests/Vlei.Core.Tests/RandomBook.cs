@@ -97,6 +97,8 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     public IReadOnlyList<FindingMark> Marks { get; init; } = [];
 
+    public IEnumerable<DocumentVersion> DocumentVersions() => [];
+
     public bool HasComputedSettlements => false;
 
     public IReadOnlyList<ControlItem> ControlItems(DateOnly until) =>

@@ -90,6 +90,44 @@ public sealed class ListTests : IDisposable
         Assert.Equal(counts.Sum(), int.Parse(rows[^1][^1], CultureInfo.InvariantCulture));
     }
 
+    [Fact]
+    public void What_imports_did_to_documents_is_a_table_too()
+    {
+        void Import(string documents, string lines, params string[] more)
+        {
+            _tool.Write("set/accounts.csv", "code,name,type\n1000,Bank,bank\n4000,Sales,income\n");
+            _tool.Write("set/documents.csv", "id,kind,date,created_by\n" + documents);
+            _tool.Write("set/lines.csv", "document,account,amount\n" + lines);
+            _tool.Run(["import", "set", "--book", "book", .. more]).Done();
+        }
+
+        _tool.Run("init", "book", "--name", "B", "--currency", "ZAR").Done();
+        Import("D1,cash-sale,2026-01-01,ann\nD2,cash-sale,2026-01-02,bob\n", "D1,1000,5\nD1,4000,-5\nD2,1000,6\nD2,4000,-6\n");
+        Import("D1,cash-sale,2026-01-01,ann\nD3,expense,2026-01-03,bob\n", "D1,1000,7\nD1,4000,-7\nD3,1000,-1\nD3,4000,1\n", "--complete");
+        Import("D1,cash-sale,2026-01-01,ann\nD2,cash-sale,2026-01-02,bob\n", "D1,1000,7\nD1,4000,-7\nD2,1000,6\nD2,4000,-6\n");
+        var rows = _tool.Run("show", "changes", "--book", "book", "--format", "csv", "--columns", "revision,action,kind,total,document.created-by").Done().Output.TrimEnd().Split('\n')[1..^1]
+            .Select(line => string.Join(' ', line.Split(',')[4..]));
+        Assert.Equal(
+            [
+                "1 added cash-sale 5.00 ann", "1 added cash-sale 6.00 bob", "2 changed cash-sale 7.00 ann", "2 removed cash-sale 6.00 bob", "2 added expense 1.00 bob",
+                "3 added cash-sale 6.00 bob",
+            ],
+            rows);
+        Assert.Equal(3, _tool.Run("show", "changes", "--book", "book", "--revision", "1", "--format", "csv").Done().Output.TrimEnd().Split('\n').Length - 1);
+    }
+
+    [Fact]
+    public void Statements_take_the_words_of_related_records_as_lists_do()
+    {
+        foreach (var choice in new[] { "contact.kind=supplier", "item.unit=hour,day", "account.cash-flow=investing", "project.contact=C0023", "contact.active=none" })
+        {
+            string[] asked = ["--book", "reedwater", "--period", "fy2026", "--only", choice, "--format", "json"];
+            decimal Debits(string report, int column) => JsonDocument.Parse(_tool.Run(["show", report, .. asked]).Done().Output).RootElement.GetProperty("rows").EnumerateArray()
+                .Single(row => row.GetProperty("key").GetString() == "total").GetProperty("cells")[column] is { ValueKind: JsonValueKind.Number } cell ? cell.GetDecimal() : 0;
+            Assert.Equal(Debits("postings", 6), Debits("trial-balance", 1));
+        }
+    }
+
     [Theory]
     [InlineData(66, "There is no table postngs.", "fields", "postngs")]
     [InlineData(66, "postings have no field \"contact.emial\".", "fields", "postings.contact.emial")]

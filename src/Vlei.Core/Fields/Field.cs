@@ -48,7 +48,7 @@ public sealed record Field(string Name, string Meaning, Func<ILedger, FieldValue
     {
         if (!name.StartsWith(TagPrefix, StringComparison.OrdinalIgnoreCase))
         {
-            return All.FirstOrDefault(field => field.Name.Equals(name, StringComparison.OrdinalIgnoreCase))
+            return All.FirstOrDefault(field => field.Name.Equals(name, StringComparison.OrdinalIgnoreCase)) ?? OfRelated(name)
                 ?? throw new ProblemException(
                     ProblemKind.Usage, $"There is no field {name}.",
                     Suggestion.DidYouMean(name, All.Select(field => field.Name).Concat(others))
@@ -65,6 +65,31 @@ public sealed record Field(string Name, string Meaning, Func<ILedger, FieldValue
                     ? "The records have no tags at all."
                     : $"There are {Suggestion.Listed(known, "and")}."));
     }
+
+    // Whatever is said in words of a record that postings refer to, as tables know it: contact.kind, item.unit.
+    private static Field? OfRelated(string name)
+    {
+        if (name.Split('.') is not [var relation, var part]
+            || Related.FirstOrDefault(known => known.Name.Equals(relation, StringComparison.OrdinalIgnoreCase)) is not { Table: { } table, Column: var column }
+            || table.Fields.FirstOrDefault(field => field.Name.Replace('_', '-').Equals(part, StringComparison.OrdinalIgnoreCase)) is not { } record
+            || record.Type is FieldType.Decimal or FieldType.Integer)
+        {
+            return null;
+        }
+
+        return new Field(name.ToLowerInvariant(), record.Meaning, ledger => new RelatedRecords(ledger).Whole(table, record) is { Pool: { } pool } cells
+            ? new FieldValues(
+                [NoValue, .. Enumerable.Range(1, pool.Words.Count - 1).Select(number => new FieldValue(pool.Ids[number], pool.Names[number]))],
+                [(column, [.. cells.Numbers.Select(number => (int)number)])])
+            : throw new InvalidOperationException($"{name} has no words."));
+    }
+
+    private static readonly (string Name, RecordTable Table, PostingField Column)[] Related =
+    [
+        ("account", RecordTables.Accounts, PostingField.Account), ("contact", RecordTables.Contacts, PostingField.Contact),
+        ("item", RecordTables.Items, PostingField.Item), ("project", RecordTables.Projects, PostingField.Project),
+        ("department", RecordTables.Departments, PostingField.Department),
+    ];
 
     private static IEnumerable<Field> Referring(string name, PostingField column) =>
     [

@@ -43,6 +43,9 @@ public sealed record TableDefinition
     /// <summary>The field that says when a row counts; nothing where rows have no time.</summary>
     public string? Date { get; init; }
 
+    /// <summary>The first and the last day of its rows, where those are not days of the records; it is shown whole unless a period is asked for.</summary>
+    public Func<TableContext, DateRange>? Extent { get; init; }
+
     /// <summary>
     /// The reference that a row itself is, where rows are records: its fields are known without its name before them.
     /// </summary>

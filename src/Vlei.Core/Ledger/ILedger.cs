@@ -76,6 +76,9 @@ public interface ILedger
     /// <summary>Whether the records have no settlements, and those that there are were computed.</summary>
     bool HasComputedSettlements { get; }
 
+    /// <summary>What each import so far did to documents, in the order of the imports.</summary>
+    IEnumerable<DocumentVersion> DocumentVersions();
+
     /// <summary>What was said about findings of the review.</summary>
     IReadOnlyList<FindingMark> Marks { get; }
 

@@ -40,6 +40,19 @@ public sealed record RecordChange(
     private static bool Contains(DateRange days, DateOnly? day) => day >= days.From && day <= days.To;
 }
 
+/// <summary>What one import did to one document.</summary>
+/// <param name="Document">The key of the document.</param>
+/// <param name="Id">Its id.</param>
+/// <param name="Kind">The number of its kind then.</param>
+/// <param name="Date">Its date then.</param>
+/// <param name="Total">The sum of its debits then.</param>
+/// <param name="Change">Added, changed or removed.</param>
+/// <param name="Revision">The number of the import.</param>
+/// <param name="At">When it was run.</param>
+/// <param name="By">Who ran it.</param>
+public sealed record DocumentVersion(
+    int Document, string Id, int Kind, DateOnly Date, Amount Total, ChangeKind Change, long Revision, DateTimeOffset At, string By);
+
 /// <summary>A period that was reported, and is not expected to change.</summary>
 /// <param name="Days">Its days.</param>
 /// <param name="Revision">The last import that the report had seen.</param>

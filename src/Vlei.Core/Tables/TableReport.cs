@@ -31,7 +31,7 @@ public sealed class TableReport
         _tableContext = ContextOf(table, context, request);
         _period = table.IsOfMoment
             ? new Period((request.Period ?? new OpenPeriod(context.Today, context.Today)).Within(context.Records).Range)
-            : context.PeriodOf(request);
+            : table.Extent is { } extent ? (request.Period ?? new OpenPeriod(null, null)).Within(extent(_tableContext)) : context.PeriodOf(request);
         _plan = new TablePlan(table, _tableContext, request);
         _periods = Periods();
         _scan = new TableScan(table, _tableContext, _plan, _periods);
@@ -91,7 +91,11 @@ public sealed class TableReport
         Rows = _rows.Rows,
         Checks = [],
         Narrowed = _plan.Selection.InWords,
-        Notes = _tableContext.Basis == AccountingBasis.Cash || _table.RestsOnSettlements ? _context.NotesOnSettlements : [],
+        Notes =
+        [
+            .. _tableContext.Basis == AccountingBasis.Cash || _table.RestsOnSettlements ? _context.NotesOnSettlements : [],
+            .. _scan.IsEmpty ? new[] { "Nothing fits what is asked." } : [],
+        ],
         OriginOf = OriginOf,
         Revision = _context.Ledger.Revision,
     };

@@ -54,6 +54,7 @@ internal sealed class TableScan
         {
             foreach (var (block, rows, groups) in Rows(period))
             {
+                IsEmpty = false;
                 Add(period, block, rows, groups);
             }
         }
@@ -68,6 +69,9 @@ internal sealed class TableScan
 
     /// <summary>The taken rows of the period that is asked for, in the order of the table; none where groups alone are shown.</summary>
     public ScannedRows Records => _records;
+
+    /// <summary>Whether no row is taken in any period.</summary>
+    public bool IsEmpty { get; private set; } = true;
 
     /// <summary>Whether columns are pieces of time.</summary>
     public bool IsOfTime { get; }
