@@ -35,6 +35,12 @@ public static class RequestText
             _ = merged.Remove(option.Name);
         }
 
+        // An order is of columns; with other ones it is another.
+        if (isCross || !Texts(typed, ReportOptions.Columns).All(IsChangeOfColumns))
+        {
+            _ = merged.Remove(ReportOptions.Sort.Name);
+        }
+
         if (typed.ContainsKey(ReportOptions.Detail.Name) && own.ContainsKey(ReportOptions.Summary.Name))
         {
             _ = merged.Remove(ReportOptions.Summary.Name);
@@ -49,7 +55,7 @@ public static class RequestText
         merged[ReportOptions.Where.Name] = [.. Texts(own, ReportOptions.Where), .. Texts(typed, ReportOptions.Where)];
         foreach (var (name, values) in typed.Where(pair => pair.Key != ReportOptions.Only.Name && pair.Key != ReportOptions.Except.Name && pair.Key != ReportOptions.Where.Name))
         {
-            merged[name] = name == ReportOptions.Columns.Name && values.All(list => ColumnText.Parse(name, list).All(column => column.Sign is not null))
+            merged[name] = name == ReportOptions.Columns.Name && values.All(IsChangeOfColumns)
                 ? [.. Texts(merged, ReportOptions.Columns), .. values] : values;
         }
 
@@ -108,6 +114,8 @@ public static class RequestText
 
     private static IReadOnlyList<string> Texts(IReadOnlyDictionary<string, IReadOnlyList<string>> options, ReportOption option) =>
         options.GetValueOrDefault(option.Name, []);
+
+    private static bool IsChangeOfColumns(string list) => ColumnText.Parse(ReportOptions.Columns.Name, list).All(column => column.Sign is not null);
 
     private static string FieldOf(string choice) => choice.Split('=')[0].Trim();
 

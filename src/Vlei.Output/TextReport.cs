@@ -25,6 +25,7 @@ internal sealed class TextReport
     private readonly int[] _shown;
     private readonly int[] _widths;
     private readonly int[] _least;
+    private readonly bool[] _summed;
     private readonly int _labelWidth;
 
     // The rows are gone through twice, once for widths and once to write them: nothing is kept of them between.
@@ -33,6 +34,7 @@ internal sealed class TextReport
         (_report, _text, _look) = (report, text, look);
         _widths = new int[report.Columns.Count];
         _least = new int[_widths.Length];
+        _summed = [.. report.Columns.Select(column => column.Kind is not (ColumnKind.Text or ColumnKind.Date or ColumnKind.Count))];
         var speaks = new bool[_widths.Length];
         foreach (var row in report.Rows)
         {
@@ -43,6 +45,7 @@ internal sealed class TextReport
                 _widths[column] = Math.Max(_widths[column], DisplayText.Width(figure));
                 _least[column] = Math.Max(_least[column], IsText(column) ? Math.Min(LongestWord(figure), MostUnbrokenWidth) : _widths[column]);
                 speaks[column] |= Speaks(row, column);
+                _summed[column] |= _report.Columns[column].Kind == ColumnKind.Count && (row.Kind is RowKind.Total or RowKind.Result or RowKind.GrandTotal) && row.Cells[column].Units is not null;
             }
         }
 
@@ -86,8 +89,6 @@ internal sealed class TextReport
 
     private string LabelOf(ReportRow row) =>
         new string(' ', IndentPerLevel * row.Level) + DisplayText.Harmless(row.Label, _look.Ascii);
-
-    private static bool IsFigure(ReportColumn column) => column.Kind is not (ColumnKind.Text or ColumnKind.Date or ColumnKind.Count);
 
     private string Heading(int column) => DisplayText.Harmless(_report.Columns[column].Heading, _look.Ascii);
 
@@ -277,7 +278,7 @@ internal sealed class TextReport
     private static string LineOf(List<string> lines, int line) => line >= 0 && line < lines.Count ? lines[line] : "";
 
     private void AddRule(int[] columns, char rule) => AddColumns(
-        "", columns, column => IsFigure(_report.Columns[column]) ? new string(rule, _widths[column]) : "", bold: false);
+        "", columns, column => _summed[column] ? new string(rule, _widths[column]) : "", bold: false);
 
     private void AddColumns(string label, int[] columns, Func<int, string> textOf, bool bold)
     {

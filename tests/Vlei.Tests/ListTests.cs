@@ -73,6 +73,7 @@ public sealed class ListTests : IDisposable
         Assert.DoesNotContain("account.type income", Show("sales-by-customer", "--only", "account.type=expense").Done().Output);
         Assert.Contains("Email", Show("sales-by-customer", "--columns", "+contact.email,-share(natural)").Done().Output);
         Assert.Contains("Jun 2026", Show(["sales-by-customer", .. Cross]).Done().Output);
+        Assert.Equal("STAGE", Csv("sales-by-item", "--rows", "item", "--across", "month", "--measure", "natural", "--top", "1", "--period", "fy2026")[1][0]);
         Assert.Equal(["row", "label", "kind", "level", "count"], Csv("sales-by-customer", "--columns", "count")[0]);
     }
 
@@ -143,6 +144,7 @@ public sealed class ListTests : IDisposable
     [InlineData(2, "--summary shows groups alone, and there are none.", "show", "postings", "--summary")]
     [InlineData(2, "Single records are not compared", "show", "postings", "--compare", "prior-year")]
     [InlineData(2, "--sort does not take \"amonut\".", "show", "postings", "--sort", "amonut")]
+    [InlineData(2, "--sort does not take \"memo\".", "show", "postings", "--group-by", "kind", "--summary", "--sort", "memo")]
     [InlineData(2, "--percent income is for statements.", "show", "postings", "--percent", "income")]
     [InlineData(2, "--top takes the largest records of a list", "show", "postings", "--group-by", "kind", "--top", "3")]
     [InlineData(2, "would make more than 400 columns.", "show", "postings", "--period", "all", "--rows", "kind", "--across", "document")]

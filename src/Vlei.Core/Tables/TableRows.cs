@@ -87,12 +87,14 @@ internal sealed class TableRows
     // --sort names columns, fields of the table, or the name of what rows are grouped by.
     private void RefuseUnknownOrder()
     {
-        foreach (var key in _request.Sort.Where(key => key.Name != "name" && _columns.PlaceOf(key.Name) < 0 && !_plan.Fields.Has(key.Name)))
+        foreach (var key in _request.Sort.Where(key => key.Name != "name" && _columns.PlaceOf(key.Name) < 0
+            && !(_plan.HasRecords ? _plan.Fields.Has(key.Name) : IsOfGroups(key))))
         {
-            IReadOnlyList<string> known = [.. _columns.Columns.Select(column => column.Key), "name"];
+            IReadOnlyList<string> known = [.. _columns.Columns.Select(column => column.Key), .. _plan.Groups.Select(group => group.Bound.Field.Name), "name"];
             throw new ProblemException(
                 ProblemKind.Usage, $"--sort does not take \"{key.Name}\".",
-                Suggestion.DidYouMean(key.Name, known) ?? $"It takes {Suggestion.Listed(known, "or")}, or any field of {_table.Name}.");
+                Suggestion.DidYouMean(key.Name, known)
+                ?? $"It takes {Suggestion.Listed(known, "or")}{(_plan.HasRecords ? $", or any field of {_table.Name}" : "")}.");
         }
 
         if (_request.Top is not null && _plan.HasRecords && _plan.Groups.Count > 0)

@@ -37,7 +37,7 @@ internal static class CommandLine
             Terminal.Say($"vlei: {problem.Message}");
             if (problem.Advice is { } advice)
             {
-                Terminal.Say($"      {advice}");
+                Terminal.Say($"      {advice.Replace("\n", "\n      ", StringComparison.Ordinal)}");
             }
 
             return (int)problem.Kind;
