@@ -11,6 +11,7 @@ internal static class RowKinds
         RowKind.Heading => "heading",
         RowKind.Account => "account",
         RowKind.Record => "record",
+        RowKind.Group => "group",
         _ => "total",
     };
 }

@@ -235,7 +235,7 @@ internal sealed class TextReport
 
     // Whether the rows that a total is of stand right above it, rather than being left out.
     private static bool AddsUp(ReportRow total, ReportRow? above) => above is not null
-        && (above.Kind is RowKind.Account or RowKind.Record || above.Level > total.Level);
+        && (above.Kind is RowKind.Account or RowKind.Record or RowKind.Group || above.Level > total.Level);
 
     private void AddHeadings(int[] columns)
     {
@@ -254,7 +254,7 @@ internal sealed class TextReport
         var labels = DisplayText.Width(label) <= _labelWidth
             ? [label]
             : DisplayText.Wrap(label.TrimStart(), _labelWidth - indent.Length).Select(line => indent + line).ToList();
-        var bold = row.Kind is not (RowKind.Account or RowKind.Record);
+        var bold = row.Kind is not (RowKind.Account or RowKind.Record or RowKind.Group);
         var texts = new List<string>[_widths.Length];
         var height = labels.Count;
         foreach (var column in columns)

@@ -120,6 +120,4 @@ public class FieldsTests
         Assert.False(figures.Take("days-late", 30, 0));
         Assert.True(figures.Take("total", 0, 2));
     }
-
-    private static Field Named(string name) => Field.All.Single(field => field.Name == name);
 }

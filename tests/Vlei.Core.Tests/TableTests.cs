@@ -5,7 +5,6 @@ using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
-using Xunit;
 
 namespace Vlei.Core.Tests;
 
@@ -62,7 +61,7 @@ public sealed class TableTests
         for (var level = 1; level <= levels; level++)
         {
             var expected = rows.GroupBy(row => string.Join('/', groups.Take(level).Select(field => SlowTable.KeyOf(row[field])))).ToDictionary(group => group.Key, group => group.ToList());
-            var shown = report.Rows.Where(row => row.Group?.Count == level && row.Kind is RowKind.Total or RowKind.Record && (level == levels || row.Kind == RowKind.Total)).ToList();
+            var shown = report.Rows.Where(row => row.Group?.Count == level && row.Kind is RowKind.Total or RowKind.Group && (level == levels || row.Kind == RowKind.Total)).ToList();
             Assert.Equal(expected.Keys.Order(), shown.Select(row => string.Join('/', row.Group!)).Order());
             foreach (var row in shown)
             {
@@ -124,7 +123,7 @@ public sealed class TableTests
                 var (inRow, inColumn) = (Of(row.Key, "total"), Of("total", value));
                 var key = hasTwo ? $"debit({value})" : value;
                 Assert.Equal(own.Any(r => r["debit"] is not null) ? Sum(own, "debit") : null, Money(report, row, key));
-                Assert.Equal(hasTwo ? own.Count : own.Count, hasTwo ? (Money(report, row, $"count({value})") ?? 0) * 100 : own.Count);
+                Assert.True(!hasTwo || (Money(report, row, $"count({value})") ?? 0) * 100 == own.Count);
                 foreach (var (name, of) in new[] { ("row", inRow), ("column", inColumn), ("whole", whole) })
                 {
                     Assert.Equal(

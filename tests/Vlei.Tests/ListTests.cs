@@ -92,6 +92,37 @@ public sealed class ListTests : IDisposable
     }
 
     [Fact]
+    public void Averages_and_running_sums_are_of_their_own_columns()
+    {
+        var rows = Csv("open-items", "--only", "side=receivable", "--group-by", "kind", "--summary", "--columns", "average(days-late),max(days-late),running(open),running(total),open,total").Skip(1).ToList();
+        var days = Csv("open-items", "--only", "side=receivable", "--columns", "days-late,kind").Skip(1).Where(row => row[2] == "record").ToList();
+        decimal Number(string text) => decimal.Parse(text, CultureInfo.InvariantCulture);
+        var (open, total) = (0m, 0m);
+        foreach (var row in rows.SkipLast(1))
+        {
+            var own = days.Where(known => known[^1] == row[0]).Select(known => Number(known[^2])).ToList();
+            Assert.Equal((Math.Round(own.Average(), 4, MidpointRounding.ToEven), own.Max()), (Number(row[4]), Number(row[5])));
+            Assert.Equal((open += Number(row[8]), total += Number(row[9])), (Number(row[6]), Number(row[7])));
+        }
+
+        var cross = Csv("postings", "--only", "account.type=income", "--period", "fy2026", "--rows", "month", "--across", "department", "--measure", "running(natural)");
+        Assert.Equal(Csv("sales-by-department", "--period", "fy2026", "--sort", "department").Skip(1).SkipLast(1).Select(row => row[4]), cross[^2][4..^1]);
+    }
+
+    [Fact]
+    public void A_list_that_is_folded_moves_group_by_group()
+    {
+        var path = _tool.PathOf("reedwater/records/lines.csv");
+        var lines = File.ReadAllText(path);
+        File.WriteAllText(path, lines.Replace("BILL-00585,6300,8102.00", "BILL-00585,6300,8420.00", StringComparison.Ordinal)
+            .Replace("BILL-00585,2000,-8102.00", "BILL-00585,2000,-8420.00", StringComparison.Ordinal));
+        _tool.Run("import", "reedwater/records", "--book", "reedwater").Done();
+        var moved = _tool.Run("changes", "--since", "1", "purchases-by-account", "--period", "2026-05", "--book", "reedwater").Done().Output;
+        Assert.Matches(@"6300 Insurance +8,102\.00 +8,420\.00 +318\.00", moved);
+        Assert.DoesNotContain("6110", moved);
+    }
+
+    [Fact]
     public void What_imports_did_to_documents_is_a_table_too()
     {
         void Import(string documents, string lines, params string[] more)
@@ -151,6 +182,7 @@ public sealed class ListTests : IDisposable
     [InlineData(2, "postings have no budget.", "show", "postings", "--group-by", "kind", "--summary", "--compare", "budget")]
     [InlineData(66, "There is no contact \"C9999\".", "show", "postings", "--only", "contact=C9999")]
     [InlineData(2, "--basis does not apply to documents.", "show", "documents", "--basis", "cash")]
+    [InlineData(2, "Figures of contacts lead to no postings of their own.", "trace", "contacts", "--row", "total", "--column", "receivable")]
     [InlineData(2, "count is no money, so no postings add up to it.", "trace", "sales-by-customer", "--row", "total", "--column", "count", "--columns", "count")]
     public void What_makes_no_sense_is_told(int status, string message, params string[] arguments)
     {
@@ -170,7 +202,7 @@ public sealed class ListTests : IDisposable
     {
         string[] asked = report is "purchase-returns" or "sales-by-customer" ? ["--period", "all"] : [];
         var rows = Csv([report, .. asked]);
-        var key = rows.Exists(cells => cells[0] == row) ? row : rows.First(cells => cells[2] == "record")[0];
+        var key = rows.Exists(cells => cells[0] == row) ? row : rows.First(cells => cells[2] is "record" or "group")[0];
         var outcome = _tool.Run(["trace", report, "--row", key, "--column", column, "--book", "reedwater", .. asked]).Done();
         Assert.Contains("Checked: The records add up to the figure.", outcome.Output);
     }

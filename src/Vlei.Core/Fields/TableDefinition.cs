@@ -28,6 +28,9 @@ public sealed record TableDefinition
     /// <summary>The fields that it has of its own; the name of each is the name of its column in the blocks.</summary>
     public required IReadOnlyList<TableField> Fields { get; init; }
 
+    /// <summary>Whether rows are documents, which a figure can be traced to.</summary>
+    public bool IsOfDocuments { get; init; }
+
     /// <summary>Whether what is in it rests on settlements.</summary>
     public bool RestsOnSettlements { get; init; }
 

@@ -40,6 +40,7 @@ public static class DocumentTables
         ],
         Self = "document",
         Date = "date",
+        IsOfDocuments = true,
         RestsOnSettlements = true,
         Read = ReadDocuments,
     };
@@ -67,6 +68,7 @@ public static class DocumentTables
         Key = ["document"],
         Examples = [("--only side=receivable --where \"open > 5000 and days-late > 30\" --sort -open", "whom to call first")],
         IsOfMoment = true,
+        IsOfDocuments = true,
         RestsOnSettlements = true,
         Read = (context, range) => new[] { AccountType.Receivable, AccountType.Payable }.Select(type => OpenBlock(context, type, range.To)),
     };
@@ -90,6 +92,7 @@ public static class DocumentTables
         Columns = ["date", "contact", "document.kind", "with", "with.kind:With kind", "account", "amount"],
         Key = ["document", "settlement"],
         Date = "date",
+        IsOfDocuments = true,
         RestsOnSettlements = true,
         Read = ReadSettlements,
     };

@@ -83,6 +83,9 @@ public enum RowKind
     /// <summary>A record of a list: a posting, or a balance that postings start from.</summary>
     Record,
 
+    /// <summary>Some records of a list together, which have no rows of their own.</summary>
+    Group,
+
     /// <summary>The total of the rows right above it.</summary>
     Total,
 

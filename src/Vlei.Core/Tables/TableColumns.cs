@@ -75,6 +75,13 @@ internal sealed class TableColumns
     /// <summary>The first column that adds something up over all columns that it is spread over; less than 0 where there is none.</summary>
     public int Largest() => _cells.FindIndex(cell => cell is TableCell.Value { Period: 0, Across: null, Function: Function.Sum });
 
+    /// <summary>In how many parts of one an average is counted: what is whole is seldom so on average.</summary>
+    public static long ScaleOfAverage(Measure measure)
+    {
+        const long TenThousandths = 10_000;
+        return measure.Kind == ColumnKind.Count ? TenThousandths : 1;
+    }
+
     private int Width() => _plan.Columns.Sum(column => WidthOf(column));
 
     private int WidthOf(PlannedColumn column) => column.Fact is not null || !IsCompared(column) ? 1 + Percents(column)
@@ -124,6 +131,7 @@ internal sealed class TableColumns
         {
             Function.Share or Function.GroupShare => ColumnKind.Percent,
             Function.Count => ColumnKind.Count,
+            Function.Average when ScaleOfAverage(_plan.Measures[column.Measure]) > 1 => ColumnKind.Ratio,
             _ => _plan.Measures[column.Measure].Kind,
         };
         var (key, heading) = (column.Key, column.Heading);

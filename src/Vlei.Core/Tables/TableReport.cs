@@ -192,10 +192,10 @@ public sealed class TableReport
             }
             else
             {
-                items.Add(_table.Fields.Any(field => field.Name == "document")
+                items.Add(_table.IsOfDocuments
                     ? new OriginItem((int)Of("document"), (int)Of("contact"), DateOnly.FromDayNumber((int)Of("date")), amount, [])
                     : throw new ProblemException(
-                        ProblemKind.Usage, $"Figures of {_table.Name} are sums that records are not listed for here.", "Trace the same figure in the trial balance, or in customer-balances or supplier-balances."));
+                        ProblemKind.Usage, $"Figures of {_table.Name} lead to no postings of their own.", "Trace balances in trial-balance, customer-balances or supplier-balances; a finding names the command that shows its records."));
             }
         }
     }

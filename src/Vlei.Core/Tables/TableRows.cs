@@ -23,7 +23,7 @@ internal sealed class TableRows
     private readonly List<Stretch> _stretches = [];
     private readonly int[]? _order;
     private readonly int _records;
-    private readonly Dictionary<int, long> _runningOfGroups = [];
+    private readonly Dictionary<(TableCell.Value Column, int Group), long> _runningOfGroups = [];
     private readonly Dictionary<int, long[]> _runningOfRecords = [];
     private int _count;
     private readonly int _restGroup;
@@ -161,7 +161,7 @@ internal sealed class TableRows
             }
             else
             {
-                Add(new Stretch(RowKind.Record, level, group, 0, 1, false));
+                Add(new Stretch(RowKind.Group, level, group, 0, 1, false));
             }
         }
 
@@ -169,7 +169,7 @@ internal sealed class TableRows
         {
             _scan.AddTo(_restGroup, groups.Skip(shown));
             RestCount = groups.Count - shown;
-            Add(new Stretch(RowKind.Record, level, _restGroup, 0, 1, false));
+            Add(new Stretch(RowKind.Group, level, _restGroup, 0, 1, false));
         }
 
         if (level + 1 >= _plan.Depth)
@@ -196,7 +196,7 @@ internal sealed class TableRows
             var running = 0L;
             foreach (var group in groups)
             {
-                _runningOfGroups[group] = running = checked(running + (_scan.SumsOf(column.Measure, 0, null).SumOf(group) ?? 0));
+                _runningOfGroups[(column, group)] = running = checked(running + (SumOf(column, group) ?? 0));
             }
         }
     }
@@ -208,7 +208,7 @@ internal sealed class TableRows
         {
             RestCount = _scan.Records.Count - _records;
             _scan.AddTo(_restGroup, Enumerable.Range(_records, RestCount).Select(record => _scan.Records[_order?[record] ?? record]));
-            Add(new Stretch(RowKind.Record, 0, _restGroup, 0, 1, false));
+            Add(new Stretch(RowKind.Group, 0, _restGroup, 0, 1, false));
         }
     }
 
@@ -390,7 +390,7 @@ internal sealed class TableRows
 
         if (stretch.Group == _restGroup)
         {
-            return new ReportRow(Rest, $"The rest ({RestCount})", RowKind.Record, stretch.Level, cells);
+            return new ReportRow(Rest, $"The rest ({RestCount})", RowKind.Group, stretch.Level, cells);
         }
 
         var path = _scan.Groups.PathOf(stretch.Group);
@@ -485,11 +485,11 @@ internal sealed class TableRows
         return value.Function switch
         {
             Function.Own => Cell.Empty,
-            Function.Average => new Cell(sums.AverageOf(group)),
+            Function.Average => new Cell(sums.AverageOf(group, TableColumns.ScaleOfAverage(_plan.Measures[value.Measure]))),
             Function.Count => new Cell(sums.CountOf(group)),
             Function.Min => new Cell(sums.LeastOf(group)),
             Function.Max => new Cell(sums.MostOf(group)),
-            Function.Running => _runningOfGroups.TryGetValue(group, out var running) ? new Cell(running) : Cell.Empty,
+            Function.Running => _runningOfGroups.TryGetValue((value, group), out var running) ? new Cell(running) : Cell.Empty,
             Function.Share => SumOf(value, group) is { } part ? PercentOf(part, SumOf(value, 0)) : Cell.Empty,
             Function.GroupShare => SumOf(value, group) is { } part
                 ? PercentOf(part, SumOf(value, group > 0 && group < _restGroup ? _scan.Groups.ParentOf(group) : 0)) : Cell.Empty,
