@@ -25,6 +25,50 @@ public sealed class FuzzTests : IDisposable
     private readonly Tool _tool = new();
 
     [Fact]
+    public void No_mixture_of_options_of_lists_is_a_bug()
+    {
+        _tool.WithDemo();
+        var random = new Random(20261124);
+        var answered = new Dictionary<int, int>();
+        string[] fields =
+        [
+            "contact", "contact.email", "month", "date.fiscal-year", "account.type", "item", "kind", "document", "document.due", "tag.season", "amount", "x", "", "contact,",
+            "document.contact.name", "contact.contact", "memo", "account,month,kind", "due", "none",
+        ];
+        for (var round = 0; round < 250; round++)
+        {
+            var arguments = new List<string> { "show", One(
+                random, "postings", "lines", "documents", "open-items", "settlements", "contacts", "accounts", "stock", "tax", "changes", "findings",
+                "sales-by-item", "top-customers", "tax-by-code", "stock-changes", "purchase-returns", "recorded-activity", "project-profit", "customer-list", "review") };
+            foreach (var (option, values) in new (string, string[])[]
+            {
+                ("--period", Periods), ("--as-of", Periods), ("--basis", ["cash", "accrual"]), ("--only", [.. Choices, "date=last-month", "amount=>=100", "due=none", "quantity=x"]),
+                ("--except", Choices), ("--group-by", fields), ("--summary", []), ("--detail", []), ("--rows", fields), ("--across", fields),
+                ("--measure", ["amount", "count", "quantity,natural", "running(amount)", "share(amount)", "kind", "amount / quantity", "open"]),
+                ("--columns", ["+amount", "-memo", "date,amount:A", "amount * 2:Twice,running(amount)", "average(amount)", "(", "amount / quantity", "+contact.email", "kind:", ","]),
+                ("--total", ["count", "average(amount),max(amount)", "median(amount)"]), ("--sort", ["-amount", "name", "contact,-date", "-natural", "x", "-"]),
+                ("--compare", ["prior-year", "prior-period:2", "2024", "budget"]), ("--change", []), ("--percent", ["row", "column,whole", "group", "income"]),
+                ("--top", ["1", "3", "0", "x"]), ("--depth", ["0", "1", "5"]),
+                ("--where", ["amount > 0", "not amount < 100 or kind = 'invoice'", "date in 'last-month'", "contact like '%e%'", "amount >", "((amount = 1))", "x = 1", "kind is null", "open > 0"]),
+                ("--format", ["text", "csv", "json"]), ("--title", ["T"]), ("--revision", ["0", "1"]),
+            })
+            {
+                if (random.Next(9) == 0)
+                {
+                    arguments.AddRange(values.Length == 0 ? [option] : [option, One(random, values)]);
+                }
+            }
+
+            var outcome = _tool.Run([("VLEI_BOOK", "reedwater"), ("COLUMNS", $"{random.Next(1, 200)}")], [.. arguments]);
+            Assert.True(outcome.Status is 0 or 2 or 66, $"{string.Join(' ', arguments)}\n{outcome.Messages}");
+            Assert.Equal(outcome.Status == 0, outcome.Messages.Length == 0);
+            answered[outcome.Status] = answered.GetValueOrDefault(outcome.Status) + 1;
+        }
+
+        Assert.All(new[] { 0, 2 }, status => Assert.InRange(answered[status], 30, 220));
+    }
+
+    [Fact]
     public void No_mixture_of_options_is_a_bug()
     {
         _tool.WithDemo();

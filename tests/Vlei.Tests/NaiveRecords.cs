@@ -159,14 +159,15 @@ public sealed class NaiveRecords
 
     private static decimal Number(string text) => decimal.Parse(text, CultureInfo.InvariantCulture);
 
-    // The demo quotes few values; what it quotes has no line breaks in it.
-    private static List<Dictionary<string, string>> Table(string folder, string name)
+    /// <summary>The rows of a file by column. What is quoted has no line breaks in it.</summary>
+    public static List<Dictionary<string, string>> Table(string folder, string name)
     {
         var rows = File.ReadLines(Path.Combine(folder, $"{name}.csv")).Select(Values).ToList();
         return [.. rows.Skip(1).Select(row => rows[0].Zip(row).ToDictionary(pair => pair.First, pair => pair.Second))];
     }
 
-    private static List<string> Values(string line)
+    /// <summary>The values of a line, in quotes or not.</summary>
+    public static List<string> Values(string line)
     {
         var values = new List<string> { "" };
         var quoted = false;

@@ -126,19 +126,20 @@ public static class PostingTables
             var (ledger, basis, days) = (context.Ledger, context.Basis, range.Intersect(month.Range));
             var (first, end) = ledger.ReadMonth(basis, month, [PostingField.Day]) is var postings
                 ? (postings.FirstFrom(days.From.Day), postings.FirstFrom(days.To.Day + 1)) : default;
-            var block = default(RowBlock);
-            block = new RowBlock(end - first, name => name switch
+            var own = default(RowBlock);
+            own = new RowBlock(end - first, name => name switch
             {
                 "date" => [.. ledger.ReadMonth(basis, month, [PostingField.Day])[PostingField.Day][first..end].Select(day => month.First.DayNumber + day - 1)],
-                "debit" => [.. block!["amount"].Select(amount => amount > 0 ? amount : FieldCells.Nothing)],
-                "credit" => [.. block!["amount"].Select(amount => amount < 0 ? -amount : FieldCells.Nothing)],
-                "natural" => [.. block!["amount"].Zip(block["account"], (amount, account) => creditPositive.Contains(account) ? -amount : amount)],
+                "debit" => [.. own!["amount"].Select(amount => amount > 0 ? amount : FieldCells.Nothing)],
+                "credit" => [.. own!["amount"].Select(amount => amount < 0 ? -amount : FieldCells.Nothing)],
+                "natural" => [.. own!["amount"].Zip(own["account"], (amount, account) => creditPositive.Contains(account) ? -amount : amount)],
                 _ => ledger.ReadMonth(basis, month, [FieldOf(name)])[FieldOf(name)][first..end],
             });
-            if (taken(block) is { } places)
+            // Each block reads from the one that it is made from, which therefore must stay what it is.
+            var block = own;
+            if (taken(own) is { } places)
             {
-                var whole = block;
-                block = new RowBlock(places.Length, name => [.. places.Select(place => whole[name][place])], whole);
+                block = new RowBlock(places.Length, name => [.. places.Select(place => own[name][place])], own);
             }
 
             if (more is not null)
