@@ -147,7 +147,7 @@ public sealed class ReviewTests : IDisposable
         Add("R2", "receipt", "2026-04-20", "C2", "1000 5; 1100 -5");
         _settlements.Add("R1,I1,100,2026-02-04");
         Import();
-        Assert.Equal("credit-balance/customer/C1 credit-balance/customer/C2 unapplied/R1", Found());
+        Assert.Equal("credit-balance/customer/C1 credit-balance/customer/C2 unapplied/R1/1100", Found());
         Assert.Contains("30.00 of 130.00 is not applied after 116 days", _tool.Run("show", "findings", "--book", "book", "--period", "2026-05", "--format", "csv", "--columns", "reason").Done().Output);
     }
 

@@ -9,6 +9,8 @@ namespace Vlei.Core.Fields;
 /// <param name="Meaning">What it says, in a line.</param>
 public sealed record TableField(string Name, FieldType Type, string Meaning)
 {
+    private static readonly WordPool Kinds = new(["", .. DocumentKinds.Names]);
+
     /// <summary>The table of the records that it refers to, for a reference.</summary>
     public RecordTable? Target { get; init; }
 
@@ -43,6 +45,13 @@ public sealed record TableField(string Name, FieldType Type, string Meaning)
         FieldType.Reference => Target!.Singular,
         _ => Type.ToString().ToLowerInvariant(),
     };
+
+    /// <summary>A field that refers to records of a table.</summary>
+    public static TableField Reference(string name, RecordTable target, string meaning) =>
+        new(name, FieldType.Reference, meaning) { Target = target };
+
+    /// <summary>The field of the kind of a document.</summary>
+    public static TableField DocumentKind(string meaning) => new("kind", FieldType.Choice, meaning) { Words = Kinds };
 
     /// <summary>A name as a heading.</summary>
     public static string HeadingOf(string name)

@@ -251,7 +251,11 @@ public sealed class TableFields
 
     // A field of the record that a row itself is has the record's name left out.
     private TableField AsOwn(TableField field) =>
-        field.Name[(_table.Self!.Length + 1)..] is var name ? field with { Name = name, Heading = TableField.HeadingOf(name) } : field;
+        field.Name[(_table.Self!.Length + 1)..] is var name ? field with
+        {
+            Name = name,
+            Heading = TableField.HeadingOf(name.StartsWith(Field.TagPrefix, StringComparison.Ordinal) ? name[Field.TagPrefix.Length..] : name),
+        } : field;
 
     private static string NameOf(RecordField field) => field.Name.Replace('_', '-');
 

@@ -8,8 +8,6 @@ namespace Vlei.Core.OpenItems;
 /// <summary>The tables whose rows are documents: all of them, those that are open, and what was set against what.</summary>
 public static class DocumentTables
 {
-    private static readonly WordPool Kinds = new(["", .. DocumentKinds.Names]);
-
     private static readonly WordPool Sides = new(["", "receivable", "payable"]);
 
     private static readonly WordPool Statuses = new(["", "open", "part-settled", "settled"]);
@@ -21,9 +19,9 @@ public static class DocumentTables
         Meaning = "Every invoice, bill, receipt, payment, journal and other document, with what is settled of it at the end of the period",
         Fields =
         [
-            Reference("document", RecordTables.Documents, "The document itself"),
+            TableField.Reference("document", RecordTables.Documents, "The document itself"),
             new("date", FieldType.Date, "Its date"),
-            new("kind", FieldType.Choice, "What it is") { Words = Kinds },
+            TableField.DocumentKind("What it is"),
             new("lines", FieldType.Integer, "How many lines it has") { AddsUp = true },
             new("total", FieldType.Money, "The sum of its debits, which is that of its credits"),
             new("owed", FieldType.Money, "What it puts on control accounts: what is owed to us or by us positive, receipts, payments and credits negative"),
@@ -52,13 +50,13 @@ public static class DocumentTables
         Meaning = "Every document that is not settled on a day: what it came to, what was set against it, what is left",
         Fields =
         [
-            Reference("document", RecordTables.Documents, "The document"),
+            TableField.Reference("document", RecordTables.Documents, "The document"),
             new("side", FieldType.Choice, "Whether it is receivable or payable") { Words = Sides },
-            Reference("account", RecordTables.Accounts, "The control account"),
-            Reference("contact", RecordTables.Contacts, "Whom it is with there"),
+            TableField.Reference("account", RecordTables.Accounts, "The control account"),
+            TableField.Reference("contact", RecordTables.Contacts, "Whom it is with there"),
             new("date", FieldType.Date, "Its date"),
             new("due", FieldType.Date, "The day by which it should be settled"),
-            new("kind", FieldType.Choice, "What it is") { Words = Kinds },
+            TableField.DocumentKind("What it is"),
             new("total", FieldType.Money, "What it came to: what is owed positive, receipts, payments and credits negative"),
             new("settled", FieldType.Money, "What was set against it"),
             new("open", FieldType.Money, "What is left"),
@@ -81,11 +79,11 @@ public static class DocumentTables
         Fields =
         [
             new("date", FieldType.Date, "The day that it took effect"),
-            Reference("document", RecordTables.Documents, "One of the two documents"),
-            Reference("with", RecordTables.Documents, "The other one"),
-            Reference("account", RecordTables.Accounts, "The control account"),
-            Reference("contact", RecordTables.Contacts, "Whom the one is with"),
-            Reference("with-contact", RecordTables.Contacts, "Whom the other is with"),
+            TableField.Reference("document", RecordTables.Documents, "One of the two documents"),
+            TableField.Reference("with", RecordTables.Documents, "The other one"),
+            TableField.Reference("account", RecordTables.Accounts, "The control account"),
+            TableField.Reference("contact", RecordTables.Contacts, "Whom the one is with"),
+            TableField.Reference("with-contact", RecordTables.Contacts, "Whom the other is with"),
             new("amount", FieldType.Money, "How much; positive"),
             new("settlement", FieldType.Integer, "Its number"),
         ],
@@ -96,9 +94,6 @@ public static class DocumentTables
         RestsOnSettlements = true,
         Read = ReadSettlements,
     };
-
-    private static TableField Reference(string name, RecordTable target, string meaning) =>
-        new(name, FieldType.Reference, meaning) { Target = target };
 
     private static IEnumerable<RowBlock> ReadDocuments(TableContext context, DateRange range)
     {

@@ -61,10 +61,10 @@ internal static class BalanceFindings
 
                 var id = records.Context.Ledger.Document(history[item].Document).Id;
                 yield return new Finding(
-                    "unapplied", $"unapplied/{id}", history[item].Date,
+                    "unapplied", $"unapplied/{id}/{records.Accounts[history[item].Account].Code}", history[item].Date,
                     $"{records.Text(open[item].Magnitude)} of {records.Text(history[item].Total.Magnitude)} is not applied after {age} days",
                     $"show open-items --as-of {PeriodText.Iso(records.Range.To)} --only \"document={id}\"",
-                    Finding.FingerprintOf([history[item].Document, history[item].Contact, open[item].MinorUnits]))
+                    Finding.FingerprintOf([history[item].Document, history[item].Account, history[item].Contact, open[item].MinorUnits]))
                 {
                     Document = history[item].Document,
                     Contact = history[item].Contact,

@@ -25,9 +25,9 @@ public static class FindingsTable
             new("finding", FieldType.Text, "The name by which it is marked as seen, or as a question"),
             new("kind", FieldType.Text, "What kind of thing it is"),
             new("date", FieldType.Date, "The day that it is about"),
-            Reference("document", RecordTables.Documents, "The document that it is about"),
-            Reference("contact", RecordTables.Contacts, "The contact"),
-            Reference("account", RecordTables.Accounts, "The account"),
+            TableField.Reference("document", RecordTables.Documents, "The document that it is about"),
+            TableField.Reference("contact", RecordTables.Contacts, "The contact"),
+            TableField.Reference("account", RecordTables.Accounts, "The account"),
             new("amount", FieldType.Money, "The figure") { AddsUp = false },
             new("reason", FieldType.Text, "What looks off"),
             new("command", FieldType.Text, "The command that shows the records behind it"),
@@ -51,8 +51,6 @@ public static class FindingsTable
         var records = new ReviewRecords(context, range);
         return Rules.SelectMany(find => find(records));
     }
-
-    private static TableField Reference(string name, RecordTable target, string meaning) => new(name, FieldType.Reference, meaning) { Target = target };
 
     private static RowBlock Block(TableContext context, List<Finding> findings)
     {

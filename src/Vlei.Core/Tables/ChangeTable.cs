@@ -7,8 +7,6 @@ namespace Vlei.Core.Tables;
 /// <summary>The table of what each import did to documents: which were added, changed and removed, when and by whom.</summary>
 public static class ChangeTable
 {
-    private static readonly WordPool Kinds = new(["", .. DocumentKinds.Names]);
-
     private static readonly WordPool Actions = new(["", "added", "changed", "removed"]);
 
     /// <summary>The table.</summary>
@@ -24,8 +22,8 @@ public static class ChangeTable
             new("revision", FieldType.Integer, "The number of the import"),
             new("user", FieldType.Text, "Who ran the import"),
             new("action", FieldType.Choice, "What it did to the document") { Words = Actions },
-            new("document", FieldType.Reference, "The document as it is now; nothing where it was removed since") { Target = RecordTables.Documents },
-            new("kind", FieldType.Choice, "What it was then") { Words = Kinds },
+            TableField.Reference("document", RecordTables.Documents, "The document as it is now; nothing where it was removed since"),
+            TableField.DocumentKind("What it was then"),
             new("document-date", FieldType.Date, "Its date then"),
             new("total", FieldType.Money, "The sum of its debits then"),
         ],

@@ -7,8 +7,6 @@ namespace Vlei.Core.Tables;
 /// <summary>The tables whose rows are postings: all of them, those on stock, those with tax.</summary>
 public static class PostingTables
 {
-    private static readonly WordPool Kinds = new(["", .. DocumentKinds.Names]);
-
     private static readonly WordPool TaxParts = new(["", "base", "tax"]);
 
     private static readonly WordPool Sides = new(["", "sales", "purchases"]);
@@ -16,15 +14,15 @@ public static class PostingTables
     private static readonly IReadOnlyList<TableField> Own =
     [
         new("date", FieldType.Date, "The day that it counts"),
-        Reference("document", RecordTables.Documents, "The document that it is part of"),
+        TableField.Reference("document", RecordTables.Documents, "The document that it is part of"),
         new("line", FieldType.Integer, "Its place in the document"),
-        new("kind", FieldType.Choice, "The kind of the document") { Words = Kinds },
-        Reference("account", RecordTables.Accounts, "The account that it is posted to"),
-        Reference("contact", RecordTables.Contacts, "Its contact; the document's where it has none of its own"),
-        Reference("item", RecordTables.Items, "What was bought or sold"),
-        Reference("project", RecordTables.Projects, "The job that it is for"),
-        Reference("department", RecordTables.Departments, "The part of the business that it is for"),
-        Reference("tax-code", RecordTables.TaxCodes, "The tax that it is part of"),
+        TableField.DocumentKind("The kind of the document"),
+        TableField.Reference("account", RecordTables.Accounts, "The account that it is posted to"),
+        TableField.Reference("contact", RecordTables.Contacts, "Its contact; the document's where it has none of its own"),
+        TableField.Reference("item", RecordTables.Items, "What was bought or sold"),
+        TableField.Reference("project", RecordTables.Projects, "The job that it is for"),
+        TableField.Reference("department", RecordTables.Departments, "The part of the business that it is for"),
+        TableField.Reference("tax-code", RecordTables.TaxCodes, "The tax that it is part of"),
         new("tax-part", FieldType.Choice, "Whether it is what the tax is counted from, or the tax") { Words = TaxParts },
         new("amount", FieldType.Money, "Debit positive, credit negative"),
         new("debit", FieldType.Money, "The amount, where it is a debit"),
@@ -107,9 +105,6 @@ public static class PostingTables
             return Read(context, range, block => Places(block["tax-code"], code => code != 0), (block, name) => TaxColumn(block, name, sides));
         },
     };
-
-    private static TableField Reference(string name, RecordTable target, string meaning) =>
-        new(name, FieldType.Reference, meaning) { Target = target };
 
     private static TableField Text(string name, FieldType type, string meaning) => new(name.Replace('_', '-'), type, meaning)
     {

@@ -59,7 +59,7 @@ public static class RecordLists
         Read = (context, _) => Block(context.Ledger, table, self, _ => null),
     };
 
-    private static TableField Self(RecordTable table, string name) => new(name, FieldType.Reference, $"The {name.Replace('-', ' ')} itself") { Target = table };
+    private static TableField Self(RecordTable table, string name) => TableField.Reference(name, table, $"The {name.Replace('-', ' ')} itself");
 
     private static IEnumerable<RowBlock> Block(ILedger ledger, RecordTable table, string self, Func<string, Func<long, long>?> figures)
     {
