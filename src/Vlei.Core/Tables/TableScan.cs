@@ -37,7 +37,7 @@ internal sealed class TableScan
     {
         (_table, _context, _plan, _periods) = (table, context, plan, periods);
         Groups = new GroupTree(plan.Groups);
-        IsOfTime = plan.Across?.Bound.Field is { Unit: not null } unit && unit.Name.StartsWith($"{table.Date}.", StringComparison.Ordinal);
+        IsOfTime = !table.IsOfMoment && plan.Across?.Bound.Field is { Unit: not null } unit && unit.Name.StartsWith($"{table.Date}.", StringComparison.Ordinal);
         _totals = new MeasureSums[plan.Measures.Count, periods.Count];
         _slices = new List<MeasureSums>[plan.Measures.Count, periods.Count];
         _added = [.. Enumerable.Range(0, plan.Measures.Count).Where(plan.IsAdded)];
