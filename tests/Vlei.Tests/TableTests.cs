@@ -128,6 +128,49 @@ public sealed class TableTests : IDisposable
         }
     }
 
+    // The standard lists that rest on what accounts are, worked out from the files.
+    [Theory]
+    [InlineData(false)]
+    [InlineData(true)]
+    public void Standard_lists_are_as_the_files_say(bool cash)
+    {
+        var types = Records("accounts").ToDictionary(account => account["code"], account => account["type"]);
+        var kinds = Records("contacts").ToDictionary(contact => contact["id"], contact => contact["kind"]);
+        var postings = NaiveRecords.Read(_tool.PathOf("reedwater/records")).Postings(cash)
+            .Where(posting => string.CompareOrdinal(posting.Day, "2026-03-01") >= 0 && string.CompareOrdinal(posting.Day, "2026-06-30") <= 0).ToList();
+        string[] asked = ["--basis", cash ? "cash" : "accrual"];
+        static string Key(string id) => id.Length == 0 ? "none" : id;
+        bool IsCost(NaiveRecords.Posting posting) => types[posting.Account] is "cost-of-sales" or "expense" or "other-expense" && posting.Line["project"].Length > 0;
+        bool IsBought(NaiveRecords.Posting posting) => posting.Document["kind"] is "bill" or "supplier-credit" or "purchase-return" or "expense"
+            && types[posting.Account] is not ("bank" or "cash" or "card" or "payable" or "receivable" or "tax");
+        void Same(string report, Func<NaiveRecords.Posting, bool> isMeant, Func<NaiveRecords.Posting, string> of, int sign, string column)
+        {
+            var expected = postings.Where(isMeant).GroupBy(of).ToDictionary(group => group.Key, group => sign * group.Sum(posting => posting.Amount));
+            var header = _tool.Run(["show", report, .. asked, "--book", "reedwater", "--format", "csv"]).Done().Output.Split('\n')[0].Split(',').ToList();
+            var shown = Csv(["show", report, .. asked]).Where(row => row[2] == "group").ToDictionary(row => row[0], row => Number(row[header.IndexOf(column)]));
+            Assert.Equal(expected.OrderBy(pair => pair.Key), shown.OrderBy(pair => pair.Key));
+        }
+
+        bool IsSold(NaiveRecords.Posting posting) => types[posting.Account] == "income";
+        Same("sales-by-customer", IsSold, posting => Key(posting.Contact), -1, "natural");
+        Same("sales-by-item", IsSold, posting => Key(posting.Line["item"]), -1, "natural");
+        Same("sales-by-month", IsSold, posting => posting.Day[..7], -1, "natural");
+        Same("sales-by-project", IsSold, posting => Key(posting.Line["project"]), -1, "natural");
+        Same("sales-by-department", IsSold, posting => Key(posting.Line["department"]), -1, "natural");
+        Same("purchases-by-supplier", IsBought, posting => Key(posting.Contact), 1, "amount");
+        Same("purchases-by-item", IsBought, posting => Key(posting.Line["item"]), 1, "amount");
+        Same("purchases-by-month", IsBought, posting => posting.Day[..7], 1, "amount");
+        Same("purchases-by-project", IsBought, posting => Key(posting.Line["project"]), 1, "amount");
+        Same("purchases-by-department", IsBought, posting => Key(posting.Line["department"]), 1, "amount");
+        Same("purchases-by-account", IsBought, posting => posting.Account, 1, "amount");
+        Same("project-costs-by-item", IsCost, posting => $"{posting.Line["project"]}/{Key(posting.Line["item"])}", 1, "amount");
+        Same("project-costs-by-contact", IsCost, posting => $"{posting.Line["project"]}/{Key(posting.Contact)}", 1, "amount");
+        Same("project-costs-by-account", IsCost, posting => $"{posting.Line["project"]}/{posting.Account}", 1, "amount");
+        Same(
+            "project-costs-by-worker", posting => IsCost(posting) && posting.Contact.Length > 0 && kinds[posting.Contact] == "employee",
+            posting => $"{posting.Line["project"]}/{posting.Contact}", 1, "amount");
+    }
+
     // Texts, quantities and tax codes of then, not of now; and nothing of a document that came later.
     [Fact]
     public void Lists_of_an_earlier_import_say_what_they_said_then()
