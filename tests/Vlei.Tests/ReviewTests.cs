@@ -181,6 +181,9 @@ public sealed class ReviewTests : IDisposable
     [InlineData(2, "--seen is about findings of the review.", "--seen", "round-journal/J3")]
     [InlineData(2, "--note is said of a finding.", "--review", "2026-05", "--note", "x")]
     [InlineData(2, "--period does not go with --review.", "--review", "2026-05", "--period", "2026-04")]
+    [InlineData(2, "round-journal/J3 is marked twice.", "--review", "2026-05", "--seen", "round-journal/J3", "--question", "round-journal/J3")]
+    [InlineData(2, "--format goes with --review", "--format", "json")]
+    [InlineData(2, "--to does not go with marking", "--review", "2026-05", "--seen", "round-journal/J3", "--to", "x.csv")]
     [InlineData(2, "is not a period", "--review", "last-moon")]
     public void What_cannot_be_marked_is_told(int status, string message, params string[] options)
     {

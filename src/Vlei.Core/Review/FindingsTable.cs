@@ -55,7 +55,13 @@ public static class FindingsTable
     private static RowBlock Block(TableContext context, List<Finding> findings)
     {
         // A mark is of the records as they were; where they have changed, somebody has to look again.
-        var marks = context.Ledger.Marks.ToDictionary(mark => (mark.Finding, mark.Fingerprint));
+        // Where somebody wrote two into the file, the later one counts.
+        var marks = new Dictionary<(string, long), FindingMark>();
+        foreach (var mark in context.Ledger.Marks)
+        {
+            marks[(mark.Finding, mark.Fingerprint)] = mark;
+        }
+
         var marked = findings.Select(finding => marks.GetValueOrDefault((finding.Key, finding.Fingerprint))).ToList();
         return new RowBlock(findings.Count, name => [.. findings.Select((finding, row) => name switch
         {

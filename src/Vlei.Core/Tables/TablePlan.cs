@@ -134,6 +134,11 @@ internal sealed class TablePlan
             throw new ProblemException(ProblemKind.Usage, "--change needs something to compare with.", "Add --compare prior-period or prior-year.");
         }
 
+        if (_request.Summary && _request.Detail)
+        {
+            throw new ProblemException(ProblemKind.Usage, "--detail shows the records, --summary the groups without them.", "Give one of them.");
+        }
+
         if (_request.Summary && _request.GroupBy.Count == 0 && !IsCross)
         {
             throw new ProblemException(ProblemKind.Usage, "--summary shows groups alone, and there are none.", "Add --group-by with a field.");

@@ -89,6 +89,7 @@ internal static class CheckCommand
             throw new ProblemException(ProblemKind.Usage, $"{marking.Name} is about findings of the review.", "Add --review and the period in which they were found.");
         }
 
+        destination.RefuseIn(result, "goes with --review: the other checks are lines of text");
         if (result.GetValue(Rebuild))
         {
             Terminal.WithProgress(progress =>
@@ -134,6 +135,12 @@ internal static class CheckCommand
             {
                 return result.GetValue(Note) is null ? destination.Write(result, destination.FormatOf(result), definition.Build(context, request))
                     : throw new ProblemException(ProblemKind.Usage, "--note is said of a finding.", "Add --seen or --question and the finding.");
+            }
+
+            destination.RefuseIn(result, "does not go with marking findings");
+            if ((result.GetValue(Seen) ?? []).Concat(result.GetValue(Question) ?? []).Concat(result.GetValue(Unmark) ?? []).GroupBy(key => key).FirstOrDefault(keys => keys.Count() > 1) is { } twice)
+            {
+                throw new ProblemException(ProblemKind.Usage, $"{twice.Key} is marked twice.", "Mark a finding once: --seen, --question or --unmark.");
             }
 
             var found = FindingsTable.Find(TableReport.ContextOf(FindingsTable.Definition, context, request), context.PeriodOf(request).Range)

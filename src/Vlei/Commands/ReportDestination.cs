@@ -56,6 +56,15 @@ internal sealed class ReportDestination
         return reports.All(report => report.Checks.All(check => check.Ok)) ? ExitStatus.Done : ExitStatus.CheckFailed;
     }
 
+    /// <summary>Refuses its options where nothing is written that they could be about.</summary>
+    public void RefuseIn(ParseResult result, string why)
+    {
+        if (new Option[] { _format, _to }.FirstOrDefault(option => result.GetResult(option) is { Implicit: false }) is { } option)
+        {
+            throw new ProblemException(ProblemKind.Usage, $"{option.Name} {why}.", "Leave it out.");
+        }
+    }
+
     /// <summary>Whether <c>--to</c> names a folder, for a file each.</summary>
     public bool IsFolder(ParseResult result) =>
         result.GetValue(_to) is { } path && (path.EndsWith('/') || Directory.Exists(path));
