@@ -7,6 +7,7 @@ namespace Vlei.Books;
 public sealed class Book
 {
     private const string FileName = "book.toml";
+    private const string Here = ".";
     private const string RecordsName = "records.db";
 
     private Book(string folder, BookSettings settings) => (Folder, Settings) = (folder, settings);
@@ -18,13 +19,16 @@ public sealed class Book
     public BookSettings Settings { get; }
 
     /// <summary>Where its records are.</summary>
-    internal string RecordsPath => Path.Combine(Folder, RecordsName);
+    internal string RecordsPath => PathOf(RecordsName);
 
     /// <summary>Where what contacts have committed to is noted.</summary>
-    internal string PromisesPath => Path.Combine(Folder, "promises.csv");
+    internal string PromisesPath => PathOf("promises.csv");
 
     /// <summary>Where it is noted what was said about findings of the review.</summary>
-    internal string MarksPath => Path.Combine(Folder, "review.csv");
+    internal string MarksPath => PathOf("review.csv");
+
+    /// <summary>The path of something in its folder.</summary>
+    public string PathOf(string name) => Folder == Here ? name : Path.Combine(Folder, name);
 
     /// <summary>Whether the folder is a book.</summary>
     public static bool IsBook(string folder) => File.Exists(Path.Combine(folder, FileName));
@@ -43,19 +47,14 @@ public sealed class Book
                 "Name a folder that vlei init or vlei demo made.");
         }
 
-        for (var upwards = new DirectoryInfo(Directory.GetCurrentDirectory()); upwards is not null; upwards = upwards.Parent)
-        {
-            if (IsBook(upwards.FullName))
-            {
-                return Read(upwards.FullName);
-            }
-        }
-
-        throw new ProblemException(
+        return Read(Nearest() ?? throw new ProblemException(
             ProblemKind.NotFound,
             "There is no book here.",
-            "Go into a book's folder, name one with --book DIR, or make one: vlei demo, or vlei init DIR.");
+            "Go into a book's folder, name one with --book DIR, or make one: vlei demo, or vlei init DIR."));
     }
+
+    /// <summary>Whether this folder, or one above it, is a book.</summary>
+    public static bool IsHere() => Nearest() is not null;
 
     /// <summary>Makes an empty book. Throws a <see cref="ProblemException"/> where there is one already.</summary>
     public static Book Create(string folder, BookSettings settings)
@@ -84,6 +83,19 @@ public sealed class Book
         }
 
         return Read(folder);
+    }
+
+    private static string? Nearest()
+    {
+        for (var upwards = new DirectoryInfo(Directory.GetCurrentDirectory()); upwards is not null; upwards = upwards.Parent)
+        {
+            if (IsBook(upwards.FullName))
+            {
+                return Path.GetRelativePath(Directory.GetCurrentDirectory(), upwards.FullName);
+            }
+        }
+
+        return null;
     }
 
     private static Book Read(string folder) => new(folder, BookFile.Read(Path.Combine(folder, FileName)));

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using Tomlyn.Syntax;
+using Vlei.Books.Kept;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
@@ -12,7 +13,7 @@ namespace Vlei.Books;
 /// <summary>Reads and writes <c>book.toml</c>. Whatever is not understood is refused, with its place in the file.</summary>
 internal static class BookFile
 {
-    private static readonly string[] Keys = ["name", "currency", "fiscal-year-start", "basis", "today", "language", "remittance", "settle"];
+    private static readonly string[] Keys = ["name", "currency", "fiscal-year-start", "basis", "today", "language", "remittance", "settle", "library"];
 
     private const string OldestFirst = "oldest-first";
 
@@ -35,6 +36,7 @@ internal static class BookFile
         {
             Remittance = toml.Text(values, "remittance") ?? "",
             Language = LanguageOf(toml, values),
+            Library = toml.Text(values, "library"),
             SettlesOldestFirst = toml.Text(values, "settle") switch
             {
                 null => false,
@@ -53,7 +55,7 @@ internal static class BookFile
         text.Append(CultureInfo.InvariantCulture, $"""
             # What this book is. Lines that start with # are notes.
 
-            name = {Quoted(settings.Name)}
+            name = {TomlEdit.Quoted(settings.Name)}
             currency = "{settings.Currency.Code}"
 
             # The month, 1 to 12, on whose first day the fiscal year starts.
@@ -78,30 +80,22 @@ internal static class BookFile
             text.Append(CultureInfo.InvariantCulture, $"""
 
                 # How customers pay; it stands at the foot of their statements of account.
-                remittance = {Quoted(settings.Remittance)}
+                remittance = {TomlEdit.Quoted(settings.Remittance)}
+
+                """);
+        }
+
+        if (settings.Library is { } library)
+        {
+            text.Append(CultureInfo.InvariantCulture, $"""
+
+                # A folder of reports, selections, groups and layouts that this book shares with others.
+                library = {TomlEdit.Quoted(library)}
 
                 """);
         }
 
         return text.ToString();
-    }
-
-    private static string Quoted(string text)
-    {
-        var quoted = new StringBuilder("\"");
-        foreach (var character in text)
-        {
-            quoted.Append(character switch
-            {
-                '"' => "\\\"",
-                '\\' => "\\\\",
-                '\n' => "\\n",
-                < ' ' or '\u007f' => $"\\u{(int)character:X4}",
-                _ => character.ToString(),
-            });
-        }
-
-        return quoted.Append('"').ToString();
     }
 
     private static Currency CurrencyOf(TomlText toml, Dictionary<string, KeyValueSyntax> values)

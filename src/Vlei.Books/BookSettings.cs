@@ -19,6 +19,9 @@ public sealed record BookSettings(
     /// <summary>The language of what is sent to customers who have none of their own: its code in ISO 639-1.</summary>
     public string Language { get; init; } = "en";
 
+    /// <summary>A folder of reports, selections, groups and layouts that the book shares with others, seen from the book's own; nothing where it names none.</summary>
+    public string? Library { get; init; }
+
     /// <summary>Whether settlements are computed, oldest first, where the records have none at all.</summary>
     public bool SettlesOldestFirst { get; init; }
 }

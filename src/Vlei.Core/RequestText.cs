@@ -19,6 +19,10 @@ public static class RequestText
 
     private static readonly ReportOption[] OfCrossTables = [ReportOptions.Rows, ReportOptions.Across, ReportOptions.Measure];
 
+    private static readonly ReportOption[] OfFields = [ReportOptions.Only, ReportOptions.Except];
+
+    private static readonly ReportOption[] Adding = [ReportOptions.Where, ReportOptions.Select];
+
     /// <summary>
     /// What is asked when a person types some options of a report that says others itself. What is typed wins; choices of
     /// other fields, predicates, and columns that are only added or left out, are put to what the report says.
@@ -47,13 +51,17 @@ public static class RequestText
         }
 
         var chosen = Texts(typed, ReportOptions.Only).Concat(Texts(typed, ReportOptions.Except)).Select(FieldOf).ToHashSet(StringComparer.OrdinalIgnoreCase);
-        foreach (var option in new[] { ReportOptions.Only, ReportOptions.Except })
+        foreach (var option in OfFields)
         {
             merged[option.Name] = [.. Texts(own, option).Where(text => !chosen.Contains(FieldOf(text))), .. Texts(typed, option)];
         }
 
-        merged[ReportOptions.Where.Name] = [.. Texts(own, ReportOptions.Where), .. Texts(typed, ReportOptions.Where)];
-        foreach (var (name, values) in typed.Where(pair => pair.Key != ReportOptions.Only.Name && pair.Key != ReportOptions.Except.Name && pair.Key != ReportOptions.Where.Name))
+        foreach (var option in Adding)
+        {
+            merged[option.Name] = [.. Texts(own, option), .. Texts(typed, option)];
+        }
+
+        foreach (var (name, values) in typed.Where(pair => !IsPutTogether(pair.Key)))
         {
             merged[name] = name == ReportOptions.Columns.Name && values.All(IsChangeOfColumns)
                 ? [.. Texts(merged, ReportOptions.Columns), .. values] : values;
@@ -67,9 +75,13 @@ public static class RequestText
     /// <param name="today">The day that period words are worked out from.</param>
     /// <param name="calendar">The book's calendar.</param>
     /// <param name="currency">The book's currency.</param>
+    /// <param name="selections">The saved selections of those names; may throw for a name that there is none of.</param>
     public static ReportRequest Read(
-        IReadOnlyDictionary<string, IReadOnlyList<string>> options, DateOnly today, FiscalCalendar calendar, Currency currency)
+        IReadOnlyDictionary<string, IReadOnlyList<string>> options, WorkingDay today, FiscalCalendar calendar, Currency currency,
+        Func<string, SavedSelection>? selections = null)
     {
+        List<SavedSelection> selected = [.. SelectedIn(options).Select(name => selections?.Invoke(name)
+            ?? throw new ProblemException(ProblemKind.NotFound, $"There is no selection {name}."))];
         string? One(ReportOption option) => Texts(options, option) is [.., var last] ? last : null;
         bool Has(ReportOption option) => One(option) == "true";
         IReadOnlyList<ColumnText> Columns(ReportOption option) => [.. Texts(options, option).SelectMany(list => ColumnText.Parse(option.Name, list))];
@@ -87,8 +99,9 @@ public static class RequestText
             [
                 .. Texts(options, ReportOptions.Only).Select(text => FieldChoice.Parse(text, isExcept: false)),
                 .. Texts(options, ReportOptions.Except).Select(text => FieldChoice.Parse(text, isExcept: true)),
+                .. selected.SelectMany(selection => selection.Choices),
             ],
-            Where = Texts(options, ReportOptions.Where),
+            Where = [.. Texts(options, ReportOptions.Where).Select(text => new PredicateText(text)), .. selected.SelectMany(selection => selection.Predicates)],
             Columns = Columns(ReportOptions.Columns),
             GroupBy = Names(ReportOptions.GroupBy),
             Totals = Columns(ReportOptions.Total),
@@ -111,6 +124,15 @@ public static class RequestText
             Title = One(ReportOptions.Title),
         };
     }
+
+    /// <summary>The names of the saved selections that are asked for; the word <c>none</c> takes away those before it.</summary>
+    public static IEnumerable<string> SelectedIn(IReadOnlyDictionary<string, IReadOnlyList<string>> options)
+    {
+        var names = Texts(options, ReportOptions.Select).SelectMany(list => list.Split(',')).Select(name => name.Trim()).ToList();
+        return names.Skip(names.LastIndexOf(Field.None) + 1);
+    }
+
+    private static bool IsPutTogether(string name) => OfFields.Concat(Adding).Any(option => option.Name == name);
 
     private static IReadOnlyList<string> Texts(IReadOnlyDictionary<string, IReadOnlyList<string>> options, ReportOption option) =>
         options.GetValueOrDefault(option.Name, []);

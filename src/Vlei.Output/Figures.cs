@@ -24,6 +24,9 @@ internal static class Figures
         _ => "text",
     };
 
+    /// <summary>The kind of that name.</summary>
+    public static ColumnKind KindOf(string name) => Enum.GetValues<ColumnKind>().First(kind => NameOf(kind) == name);
+
     /// <summary>With exactly the decimals of its kind and nothing else: <c>-1234.50</c>; nothing where it is empty.</summary>
     public static string? Exact(Report report, ReportRow row, int column) => row.Cells[column].Units is not { } units
         ? row.Cells[column].Words

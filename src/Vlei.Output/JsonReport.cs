@@ -11,7 +11,7 @@ namespace Vlei.Output;
 /// A report as JSON, in the schema that scripts rest on: <c>vlei/report/1</c>. Money has exactly the currency's
 /// decimals, percentages four. A column or a row is one line, so that two reports compare line by line.
 /// </summary>
-internal static class JsonReport
+public static class JsonReport
 {
     private static readonly JsonWriterOptions Options = new()
     {
@@ -45,6 +45,86 @@ internal static class JsonReport
         }
 
         stream.WriteByte((byte)'\n');
+    }
+
+    /// <summary>Writes several reports, each in the schema of its own: <c>vlei/pack/1</c>.</summary>
+    public static void WritePack(ReportPack pack, Stream stream)
+    {
+        using (var json = new Utf8JsonWriter(stream, Options))
+        {
+            json.WriteStartObject();
+            json.WriteString("schema", "vlei/pack/1");
+            json.WriteString("group", pack.Name);
+            json.WriteString("title", pack.Title);
+            json.WritePropertyName("cover");
+            json.WriteRawValue(pack.Cover is { } cover ? Whole(cover) : "null"u8);
+            json.WriteStartObject("reports");
+            foreach (var (name, report) in pack.Reports)
+            {
+                json.WritePropertyName(name);
+                json.WriteRawValue(Whole(report));
+            }
+
+            json.WriteEndObject();
+            json.WriteEndObject();
+        }
+
+        stream.WriteByte((byte)'\n');
+
+        ReadOnlySpan<byte> Whole(Report report)
+        {
+            var whole = new MemoryStream();
+            Write(report, whole);
+            return whole.GetBuffer().AsSpan(0, (int)whole.Length - 1);
+        }
+    }
+
+    /// <summary>
+    /// Reads the figures of a report back: its columns and rows, and what it was made of. Throws a <see cref="JsonException"/>
+    /// where it is none.
+    /// </summary>
+    /// <param name="stream">The report as it was written.</param>
+    /// <param name="currency">The currency of its money.</param>
+    public static Report Read(Stream stream, Currency currency)
+    {
+        using var json = JsonDocument.Parse(stream);
+        var root = json.RootElement;
+        List<ReportColumn> columns =
+        [
+            .. root.GetProperty("columns").EnumerateArray().Select(column => new ReportColumn(
+                column.GetProperty("key").GetString()!, column.GetProperty("heading").GetString()!, Figures.KindOf(column.GetProperty("kind").GetString()!))),
+        ];
+        return new Report
+        {
+            Key = root.GetProperty("report").GetString()!,
+            Title = root.GetProperty("title").GetString()!,
+            Book = root.GetProperty("book").GetString()!,
+            Currency = currency,
+            Basis = root.GetProperty("basis").GetString() == AccountingBases.NameOf(AccountingBasis.Cash) ? AccountingBasis.Cash : AccountingBasis.Accrual,
+            Period = null,
+            AsOf = null,
+            PeriodInWords = "",
+            Columns = columns,
+            Rows = [.. root.GetProperty("rows").EnumerateArray().Select(row => RowOf(row, columns, currency))],
+            Checks = [],
+            OriginOf = (_, _) => null,
+            Revision = root.GetProperty("revision").GetInt64(),
+        };
+    }
+
+    private static ReportRow RowOf(JsonElement row, List<ReportColumn> columns, Currency currency)
+    {
+        var shows = row.TryGetProperty("shows", out var shown) ? Figures.KindOf(shown.GetString()!) : (ColumnKind?)null;
+        return new ReportRow(
+            row.GetProperty("key").GetString()!, row.GetProperty("label").GetString()!, RowKinds.Named(row.GetProperty("kind").GetString()!),
+            row.GetProperty("level").GetInt32(),
+            [
+                .. row.GetProperty("cells").EnumerateArray().Select((cell, place) => cell.ValueKind == JsonValueKind.Number && columns[place].Kind == ColumnKind.Money && shows is null
+                    && DecimalText.Read(System.Text.Encoding.UTF8.GetBytes(cell.GetRawText()), currency.Decimals, out var units) == DecimalTextResult.Read ? new Cell(units) : Cell.Empty),
+            ])
+        {
+            InsteadOfMoney = shows,
+        };
     }
 
     private static void WritePeriod(Utf8JsonWriter json, Report report)

@@ -1,18 +1,22 @@
+using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Output;
 
-/// <summary>Writes a report in one format. It computes nothing: what it writes is in the report.</summary>
+/// <summary>Writes a report, or several together, in one format. It computes nothing: what it writes is in the reports.</summary>
 /// <param name="Name">The format's name.</param>
-/// <param name="Write">Writes the report.</param>
-public sealed record ReportFormat(string Name, Action<Report, Stream, TextLook> Write)
+/// <param name="Write">Writes a report.</param>
+/// <param name="WritePack">Writes several reports as one file.</param>
+public sealed record ReportFormat(string Name, Action<Report, Stream, TextLook> Write, Action<ReportPack, Stream, TextLook> WritePack)
 {
     /// <summary>All formats. The first is what a terminal shows.</summary>
     public static IReadOnlyList<ReportFormat> All { get; } =
     [
-        new("text", TextReport.Write),
-        new("csv", (report, stream, _) => CsvReport.Write(report, stream)),
-        new("json", (report, stream, _) => JsonReport.Write(report, stream)),
+        new("text", TextReport.Write, (pack, stream, look) => WriteApart(pack, stream, "\n\n", report => TextReport.Write(report, stream, look))),
+        new("csv", (report, stream, _) => CsvReport.Write(report, stream), (pack, stream, _) => CsvReport.WritePack(pack, stream)),
+        new("json", (report, stream, _) => JsonReport.Write(report, stream), (pack, stream, _) => JsonReport.WritePack(pack, stream)),
+        new("md", (report, stream, _) => MarkdownReport.Write(report, stream), (pack, stream, _) =>
+            WriteApart(pack, stream, "---\n\n", report => MarkdownReport.Write(report, stream))),
     ];
 
     /// <summary>The ending of its files.</summary>
@@ -21,4 +25,29 @@ public sealed record ReportFormat(string Name, Action<Report, Stream, TextLook> 
     /// <summary>The format of a file with that ending (<c>.txt</c> is text), or nothing.</summary>
     public static ReportFormat? ForFile(string path) =>
         All.FirstOrDefault(format => format.Ending == Path.GetExtension(path).TrimStart('.'));
+
+    /// <summary>The formats of those names, each once. Throws a <see cref="ProblemException"/> where there is no such.</summary>
+    /// <param name="where">Where they are named, for messages.</param>
+    /// <param name="names">The names.</param>
+    public static IReadOnlyList<ReportFormat> Named(string where, IReadOnlyList<string> names)
+    {
+        var known = All.Select(format => format.Name).ToList();
+        return
+        [
+            .. names.Select(name => All.FirstOrDefault(format => format.Name == name) ?? throw new ProblemException(
+                ProblemKind.Usage, $"{where} does not take \"{name}\".",
+                Suggestion.DidYouMean(name, known) ?? $"It takes {Suggestion.Listed(known, "or")}.")).Distinct(),
+        ];
+    }
+
+    private static void WriteApart(ReportPack pack, Stream stream, string between, Action<Report> write)
+    {
+        var isFirst = true;
+        foreach (var report in pack.Whole)
+        {
+            stream.Write(System.Text.Encoding.UTF8.GetBytes(isFirst ? "" : between));
+            write(report);
+            isFirst = false;
+        }
+    }
 }

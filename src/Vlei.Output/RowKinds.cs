@@ -14,4 +14,7 @@ internal static class RowKinds
         RowKind.Group => "group",
         _ => "total",
     };
+
+    /// <summary>The kind of that name; of those that files do not tell apart the first.</summary>
+    public static RowKind Named(string name) => Enum.GetValues<RowKind>().First(kind => NameOf(kind) == name);
 }

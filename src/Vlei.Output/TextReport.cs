@@ -1,6 +1,4 @@
 using System.Text;
-using Vlei.Core.Ledger;
-using Vlei.Core.Money;
 using Vlei.Core.Reports;
 
 namespace Vlei.Output;
@@ -44,7 +42,7 @@ internal sealed class TextReport
                 var figure = Figure(row, column);
                 _widths[column] = Math.Max(_widths[column], DisplayText.Width(figure));
                 _least[column] = Math.Max(_least[column], IsText(column) ? Math.Min(LongestWord(figure), MostUnbrokenWidth) : _widths[column]);
-                speaks[column] |= Speaks(row, column);
+                speaks[column] |= ReportWords.Speaks(report, row, column);
                 _summed[column] |= _report.Columns[column].Kind == ColumnKind.Count && (row.Kind is RowKind.Total or RowKind.Result or RowKind.GrandTotal) && row.Cells[column].Units is not null;
             }
         }
@@ -79,12 +77,6 @@ internal sealed class TextReport
         text.AddChecks();
     }
 
-    // A column of words that says nothing, or only what stands before the figures already, costs a reader its width; so does
-    // one of figures that need not be there.
-    private bool Speaks(ReportRow row, int column) => IsText(column)
-        ? row.Cells[column].Words is { } words && words != row.Label
-        : !_report.Columns[column].IsLeftOutWhenIdle || row.Cells[column].Units is not (null or 0);
-
     private bool IsText(int column) => _report.Columns[column].Kind == ColumnKind.Text;
 
     private string LabelOf(ReportRow row) =>
@@ -92,18 +84,7 @@ internal sealed class TextReport
 
     private string Heading(int column) => DisplayText.Harmless(_report.Columns[column].Heading, _look.Ascii);
 
-    private string Figure(ReportRow row, int column)
-    {
-        var described = _report.Columns[column];
-        var figure = DisplayText.Harmless(Figures.Readable(_report, row, column), _look.Ascii);
-        if (!described.IsChange || row.KindIn(described) is not (ColumnKind.Money or ColumnKind.Quantity or ColumnKind.Count) || row.Cells[column].Units is not { } units)
-        {
-            return figure;
-        }
-
-        var marks = _look.Ascii ? "v=^" : "▼=▲";
-        return $"{figure} {marks[Math.Sign(units) + 1]}";
-    }
+    private string Figure(ReportRow row, int column) => ReportWords.Figure(_report, row, column, _look.Ascii);
 
     // Headings and words are broken into more lines where that keeps a table in one block, the widest first. Where it does
     // not, it is broken into blocks anyway, and only what would fill a line by itself gives way.
@@ -138,8 +119,7 @@ internal sealed class TextReport
         AddLine(Styled(DisplayText.Harmless(_report.Book, _look.Ascii), bold: true));
         AddLine(Styled(DisplayText.Harmless(_report.Title, _look.Ascii), bold: true));
         AddLine(_report.PeriodInWords);
-        var basis = _report.Basis == AccountingBasis.Cash ? "Cash basis" : "Accrual basis";
-        AddLine(_report.InWhat ?? $"{basis}, in {_report.Currency.Code}");
+        AddLine(ReportWords.InWhat(_report));
         AddWords(_report.AddressedTo);
         foreach (var words in _report.Narrowed.Concat(_report.Notes).Select(words => DisplayText.Harmless(words, _look.Ascii)))
         {
@@ -295,30 +275,21 @@ internal sealed class TextReport
 
     private void AddChecks()
     {
-        // Whom a letter is sent to has nothing to do with checks, unless one fails: then it should not be sent.
-        var shown = _report.AddressedTo.Count > 0 ? [.. _report.Checks.Where(check => !check.Ok)] : _report.Checks;
+        var shown = ReportWords.ShownChecks(_report);
         if (shown.Count > 0)
         {
             AddLine("");
         }
 
-        foreach (var name in shown.GroupBy(check => check.Name).Where(checks => checks.All(check => check.Ok)))
+        foreach (var held in ReportWords.Held(shown))
         {
-            AddLine($"Checked: {name.Key}.");
+            AddLine(held);
         }
 
-        foreach (var check in shown.Where(check => !check.Ok))
+        foreach (var line in shown.Where(check => !check.Ok).SelectMany(check => Lines(DisplayText.Harmless(ReportWords.Failed(_report, check), _look.Ascii))))
         {
-            var where = check.Column.Length == 0 ? "" : $" ({DisplayText.Harmless(check.Column, _look.Ascii)})";
-            var what = check.Fault is { } fault ? $"{check.Name}{where}: {DisplayText.Harmless(fault, _look.Ascii)}."
-                : $"{check.Name}{where}: expected {Text(check.Expected)}, came to {Text(check.Actual)}.";
-            foreach (var line in Lines($"CHECK FAILED: {what}"))
-            {
-                AddLine(Styled(line, bold: true));
-            }
+            AddLine(Styled(line, bold: true));
         }
-
-        string Text(Amount amount) => DecimalText.Write(amount.MinorUnits, _report.Currency.Decimals);
     }
 
     private string Styled(string text, bool bold) => bold && _look.Bold && text.Length > 0 ? $"\e[1m{text}\e[0m" : text;

@@ -42,6 +42,14 @@ public static class BoatworksGenerator
         ("INV-00792", 6_000m, new(2026, 7, 3), new(2026, 6, 24), "The first part"),
     ];
 
+    /// <summary>Three smaller businesses that the same bookkeeper looks after, made up by the same rules: the folder, the name, and which.</summary>
+    public static IReadOnlyList<(string Folder, string Name, SampleSize Size)> Clients { get; } =
+    [
+        ("larkfield", "Larkfield Moorings", new(1_800, 1, 11)),
+        ("quillside", "Quillside Oars", new(2_100, 1, 12)),
+        ("ternbank", "Ternbank Canoe Hire", new(1_600, 1, 15)),
+    ];
+
     /// <summary>The last day of the records.</summary>
     public static DateOnly Today { get; } = new(2026, 6, 30);
 

@@ -131,7 +131,7 @@ public sealed partial class CommandLineTests : IDisposable
         2, "vlei: --format does not take \"jsn\". Did you mean json?", "show", "profit-loss", "--format", "jsn")]
     [InlineData(
         2,
-        "vlei: The ending of r.pages says no format. End it in .txt, .csv or .json, or add --format text, csv or json.",
+        "vlei: The ending of r.pages says no format. End it in .txt, .csv, .json or .md, or add --format text, csv, json or md.",
         "show", "profit-loss", "--to", "r.pages")]
     [InlineData(73, "vlei: nowhere/r.csv cannot be written: ", "show", "profit-loss", "--to", "nowhere/r.csv")]
     [InlineData(

@@ -58,10 +58,8 @@ public sealed partial class DocumentationTests
             {
                 WorkingDirectory = tool.Folder, RedirectStandardOutput = true, StandardOutputEncoding = Encoding.UTF8,
             };
-            start.Environment["LANG"] = "C.UTF-8";
+            Tool.SetUp(start, tool.Folder);
             start.Environment["COLUMNS"] = "100";
-            start.Environment.Remove("LC_ALL");
-            start.Environment.Remove("VLEI_BOOK");
             using var process = Process.Start(start)!;
             shown.Append(process.StandardOutput.ReadToEnd());
             process.WaitForExit();

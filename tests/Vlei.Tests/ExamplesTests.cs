@@ -15,6 +15,8 @@ public sealed partial class ExamplesTests : IDisposable
     [InlineData("promise", 4)]
     [InlineData("reports", 2)]
     [InlineData("layout", 1)]
+    [InlineData("save", 7)]
+    [InlineData("schema", 1)]
     public void Every_example_of_a_commands_help_works(string command, int atLeast)
     {
         var examples = Example().Matches(_tool.Run(command, "--help").Done().Output).Select(match => match.Groups[1].Value)
@@ -22,13 +24,14 @@ public sealed partial class ExamplesTests : IDisposable
         Assert.InRange(examples.Count, atLeast, 200);
         var wrong = new ConcurrentBag<string>();
 
-        // In their order where they change something, which only notes do.
-        Parallel.ForEach(examples, new ParallelOptions { MaxDegreeOfParallelism = command == "promise" ? 1 : 4 }, example =>
+        // In their order where they change something.
+        Parallel.ForEach(examples, new ParallelOptions { MaxDegreeOfParallelism = command is "promise" or "save" ? 1 : 4 }, example =>
         {
             var start = new ProcessStartInfo("sh", ["-c", $"\"{Tool.Binary}\" {example[5..]}"])
             {
                 WorkingDirectory = _tool.PathOf("reedwater"), RedirectStandardOutput = true, RedirectStandardError = true,
             };
+            Tool.SetUp(start, _tool.Folder);
             using var process = Process.Start(start)!;
             var messages = process.StandardError.ReadToEndAsync();
             var output = process.StandardOutput.ReadToEnd();

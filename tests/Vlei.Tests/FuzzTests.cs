@@ -50,7 +50,7 @@ public sealed class FuzzTests : IDisposable
                 ("--compare", ["prior-year", "prior-period:2", "2024", "budget"]), ("--change", []), ("--percent", ["row", "column,whole", "group", "income"]),
                 ("--top", ["1", "3", "0", "x"]), ("--depth", ["0", "1", "5"]),
                 ("--where", ["amount > 0", "not amount < 100 or kind = 'invoice'", "date in 'last-month'", "contact like '%e%'", "amount >", "((amount = 1))", "x = 1", "kind is null", "open > 0"]),
-                ("--format", ["text", "csv", "json"]), ("--title", ["T"]), ("--revision", ["0", "1"]),
+                ("--format", ["text", "csv", "json", "md"]), ("--title", ["T"]), ("--revision", ["0", "1"]),
             })
             {
                 if (random.Next(9) == 0)
@@ -85,7 +85,7 @@ public sealed class FuzzTests : IDisposable
                 ("--compare", ["prior-period", "prior-year:2", "2024:3", "prior-year:0", "all", ":", "budget"]), ("--change", []),
                 ("--percent", ["income", "assets", "row", "income,row", "column", "group"]), ("--zeros", []), ("--depth", ["0", "1", "9", "-1"]),
                 ("--title", ["T", "", "\u0007"]), ("--only", Choices), ("--except", Choices), ("--method", ["direct", "indirect"]), ("--revision", ["0", "1", "2026-01-01", "x"]),
-                ("--layout", ["profit-loss", "cash-flow", "none"]), ("--format", ["text", "csv", "json", "xml"]), ("--today", ["2026-06-30", "2026-6-30"]),
+                ("--layout", ["profit-loss", "cash-flow", "none"]), ("--format", ["text", "csv", "json", "md", "xml"]), ("--today", ["2026-06-30", "2026-6-30"]),
             })
             {
                 if (random.Next(5) == 0)
@@ -121,7 +121,7 @@ public sealed class FuzzTests : IDisposable
                 ("--compare", ["prior-period", "prior-year:2", "budget", "2025-12-31"]), ("--change", []), ("--percent", ["row", "column", "income"]),
                 ("--only", figures), ("--except", figures), ("--top", ["0", "1", "3", "999999999999"]), ("--limits", ["30", "30,15", "x", "1,2,3,4,5,6"]),
                 ("--age-by", ["document", "due", "x"]), ("--unapplied", []), ("--summary", []), ("--detail", []), ("--money", ["0", "-5.25", "1e3", "99999999999999999999"]),
-                ("--as-usual", []), ("--format", ["text", "csv", "json"]), ("--revision", ["0", "1"]), ("--to", ["all/", "one.csv"]),
+                ("--as-usual", []), ("--format", ["text", "csv", "json", "md"]), ("--revision", ["0", "1"]), ("--to", ["all/", "one.csv"]),
             })
             {
                 if (random.Next(7) == 0)

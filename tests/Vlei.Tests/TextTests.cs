@@ -64,7 +64,7 @@ public sealed class TextTests : IDisposable
     public void The_same_report_is_the_same_bytes()
     {
         Import("One", "Two", "Three");
-        foreach (var format in new[] { "text", "csv", "json" })
+        foreach (var format in new[] { "text", "csv", "json", "md" })
         {
             string[] show = ["show", "profit-loss", "--book", "book", "--period", "2026", "--format", format];
             Assert.Equal(_tool.Run(show).Done().Output, _tool.Run(show).Done().Output);

@@ -49,18 +49,25 @@ public sealed class Tool : IDisposable
             WorkingDirectory = Folder, RedirectStandardOutput = true, RedirectStandardError = true,
             StandardOutputEncoding = Encoding.UTF8, StandardErrorEncoding = Encoding.UTF8,
         };
-        foreach (var name in new[] { "VLEI_BOOK", "VLEI_TODAY", "COLUMNS", "NO_COLOR", "LC_ALL" })
-        {
-            start.Environment.Remove(name);
-        }
-
-        start.Environment["LANG"] = "C.UTF-8";
+        SetUp(start, Folder);
         foreach (var (name, value) in variables)
         {
             start.Environment[name] = value;
         }
 
         return Process.Start(start)!;
+    }
+
+    /// <summary>Lets a program see nothing of the person who runs the tests: <paramref name="home"/> is its home.</summary>
+    public static void SetUp(ProcessStartInfo start, string home)
+    {
+        foreach (var name in new[] { "VLEI_BOOK", "VLEI_TODAY", "COLUMNS", "NO_COLOR", "LC_ALL", "XDG_CONFIG_HOME", "XDG_STATE_HOME" })
+        {
+            start.Environment.Remove(name);
+        }
+
+        start.Environment["LANG"] = "C.UTF-8";
+        start.Environment["HOME"] = home;
     }
 
     /// <summary>Writes a file in the folder.</summary>

@@ -33,7 +33,7 @@ public sealed record Comparison(ComparisonKind Kind, int Count, OpenPeriod? Othe
     /// <summary>
     /// Reads <c>prior-period</c>, <c>prior-year</c> or any period, each with <c>:N</c> or without, and <c>budget</c>.
     /// </summary>
-    public static Comparison Parse(string text, DateOnly today, FiscalCalendar calendar)
+    public static Comparison Parse(string text, WorkingDay today, FiscalCalendar calendar)
     {
         var (what, count) = (text, 1);
         if (text.LastIndexOf(':') is var colon and >= 0)

@@ -17,7 +17,7 @@ public static class PeriodGrammar
 
     private static readonly Parser<Reading> Grammar = Build();
 
-    private delegate OpenPeriod Reading(DateOnly today, FiscalCalendar calendar);
+    private delegate OpenPeriod Reading(WorkingDay today, FiscalCalendar calendar);
 
     private delegate DateOnly Step(DateOnly from, int direction);
 
@@ -36,7 +36,7 @@ public static class PeriodGrammar
     /// Reads <paramref name="text"/>. Throws a <see cref="ProblemException"/> that says what was expected where it is no
     /// period, names a day that does not exist, or ends before it starts.
     /// </summary>
-    public static OpenPeriod Parse(string text, DateOnly today, FiscalCalendar calendar)
+    public static OpenPeriod Parse(string text, WorkingDay today, FiscalCalendar calendar)
     {
         if (!Grammar.TryParse(text.Trim(), out var reading) || reading is null)
         {
@@ -109,26 +109,26 @@ public static class PeriodGrammar
         var toDate = Literals.Text("-to-date", true).Optional();
         var current = Literals.Text("this-", true).SkipAnd(unit).And(toDate)
             .Then<Reading>(x => (today, calendar) => x.Item2.HasValue
-                ? new OpenPeriod(calendar.UnitOf(x.Item1, today).From, today, x.Item1)
-                : new OpenPeriod(calendar.UnitOf(x.Item1, today)));
+                ? new OpenPeriod(calendar.UnitOf(x.Item1, today.Date).From, today.Date, x.Item1)
+                : new OpenPeriod(calendar.UnitOf(x.Item1, today.Date)));
         var last = Literals.Text("last-", true).SkipAnd(unit).And(toDate)
             .Then<Reading>(x => (today, calendar) => x.Item2.HasValue
-                ? LastToDate(x.Item1, today, calendar)
-                : new OpenPeriod(calendar.UnitOf(x.Item1, today, -1)));
+                ? LastToDate(x.Item1, today.Date, calendar)
+                : new OpenPeriod(calendar.UnitOf(x.Item1, today.CountedFrom, -1)));
         var count = Literals.Text("last-", true).SkipAnd(Digits(1, 3)).AndSkip(Literals.Char('-'));
         var lastDays = count.AndSkip(Literals.Text("days", true)).Then<Reading>(x => (today, _) =>
-            new OpenPeriod(today.AddDays(1 - Count(x)), today));
+            new OpenPeriod(today.Date.AddDays(1 - Count(x)), today.Date));
         var lastUnits = count.And(unit).AndSkip(Literals.Char('s')).Then<Reading>(x => (today, calendar) =>
             new OpenPeriod(
-                calendar.UnitOf(x.Item2, today, -Count(x.Item1)).From, calendar.UnitOf(x.Item2, today).From.AddDays(-1)));
+                calendar.UnitOf(x.Item2, today.CountedFrom, -Count(x.Item1)).From, calendar.UnitOf(x.Item2, today.CountedFrom).From.AddDays(-1)));
         return OneOf(
             lastDays,
             lastUnits,
             current,
             last,
             Literals.Text("all", true).Then<Reading>(_ => (_, _) => new OpenPeriod(null, null)),
-            Literals.Text("today", true).Then<Reading>(_ => (today, _) => Single(today)),
-            Literals.Text("yesterday", true).Then<Reading>(_ => (today, _) => Single(today.AddDays(-1))));
+            Literals.Text("today", true).Then<Reading>(_ => (today, _) => Single(today.Date)),
+            Literals.Text("yesterday", true).Then<Reading>(_ => (today, _) => Single(today.Date.AddDays(-1))));
     }
 
     private static Parser<int> Digits(int least, int most) =>

@@ -6,16 +6,25 @@ namespace Vlei.Core.Fields;
 /// <param name="Field">The name of the field.</param>
 /// <param name="List">The values.</param>
 /// <param name="IsExcept">Whether they are left out, rather than taken alone.</param>
-public sealed record FieldChoice(string Field, ValueList List, bool IsExcept)
+/// <param name="Source">What it comes from, for messages; nothing where it was typed.</param>
+public sealed record FieldChoice(string Field, ValueList List, bool IsExcept, string? Source = null)
 {
     /// <summary>Reads <c>FIELD=LIST</c>. Throws a <see cref="ProblemException"/> where it is not that.</summary>
-    public static FieldChoice Parse(string text, bool isExcept)
+    public static FieldChoice Parse(string text, bool isExcept, string? source = null)
     {
         var equals = text.IndexOf('=');
-        return equals > 0
-            ? new FieldChoice(text[..equals].Trim(), ValueList.Parse(text[(equals + 1)..]), isExcept)
+        return Naming.Of(source, () => equals > 0
+            ? new FieldChoice(text[..equals].Trim(), ValueList.Parse(text[(equals + 1)..]), isExcept, source)
             : throw new ProblemException(
                 ProblemKind.Usage, $"\"{text}\" does not say which field.",
-                "Write the field, an equals sign and its values: contact=C-12, account=4000..4999, kind=invoice.");
+                "Write the field, an equals sign and its values: contact=C-12, account=4000..4999, kind=invoice."));
     }
+
+    /// <summary>
+    /// What belongs together: choices of the same field are alternatives, as far as they come from the same place. What is
+    /// left out comes last.
+    /// </summary>
+    public static IEnumerable<IReadOnlyList<FieldChoice>> Together(IEnumerable<FieldChoice> choices) => choices
+        .GroupBy(choice => (Field: choice.Field.ToLowerInvariant(), choice.Source))
+        .Select(ofField => ofField.OrderBy(choice => choice.IsExcept).ToList());
 }

@@ -1,3 +1,5 @@
+using Vlei.Core.Problems;
+
 namespace Vlei.Core.Fields;
 
 /// <summary>
@@ -32,11 +34,10 @@ public sealed class FigureChoices
     /// <param name="decimals">See there.</param>
     public bool Take(string figure, long units, int decimals)
     {
-        var own = _choices.Where(choice => choice.Field.Equals(figure, StringComparison.OrdinalIgnoreCase)).ToList();
-        bool Means(FieldChoice choice) => choice.List.Takes(figure, units, decimals);
-        return own.Count == 0
-            || (!own.Where(choice => choice.IsExcept).Any(Means)
-                && (own.All(choice => choice.IsExcept) || own.Where(choice => !choice.IsExcept).Any(Means)));
+        bool Means(FieldChoice choice) => Naming.Of(choice.Source, () => choice.List.Takes(figure, units, decimals));
+        return FieldChoice.Together(_choices.Where(choice => choice.Field.Equals(figure, StringComparison.OrdinalIgnoreCase))).All(own =>
+            !own.Where(choice => choice.IsExcept).Any(Means)
+            && (own.All(choice => choice.IsExcept) || own.Where(choice => !choice.IsExcept).Any(Means)));
     }
 
     private static bool IsOne(FieldChoice choice, IReadOnlyList<string> figures) =>

@@ -45,15 +45,15 @@ public sealed class PostingFilter
 
         var conditions = new List<(FieldValues, bool[])>();
         var words = new List<string>();
-        foreach (var ofField in choices.GroupBy(choice => choice.Field, StringComparer.OrdinalIgnoreCase))
+        foreach (var ofField in FieldChoice.Together(choices))
         {
-            var field = Field.Named(ofField.Key, ledger, others);
+            var field = Naming.Of(ofField[0].Source, () => Field.Named(ofField[0].Field, ledger, others));
             var values = field.Read(ledger);
             var allowed = new bool[values.Values.Count];
             Array.Fill(allowed, ofField.All(choice => choice.IsExcept));
-            foreach (var choice in ofField.OrderBy(choice => choice.IsExcept))
+            foreach (var choice in ofField)
             {
-                var meant = choice.List.MeantOf(field.Name, values.Values);
+                var meant = Naming.Of(choice.Source, () => choice.List.MeantOf(field.Name, values.Values));
                 for (var place = 0; place < allowed.Length; place++)
                 {
                     allowed[place] = choice.IsExcept ? allowed[place] && !meant[place] : allowed[place] || meant[place];

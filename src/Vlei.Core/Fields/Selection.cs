@@ -24,17 +24,17 @@ public sealed class Selection
     /// <param name="fields">The fields of the table.</param>
     /// <param name="context">The book.</param>
     public static Selection Of(
-        IReadOnlyList<FieldChoice> choices, IReadOnlyList<string> where, TableFields fields, TableContext context)
+        IReadOnlyList<FieldChoice> choices, IReadOnlyList<PredicateText> where, TableFields fields, TableContext context)
     {
         var selection = new Selection(context);
-        foreach (var ofField in choices.GroupBy(choice => choice.Field, StringComparer.OrdinalIgnoreCase))
+        foreach (var ofField in FieldChoice.Together(choices))
         {
-            selection.Add(fields.Named(ofField.Key), [.. ofField.OrderBy(choice => choice.IsExcept)]);
+            selection.Add(Naming.Of(ofField[0].Source, () => fields.Named(ofField[0].Field)), ofField);
         }
 
-        foreach (var text in where)
+        foreach (var (text, source) in where)
         {
-            selection._conditions.AddRange(PredicateTest.Of(text, fields, context).Select(test =>
+            selection._conditions.AddRange(Naming.Of(source, () => PredicateTest.Of(text, fields, context)).Select(test =>
                 new Func<RowSet, bool[]>(rows => [.. test(rows).Select(truth => truth == Truth.True)])));
             selection._words.Add($"Where {text}");
         }
@@ -62,11 +62,13 @@ public sealed class Selection
 
     private void Add(BoundField field, IReadOnlyList<FieldChoice> choices)
     {
-        var ask = field.Field.IsDay ? OfDays(field, choices) : field.Field.IsNumber ? OfNumbers(field, choices) : OfWords(field, choices);
-        _conditions.Add(ask);
+        var asked = Naming.Of(choices[0].Source, () =>
+            field.Field.IsDay ? OfDays(field, choices) : field.Field.IsNumber ? OfNumbers(field, choices) : OfWords(field, choices));
+        bool[] Ask(RowSet rows) => Naming.Of(choices[0].Source, () => asked(rows));
+        _conditions.Add(Ask);
 
         // Asked of no rows at all, it tells mistakes before any are read.
-        _ = ask(new RowSet(new RowBlock(0, _ => [])));
+        _ = Ask(new RowSet(new RowBlock(0, _ => [])));
     }
 
     private static bool Takes(IReadOnlyList<FieldChoice> choices, Func<ValueList, bool> means) =>
@@ -88,7 +90,7 @@ public sealed class Selection
         var periods = new Dictionary<string, OpenPeriod>(StringComparer.Ordinal);
         var known = new Dictionary<long, bool>();
         Say(field, choices, list => list.AsTyped);
-        _ = Means(_context.Today.DayNumber);
+        _ = Means(_context.Today.Date.DayNumber);
         return rows => [.. field.Read(rows).Numbers.Select(Means)];
 
         bool Means(long day)

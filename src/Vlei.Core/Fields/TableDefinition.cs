@@ -11,7 +11,7 @@ namespace Vlei.Core.Fields;
 /// <param name="Today">The day that period words are worked out from.</param>
 /// <param name="Basis">Which postings count, where a table is of postings.</param>
 public sealed record TableContext(
-    ILedger Ledger, FiscalCalendar Calendar, Currency Currency, DateOnly Today, AccountingBasis Basis);
+    ILedger Ledger, FiscalCalendar Calendar, Currency Currency, WorkingDay Today, AccountingBasis Basis);
 
 /// <summary>
 /// A table of records: what its rows are, which fields they have of their own, and how they are read. Fields of related

@@ -12,7 +12,7 @@ public static class AgingReport
     [
         ReportOptions.AsOf, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Percent, ReportOptions.Limits,
         ReportOptions.AgeBy, ReportOptions.Unapplied, ReportOptions.Summary, ReportOptions.Detail, ReportOptions.Only,
-        ReportOptions.Except, ReportOptions.Sort, ReportOptions.Top, ReportOptions.Title,
+        ReportOptions.Except, ReportOptions.Select, ReportOptions.Sort, ReportOptions.Top, ReportOptions.Title,
     ];
 
     /// <summary>What customers owe.</summary>

@@ -24,7 +24,7 @@ public static class BillsToPayReport
         Subject = "Who owes, who is owed",
         Question = "Which bills can we pay with the money that there is, the first due first?",
         Words = ["suppliers", "payables", "creditors", "payments", "cash", "limited", "run", "due", "priority"],
-        Options = [ReportOptions.AsOf, ReportOptions.Money, ReportOptions.Only, ReportOptions.Except, ReportOptions.Title],
+        Options = [ReportOptions.AsOf, ReportOptions.Money, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Title],
         Examples =
         [
             ("--money 60000", "with 60,000 to spend"),

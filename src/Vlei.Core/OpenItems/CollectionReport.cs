@@ -22,7 +22,7 @@ public static class CollectionReport
         Subject = "Who owes, who is owed",
         Question = "How long do customers take to pay, and is it getting better?",
         Words = ["days sales outstanding", "dso", "days to pay", "overdue", "late", "measures", "trend", "receivables", "debtors"],
-        Options = [ReportOptions.Period, ReportOptions.By, ReportOptions.Only, ReportOptions.Except, ReportOptions.Title],
+        Options = [ReportOptions.Period, ReportOptions.By, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Title],
         Examples =
         [
             ("--period this-fiscal-year-to-date --by month", "month by month"),

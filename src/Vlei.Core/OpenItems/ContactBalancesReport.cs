@@ -21,7 +21,7 @@ public static class ContactBalancesReport
         Words = ["debtors", "receivables", "opening", "activity", "closing", "trial", "balance", "control", "reconcile"],
         Options =
         [
-            ReportOptions.Period, ReportOptions.Summary, ReportOptions.Only, ReportOptions.Except, ReportOptions.Sort,
+            ReportOptions.Period, ReportOptions.Summary, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Sort,
             ReportOptions.Top, ReportOptions.Title,
         ],
         Examples =

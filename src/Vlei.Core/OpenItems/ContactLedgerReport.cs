@@ -19,7 +19,7 @@ public static class ContactLedgerReport
         Subject = "Who owes, who is owed",
         Question = "What was charged to a customer, what was paid, and what was set against what?",
         Words = ["debtors", "receivables", "history", "invoices", "receipts", "credits", "applied", "settlements", "account"],
-        Options = [ReportOptions.Period, ReportOptions.Only, ReportOptions.Except, ReportOptions.Title],
+        Options = [ReportOptions.Period, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Title],
         Examples =
         [
             ("--period last-3-months --only \"contact.name=Heron*\"", "one customer, the last three months"),

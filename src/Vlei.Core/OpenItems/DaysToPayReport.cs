@@ -18,7 +18,7 @@ public static class DaysToPayReport
         Words = ["top", "debtors", "customers", "habits", "average", "late", "overdue", "collection", "slow", "payers"],
         Options =
         [
-            ReportOptions.Period, ReportOptions.Only, ReportOptions.Except, ReportOptions.Sort, ReportOptions.Top, ReportOptions.Title,
+            ReportOptions.Period, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Sort, ReportOptions.Top, ReportOptions.Title,
         ],
         Examples =
         [

@@ -83,7 +83,7 @@ internal sealed class ItemReport
 
     /// <summary>The day that is asked for, with the period that it ends; today where nothing is asked.</summary>
     public static Period DayOf(ReportContext context, ReportRequest request) =>
-        (request.Period ?? new OpenPeriod(context.Today, context.Today)).Within(context.Records);
+        (request.Period ?? new OpenPeriod(context.Today.Date, context.Today.Date)).Within(context.Records);
 
     /// <summary>The items that are taken and open on any of the days.</summary>
     public List<int> Taken(IReadOnlyList<Aging> agings) => [.. Taken().Where(item =>

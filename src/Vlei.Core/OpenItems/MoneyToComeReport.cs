@@ -22,7 +22,7 @@ public static class MoneyToComeReport
         Options =
         [
             ReportOptions.AsOf, ReportOptions.By, ReportOptions.Money, ReportOptions.AsUsual, ReportOptions.Detail,
-            ReportOptions.Only, ReportOptions.Except, ReportOptions.Title,
+            ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Title,
         ],
         Examples =
         [

@@ -17,7 +17,7 @@ public static class OpenItemsReport
         Words = ["customers", "debtors", "overdue", "late", "unpaid", "unapplied", "invoices", "call", "list", "promises", "disputes"],
         Options =
         [
-            ReportOptions.AsOf, ReportOptions.AgeBy, ReportOptions.Only, ReportOptions.Except, ReportOptions.Sort,
+            ReportOptions.AsOf, ReportOptions.AgeBy, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Sort,
             ReportOptions.Top, ReportOptions.Title,
         ],
         Examples =

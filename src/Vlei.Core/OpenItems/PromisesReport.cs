@@ -15,7 +15,7 @@ public static class PromisesReport
         Subject = "Who owes, who is owed",
         Question = "Who promised to pay what by when, was it kept, and what is disputed?",
         Words = ["collect", "call", "committed", "kept", "broken", "disputed", "customers", "suppliers", "pay"],
-        Options = [ReportOptions.AsOf, ReportOptions.Only, ReportOptions.Except, ReportOptions.Title],
+        Options = [ReportOptions.AsOf, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Title],
         Examples = [("--as-of today", "every promise, kept, broken or pending"), ("--only \"contact.name=Hester*\"", "those of one customer")],
         Build = Build,
     };

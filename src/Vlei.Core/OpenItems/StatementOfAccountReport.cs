@@ -28,7 +28,7 @@ public static class StatementOfAccountReport
         Options =
         [
             ReportOptions.Period, ReportOptions.Limits, ReportOptions.AgeBy, ReportOptions.Unapplied, ReportOptions.Only,
-            ReportOptions.Except, ReportOptions.Title,
+            ReportOptions.Except, ReportOptions.Select, ReportOptions.Title,
         ],
         Examples =
         [

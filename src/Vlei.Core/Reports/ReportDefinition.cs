@@ -16,7 +16,7 @@ namespace Vlei.Core.Reports;
 /// not written as it should be.
 /// </param>
 public sealed record ReportContext(
-    string Name, Currency Currency, FiscalCalendar Calendar, AccountingBasis Basis, DateOnly Today, ILedger Ledger,
+    string Name, Currency Currency, FiscalCalendar Calendar, AccountingBasis Basis, WorkingDay Today, ILedger Ledger,
     Func<string, LayoutText> Layouts)
 {
     /// <summary>How customers pay, in lines, as the book says it; empty where it does not.</summary>
@@ -26,7 +26,7 @@ public sealed record ReportContext(
     public string Language { get; init; } = "en";
 
     /// <summary>The first and the last day of the records; today where there are none.</summary>
-    public DateRange Records => Ledger.Extent ?? new DateRange(Today, Today);
+    public DateRange Records => Ledger.Extent ?? new DateRange(Today.Date, Today.Date);
 
     /// <summary>What readers are told of figures that rest on settlements; nothing where those are the records' own.</summary>
     public IReadOnlyList<string> NotesOnSettlements =>
@@ -34,7 +34,7 @@ public sealed record ReportContext(
 
     /// <summary>The period that is asked for; this fiscal year to date where none is.</summary>
     public Period PeriodOf(ReportRequest request) => (request.Period ?? new OpenPeriod(
-        Calendar.UnitOf(TimeUnit.FiscalYear, Today).From, Today, TimeUnit.FiscalYear)).Within(Records);
+        Calendar.UnitOf(TimeUnit.FiscalYear, Today.Date).From, Today.Date, TimeUnit.FiscalYear)).Within(Records);
 }
 
 /// <summary>A report that can be asked for.</summary>

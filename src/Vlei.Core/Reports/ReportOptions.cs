@@ -72,6 +72,13 @@ public static class ReportOptions
         Words = [.. Field.All.Select(field => $"{field.Name}=")], Repeatable = true,
     };
 
+    /// <summary>Saved selections.</summary>
+    public static ReportOption Select { get; } = new(
+        "select", "NAME", "Take what a saved selection takes: selections/NAME.toml; may be repeated, and all must hold; none takes those of the report away")
+    {
+        Repeatable = true,
+    };
+
     /// <summary>A predicate.</summary>
     public static ReportOption Where { get; } = new(
         "where", "EXPR",
@@ -181,12 +188,12 @@ public static class ReportOptions
 
     /// <summary>What says which columns a statement has and which rows it shows; the period or the moment comes first.</summary>
     public static IReadOnlyList<ReportOption> OfStatements { get; } =
-        [Basis, By, Compare, Change, Percent, Only, Except, Layout, Zeros, Depth, Title];
+        [Basis, By, Compare, Change, Percent, Only, Except, Select, Layout, Zeros, Depth, Title];
 
     /// <summary>What a percentage is of, as people type it.</summary>
     public static string NameOf(PercentOf whole) => Percent.Words[(int)whole];
 
     /// <summary>All of them, in the order of help.</summary>
     public static IReadOnlyList<ReportOption> All { get; } =
-        [Period, AsOf, Basis, Method, By, Compare, Change, Percent, Only, Except, Where, Columns, GroupBy, Total, Rows, Across, Measure, Layout, Limits, AgeBy, Unapplied, Summary, Detail, Sort, Top, Money, AsUsual, Zeros, Depth, Title];
+        [Period, AsOf, Basis, Method, By, Compare, Change, Percent, Only, Except, Select, Where, Columns, GroupBy, Total, Rows, Across, Measure, Layout, Limits, AgeBy, Unapplied, Summary, Detail, Sort, Top, Money, AsUsual, Zeros, Depth, Title];
 }

@@ -64,7 +64,7 @@ public sealed record ReportRequest
     public IReadOnlyList<FieldChoice> Choices { get; init; } = [];
 
     /// <summary>Predicates that must all hold.</summary>
-    public IReadOnlyList<string> Where { get; init; } = [];
+    public IReadOnlyList<PredicateText> Where { get; init; } = [];
 
     /// <summary>The columns of a list, or what is added to the usual ones and left out of them.</summary>
     public IReadOnlyList<ColumnText> Columns { get; init; } = [];

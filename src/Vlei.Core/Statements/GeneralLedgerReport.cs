@@ -21,7 +21,7 @@ public static class GeneralLedgerReport
         Words = ["accounts", "postings", "transactions", "balances", "running", "opening", "closing", "ledger", "statement"],
         Options =
         [
-            ReportOptions.Period, ReportOptions.Basis, ReportOptions.Only, ReportOptions.Except, ReportOptions.Zeros,
+            ReportOptions.Period, ReportOptions.Basis, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Zeros,
             ReportOptions.Title,
         ],
         Examples =

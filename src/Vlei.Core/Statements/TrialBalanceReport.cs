@@ -31,7 +31,7 @@ public static class TrialBalanceReport
         Options =
         [
             ReportOptions.Period, ReportOptions.Basis, ReportOptions.By, ReportOptions.Compare, ReportOptions.Change,
-            ReportOptions.Only, ReportOptions.Except, ReportOptions.Zeros, ReportOptions.Title,
+            ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Zeros, ReportOptions.Title,
         ],
         Examples =
         [

@@ -39,6 +39,9 @@ public static class ChangeList
             Revision = context.Ledger.Revision,
         };
 
+    /// <summary>What a change is called.</summary>
+    public static string NameOf(ChangeKind kind) => Names[(int)kind];
+
     /// <summary>The closed periods that any of the changes touches, oldest first.</summary>
     public static IEnumerable<ClosedPeriod> Touched(IReadOnlyList<RecordChange> changes, IReadOnlyList<ClosedPeriod> closed) =>
         closed.Where(period => changes.Any(change => change.Touches(period.Days))).OrderBy(period => period.Days.From);
@@ -51,7 +54,7 @@ public static class ChangeList
     private static ReportRow RowOf(ReportContext context, RecordChange change, IReadOnlyList<ClosedPeriod> closed) => new(
         change.Id, change.Id, RowKind.Record, 0,
         [
-            Cell.Of(Names[(int)change.Kind]),
+            Cell.Of(NameOf(change.Kind)),
             (change.Is ?? change.Was) is { } day ? Cell.Of(day) : Cell.Empty,
             change.Was is { } was && change.Is is { } now && was != now ? Cell.Of(was) : Cell.Empty,
             Cell.Of(change.DocumentKind), Cell.Of(change.Number),

@@ -30,7 +30,7 @@ public static class ChangeTable
         Columns = ["date", "time", "revision", "user", "action", "kind", "document-date", "document.contact", "total"],
         Key = ["id", "revision"],
         Date = "date",
-        Extent = context => context.Ledger.DocumentVersions().Select(DayOf).DefaultIfEmpty(context.Today).ToList() is var days
+        Extent = context => context.Ledger.DocumentVersions().Select(DayOf).DefaultIfEmpty(context.Today.Date).ToList() is var days
             ? new DateRange(days.Min(), days.Max()) : default,
         Examples =
         [

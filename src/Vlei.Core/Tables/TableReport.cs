@@ -30,7 +30,7 @@ public sealed class TableReport
         (_key, _title, _table, _context, _request) = (key, title, table, context, request);
         _tableContext = ContextOf(table, context, request);
         _period = table.IsOfMoment
-            ? new Period((request.Period ?? new OpenPeriod(context.Today, context.Today)).Within(context.Records).Range)
+            ? new Period((request.Period ?? new OpenPeriod(context.Today.Date, context.Today.Date)).Within(context.Records).Range)
             : table.Extent is { } extent ? (request.Period ?? new OpenPeriod(null, null)).Within(extent(_tableContext)) : context.PeriodOf(request);
         _plan = new TablePlan(table, _tableContext, request);
         _periods = Periods();
@@ -43,7 +43,7 @@ public sealed class TableReport
     public static IReadOnlyList<ReportOption> OptionsOf(TableDefinition table) =>
     [
         table.IsOfMoment ? ReportOptions.AsOf : ReportOptions.Period, .. table.HasBasis ? new[] { ReportOptions.Basis } : [],
-        ReportOptions.Only, ReportOptions.Except, ReportOptions.Where, ReportOptions.Columns, ReportOptions.GroupBy, ReportOptions.Total,
+        ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Where, ReportOptions.Columns, ReportOptions.GroupBy, ReportOptions.Total,
         ReportOptions.Rows, ReportOptions.Across, ReportOptions.Measure, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Percent,
         ReportOptions.Summary, ReportOptions.Depth, ReportOptions.Sort, ReportOptions.Top, ReportOptions.Title,
     ];

@@ -28,6 +28,10 @@ internal static class BookOptions
     /// <summary>Opens the book that the command line means.</summary>
     public static Book OpenBook(ParseResult result) => Books.Book.Open(result.GetValue(Book) ?? FromEnvironment("VLEI_BOOK"));
 
+    /// <summary>The book that the command line means; nothing where it names none and there is none here.</summary>
+    public static Book? BookIfAny(ParseResult result) =>
+        result.GetValue(Book) is not null || FromEnvironment("VLEI_BOOK") is not null || Books.Book.IsHere() ? OpenBook(result) : null;
+
     /// <summary>Today, as the command line means it.</summary>
     public static DateOnly TodayOf(ParseResult result, BookSettings settings)
     {

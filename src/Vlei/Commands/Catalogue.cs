@@ -1,10 +1,11 @@
-using Vlei.Books;
+using Vlei.Books.Kept;
 using Vlei.Core;
+using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Commands;
 
-/// <summary>The catalogue of all reports: those that are written in code, and those that are definitions in files.</summary>
+/// <summary>The catalogue of the standard reports: those that are written in code, and those that are definitions in files.</summary>
 internal static class Catalogue
 {
     private static readonly Lazy<IReadOnlyList<ReportDefinition>> Whole = new(() =>
@@ -14,21 +15,13 @@ internal static class Catalogue
     ]);
 
     /// <summary>All of them, by subject; tables last.</summary>
-    public static IReadOnlyList<ReportDefinition> All => Whole.Value;
+    public static IReadOnlyList<ReportDefinition> Standard => Whole.Value;
 
-    /// <summary>Finds a report by its key, without reading any other.</summary>
-    public static ReportDefinition? Find(string key) => StandardReports.Find(key) ?? ReportFile.Standard(key);
+    /// <summary>The names of all reports, kept and standard.</summary>
+    public static IEnumerable<string> Names(Library library) =>
+        library.All(KeptKind.Report).Select(file => file.Name).Concat(Standard.Select(report => report.Key)).Distinct();
 
-    /// <summary>
-    /// The reports that answer the words, best first: those in whose key, title, question and other words the most of them
-    /// are found.
-    /// </summary>
-    public static IEnumerable<ReportDefinition> Answering(IReadOnlyCollection<string> words) => All
-        .Select(report => (Report: report, Found: words.Count(word => Text(report).Contains(word, StringComparison.OrdinalIgnoreCase))))
-        .Where(found => found.Found > 0)
-        .OrderByDescending(found => found.Found)
-        .Select(found => found.Report);
-
-    private static string Text(ReportDefinition report) =>
-        $"{report.Key} {report.Title} {report.Question} {string.Join(' ', report.Words)}";
+    /// <summary>The report of that name, kept or standard. Throws a <see cref="ProblemException"/> where there is none.</summary>
+    public static ReportDefinition Find(Library library, string key) => library.FindReport(key) ?? throw new ProblemException(
+        ProblemKind.NotFound, $"There is no report {key}.", Suggestion.DidYouMean(key, Names(library)) ?? "vlei reports lists them.");
 }

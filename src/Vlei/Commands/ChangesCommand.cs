@@ -1,6 +1,7 @@
 using System.CommandLine;
 using System.Globalization;
 using Vlei.Books;
+using Vlei.Books.Kept;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
@@ -31,7 +32,7 @@ internal static class ChangesCommand
             ],
         };
         command.Options.Add(Since);
-        var arguments = new ReportArguments(command, isOfOne: false);
+        var arguments = new ReportArguments(command, ReportCount.Any);
         var destination = new ReportDestination(command);
         command.SetAction(result => Run(result, arguments, destination));
         return command;
@@ -40,8 +41,8 @@ internal static class ChangesCommand
     private static int Run(ParseResult result, ReportArguments arguments, ReportDestination destination)
     {
         var format = destination.FormatOf(result);
-        var definitions = arguments.Definitions(result);
         var book = BookOptions.OpenBook(result);
+        var definitions = arguments.Definitions(result, Library.Of(book));
         if (result.GetValue(Since) is not { } since)
         {
             if (definitions.Count > 0)

@@ -1,5 +1,6 @@
 using System.CommandLine;
 using Vlei.Books;
+using Vlei.Books.Kept;
 using Vlei.Core;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
@@ -124,7 +125,7 @@ internal static class CheckCommand
         }
 
         var today = BookOptions.TodayOf(result, book.Settings);
-        var definition = Catalogue.Find("review")!;
+        var definition = Library.Standard("review")!;
         var request = RequestText.Read(
             RequestText.Merged(definition.Defaults, new Dictionary<string, IReadOnlyList<string>> { ["period"] = [period] }), today, book.Settings.Calendar,
             book.Settings.Currency);

@@ -13,8 +13,8 @@ internal static class CommandLine
     public static IReadOnlyList<Func<Command>> Commands { get; } =
     [
         DemoCommand.Create, InitCommand.Create, ImportCommand.Create, CheckCommand.Create, ReportsCommand.Create, FieldsCommand.Create,
-        ShowCommand.Create, TraceCommand.Create, ChangesCommand.Create, CloseCommand.Create, PromiseCommand.Create,
-        LayoutCommand.Create,
+        ShowCommand.Create, TraceCommand.Create, SaveCommand.Create, GroupCommand.Create, RunCommand.Create, ChangesCommand.Create, CloseCommand.Create, PromiseCommand.Create,
+        LayoutCommand.Create, SchemaCommand.Create,
         CompletionCommand.Create, ManualCommand.Create,
     ];
 

@@ -77,19 +77,27 @@ internal static class DemoCommand
             return ExitStatus.Done;
         }
 
-        _ = Currency.TryFind("ZAR", out var currency);
-        var book = Book.Create(folder, new BookSettings(
-            BoatworksGenerator.Name, currency!, new FiscalCalendar(BoatworksGenerator.FiscalYearStart),
-            AccountingBasis.Accrual, BoatworksGenerator.Today)
+        var book = Make(folder, BoatworksGenerator.Name, size, settings => settings with { Remittance = BoatworksGenerator.Remittance });
+        NotePromises(book);
+        KeptFiles.Write(folder);
+        foreach (var client in BoatworksGenerator.Clients)
         {
-            Remittance = BoatworksGenerator.Remittance,
-        });
+            _ = Make(Path.Combine(folder, "clients", client.Folder), client.Name, client.Size, settings => settings with { Library = "../.." });
+        }
+
+        ShowWhatToTry(book);
+        return ExitStatus.Done;
+    }
+
+    private static Book Make(string folder, string name, SampleSize size, Func<BookSettings, BookSettings> with)
+    {
+        _ = Currency.TryFind("ZAR", out var currency);
+        var book = Book.Create(folder, with(new BookSettings(
+            name, currency!, new FiscalCalendar(BoatworksGenerator.FiscalYearStart), AccountingBasis.Accrual, BoatworksGenerator.Today)));
         var records = Path.Combine(folder, "records");
         WriteRecords(records, size);
         Import(book, records);
-        NotePromises(book);
-        ShowWhatToTry(book);
-        return ExitStatus.Done;
+        return book;
     }
 
     private static SampleSize SizeOf(ParseResult result)

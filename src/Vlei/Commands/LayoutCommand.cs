@@ -1,5 +1,5 @@
 using System.CommandLine;
-using Vlei.Books;
+using Vlei.Books.Kept;
 using Vlei.Core.Problems;
 
 namespace Vlei.Commands;

@@ -1,12 +1,30 @@
 using System.CommandLine;
 using System.CommandLine.Completions;
 using Vlei.Books;
+using Vlei.Books.Kept;
 using Vlei.Core;
+using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Commands;
+
+/// <summary>How many reports a command line names.</summary>
+internal enum ReportCount
+{
+    /// <summary>None: the command says itself which report its options are of.</summary>
+    None,
+
+    /// <summary>One, or none: then the command says something else.</summary>
+    ZeroOrOne,
+
+    /// <summary>Exactly one.</summary>
+    One,
+
+    /// <summary>Any number.</summary>
+    Any,
+}
 
 /// <summary>
 /// Reports as the command line asks for them: which, with which options, of which book. Every command that builds reports
@@ -14,69 +32,89 @@ namespace Vlei.Commands;
 /// </summary>
 internal sealed class ReportArguments
 {
-    private readonly Func<ParseResult, IReadOnlyList<string>> _named;
+    private readonly Func<ParseResult, IReadOnlyList<string>> _named = _ => [];
 
     private readonly Option<string?> _revision = new("--revision")
     {
         Description = "The records as they stood after import N, or at the end of a day", HelpName = "N|DATE",
     };
 
+    private readonly Option<bool> _standard = new("--standard")
+    {
+        Description = "The report as it is without what this book keeps of it",
+    };
+
     private readonly List<Option> _options = [.. ReportOptions.All.Select(CommandLineOption)];
 
     /// <summary>Adds them to a command.</summary>
     /// <param name="command">The command.</param>
-    /// <param name="isOfOne">Whether it takes exactly one report, as of any revision; else it takes any number.</param>
-    public ReportArguments(Command command, bool isOfOne = true)
+    /// <param name="count">How many reports it takes; those that take one take any revision too.</param>
+    public ReportArguments(Command command, ReportCount count = ReportCount.One)
     {
-        Argument reports;
-        if (isOfOne)
+        if (count == ReportCount.Any)
         {
-            var one = new Argument<string>("REPORT") { HelpName = "REPORT" };
-            (reports, _named) = (one, result => [result.GetRequiredValue(one)]);
+            var many = new Argument<string[]>("REPORT") { Arity = ArgumentArity.ZeroOrMore };
+            _named = result => result.GetValue(many) ?? [];
+            command.Arguments.Add(Described(many));
         }
-        else
+        else if (count != ReportCount.None)
         {
-            var many = new Argument<string[]>("REPORT") { HelpName = "REPORT", Arity = ArgumentArity.ZeroOrMore };
-            (reports, _named) = (many, result => result.GetValue(many) ?? []);
+            var one = new Argument<string?>("REPORT") { Arity = count == ReportCount.One ? ArgumentArity.ExactlyOne : ArgumentArity.ZeroOrOne };
+            _named = result => result.GetValue(one) is { } name ? [name] : [];
+            command.Arguments.Add(Described(one));
         }
 
-        reports.Description = "Which report; vlei reports lists them";
-        reports.CompletionSources.Clear();
-        reports.CompletionSources.Add(_ => Catalogue.All.Select(report => new CompletionItem(report.Key, detail: report.Title)));
-        command.Arguments.Add(reports);
         foreach (var option in _options)
         {
             command.Options.Add(option);
         }
 
-        if (isOfOne)
+        if (count is ReportCount.One or ReportCount.ZeroOrOne)
         {
             command.Options.Add(_revision);
+            command.Options.Add(_standard);
         }
     }
 
+    /// <summary>Whether a report is named.</summary>
+    public bool IsNamed(ParseResult result) => _named(result).Count > 0;
+
+    /// <summary>The options that are typed and belong to reports.</summary>
+    public IEnumerable<string> TypedNames(ParseResult result) => _options
+        .Append(_revision).Append(_standard).Where(option => result.GetResult(option) is { Implicit: false }).Select(option => option.Name);
+
     /// <summary>The reports that are asked for. Throws where there is no such, or where an option does not apply to one.</summary>
-    public IReadOnlyList<ReportDefinition> Definitions(ParseResult result)
+    public IReadOnlyList<ReportDefinition> Definitions(ParseResult result, Library library)
     {
-        var definitions = _named(result).Select(Named).ToList();
-        if (definitions.Count == 0 && _options.FirstOrDefault(option => result.GetResult(option) is { Implicit: false }) is { } option)
+        var definitions = _named(result).Select(name => result.GetValue(_standard) ? Standard(name) : Catalogue.Find(library, name)).ToList();
+        if (definitions.Count == 0 && TypedNames(result).FirstOrDefault() is { } option)
         {
             throw new ProblemException(
-                ProblemKind.Usage, $"{option.Name} is for reports, and none is named.", "Name a report, as profit-loss, or leave it out.");
+                ProblemKind.Usage, $"{option} is for reports, and none is named.", "Name a report, as profit-loss, or leave it out.");
         }
 
         foreach (var definition in definitions)
         {
-            RefuseWhatDoesNotApply(result, definition, _options);
+            RefuseWhatDoesNotApply(Typed(result).Keys, definition);
         }
 
         return definitions;
     }
 
     /// <summary>What is asked of one of them.</summary>
-    public ReportRequest Request(ParseResult result, ReportDefinition definition, Book book) => RequestText.Read(
-        RequestText.Merged(definition.Defaults, Typed(result)), BookOptions.TodayOf(result, book.Settings), book.Settings.Calendar,
-        book.Settings.Currency);
+    public ReportRequest Request(ParseResult result, ReportDefinition definition, Book book) => Request(
+        definition, RequestText.Merged(definition.Defaults, Typed(result)), book.Settings, Library.Of(book), BookOptions.TodayOf(result, book.Settings));
+
+    /// <summary>
+    /// What options ask of a report. Throws a <see cref="ProblemException"/> where a value makes no sense, or where a
+    /// selection does not fit the report.
+    /// </summary>
+    public static ReportRequest Request(
+        ReportDefinition definition, IReadOnlyDictionary<string, IReadOnlyList<string>> options, BookSettings settings, Library library, WorkingDay today) =>
+        RequestText.Read(options, today, settings.Calendar, settings.Currency, name =>
+            library.Selection(name) is var selection && (selection.Where.Count == 0 || definition.Options.Contains(ReportOptions.Where)) ? selection
+                : throw new ProblemException(
+                    ProblemKind.Usage, $"{selection.Source} has a predicate, and {definition.Key} takes none.", "Write it as only and except, or take a list."));
 
     /// <summary>
     /// Opens the records that the report is asked of, and hands over what is needed to build it. Throws a
@@ -84,15 +122,43 @@ internal sealed class ReportArguments
     /// </summary>
     public T With<T>(ParseResult result, Func<ReportDefinition, ReportContext, ReportRequest, T> use)
     {
-        var definition = Definitions(result)[0];
         var book = BookOptions.OpenBook(result);
+        var library = Library.Of(book);
+        var definition = Definitions(result, library)[0];
+        if (!result.GetValue(_standard) && library.Find(KeptKind.Report, definition.Key) is { } file && Library.Standard(definition.Key) is not null)
+        {
+            Terminal.Say($"{definition.Key} is shown as {file.Path} has it; --standard shows it without.");
+        }
+
         var request = Request(result, definition, book);
         using var ledger = result.GetValue(_revision) is { } revision
             ? LedgerReader.Open(book, Revisions.Find(book, revision))
             : LedgerReader.Open(book);
+        return OfSums(definition, () => use(definition, ContextOf(book, BookOptions.TodayOf(result, book.Settings), ledger), request));
+    }
+
+    /// <summary>Builds the report that is asked for, in one book of many. Throws a <see cref="ProblemException"/> where it cannot be.</summary>
+    /// <param name="result">The command line.</param>
+    /// <param name="book">The book.</param>
+    /// <param name="typed">What is asked, as texts by the names of options.</param>
+    public Report BuildIn(ParseResult result, Book book, IReadOnlyDictionary<string, IReadOnlyList<string>> typed)
+    {
+        var library = Library.Of(book);
+        var name = _named(result)[0];
+        var definition = result.GetValue(_standard) ? Standard(name) : Catalogue.Find(library, name);
+        RefuseWhatDoesNotApply(typed.Keys, definition);
+        var today = BookOptions.TodayOf(result, book.Settings);
+        using var ledger = LedgerReader.Open(book);
+        return OfSums(definition, () => definition.Build(ContextOf(book, today, ledger), Request(
+            definition, RequestText.Merged(definition.Defaults, typed), book.Settings, library, today)));
+    }
+
+    /// <summary>Builds something of a report; a sum that is too large is a problem of the records.</summary>
+    public static T OfSums<T>(ReportDefinition definition, Func<T> build)
+    {
         try
         {
-            return use(definition, ContextOf(book, BookOptions.TodayOf(result, book.Settings), ledger), request);
+            return build();
         }
         catch (OverflowException tooLarge)
         {
@@ -102,35 +168,28 @@ internal sealed class ReportArguments
     }
 
     /// <summary>What a report knows of a book.</summary>
-    public static ReportContext ContextOf(Book book, DateOnly today, ILedger ledger) => new(
+    public static ReportContext ContextOf(Book book, WorkingDay today, ILedger ledger) => new(
         book.Settings.Name, book.Settings.Currency, book.Settings.Calendar, book.Settings.Basis, today, ledger,
-        name => LayoutFile.Find(name, book.Folder))
+        name => LayoutFile.Find(name, Library.Of(book)))
     {
         Remittance = book.Settings.Remittance,
         Language = book.Settings.Language,
     };
 
-    private static ReportDefinition Named(string key) => Catalogue.Find(key) ?? throw new ProblemException(
-        ProblemKind.NotFound,
-        $"There is no report {key}.",
-        Suggestion.DidYouMean(key, Catalogue.All.Select(report => report.Key)) ?? "vlei reports lists them.");
-
-    private static void RefuseWhatDoesNotApply(ParseResult result, ReportDefinition definition, List<Option> options)
+    /// <summary>Refuses options that a report does not have. Throws a <see cref="ProblemException"/> that says which it has.</summary>
+    public static void RefuseWhatDoesNotApply(IEnumerable<string> names, ReportDefinition definition)
     {
-        foreach (var option in options.Where(option => result.GetResult(option) is { Implicit: false }))
+        if (names.FirstOrDefault(name => definition.Options.All(known => known.Name != name)) is { } name)
         {
-            if (!definition.Options.Any(known => $"--{known.Name}" == option.Name))
-            {
-                throw new ProblemException(
-                    ProblemKind.Usage,
-                    $"{option.Name} does not apply to {definition.Key}.",
-                    $"It takes {Suggestion.Listed([.. definition.Options.Select(known => $"--{known.Name}")], "and")}.");
-            }
+            throw new ProblemException(
+                ProblemKind.Usage,
+                $"--{name} does not apply to {definition.Key}.",
+                $"It takes {Suggestion.Listed([.. definition.Options.Select(known => $"--{known.Name}")], "and")}.");
         }
     }
 
-    // What is typed, by the names of the options.
-    private Dictionary<string, IReadOnlyList<string>> Typed(ParseResult result) => _options
+    /// <summary>What is typed, as texts by the names of options.</summary>
+    public Dictionary<string, IReadOnlyList<string>> Typed(ParseResult result) => _options
         .Where(option => result.GetResult(option) is { Implicit: false })
         .ToDictionary(option => option.Name[2..], option => option switch
         {
@@ -139,7 +198,33 @@ internal sealed class ReportArguments
             _ => [result.GetValue<string?>(option.Name) ?? ""],
         });
 
-    // The command line's options come from the catalogue; what their values mean is read in one place above.
+    private static ReportDefinition Standard(string name) => Library.Standard(name) ?? throw new ProblemException(
+        ProblemKind.NotFound, $"There is no standard report {name}.",
+        Suggestion.DidYouMean(name, Catalogue.Standard.Select(report => report.Key)) ?? "vlei reports lists them.");
+
+    /// <summary>What is kept, for completion: to complete a word is no occasion to complain.</summary>
+    public static Library LibraryOf(CompletionContext context)
+    {
+        try
+        {
+            return Library.Of(BookOptions.BookIfAny(context.ParseResult));
+        }
+        catch (ProblemException)
+        {
+            return Library.Of(null);
+        }
+    }
+
+    private static Argument Described(Argument argument)
+    {
+        argument.HelpName = "REPORT";
+        argument.Description = "Which report; vlei reports lists them";
+        argument.CompletionSources.Clear();
+        argument.CompletionSources.Add(context => Catalogue.Names(LibraryOf(context)).Select(name => new CompletionItem(name)));
+        return argument;
+    }
+
+    // The command line's options come from the catalogue; what their values mean is read in one place.
     private static Option CommandLineOption(ReportOption option)
     {
         var name = $"--{option.Name}";
@@ -152,6 +237,11 @@ internal sealed class ReportArguments
         made.Description = option.OnlyWords ? $"{option.Help}: {Suggestion.Listed(option.Words, "or")}" : option.Help;
         made.HelpName = option.ValueName;
         made.CompletionSources.Add([.. option.Words]);
+        if (option == ReportOptions.Select)
+        {
+            made.CompletionSources.Add(context => LibraryOf(context).All(KeptKind.Selection).Select(file => new CompletionItem(file.Name)));
+        }
+
         return made;
     }
 }

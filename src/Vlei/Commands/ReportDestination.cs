@@ -114,17 +114,20 @@ internal sealed class ReportDestination
     /// <summary>The format that is asked for. Throws a <see cref="ProblemException"/> where there is no such.</summary>
     public ReportFormat FormatOf(ParseResult result)
     {
-        var names = ReportFormat.All.Select(format => format.Name).ToList();
         if (result.GetValue(_format) is { } name)
         {
-            return ReportFormat.All.FirstOrDefault(format => format.Name == name) ?? throw new ProblemException(
-                ProblemKind.Usage, $"--format does not take \"{name}\".",
-                Suggestion.DidYouMean(name, names) ?? $"It takes {Suggestion.Listed(names, "or")}.");
+            return ReportFormat.Named("--format", [name])[0];
         }
 
-        return result.GetValue(_to) is not { } path || IsFolder(result) ? ReportFormat.All[0]
-            : ReportFormat.ForFile(path) ?? throw new ProblemException(
-                ProblemKind.Usage, $"The ending of {path} says no format.",
-                $"End it in .txt, .csv or .json, or add --format {Suggestion.Listed(names, "or")}.");
+        return result.GetValue(_to) is not { } path || IsFolder(result) ? ReportFormat.All[0] : FormatFor(path);
+    }
+
+    /// <summary>The format that the ending of a file says. Throws a <see cref="ProblemException"/> where it says none.</summary>
+    public static ReportFormat FormatFor(string path)
+    {
+        var names = ReportFormat.All.Select(format => format.Name).ToList();
+        return ReportFormat.ForFile(path) ?? throw new ProblemException(
+            ProblemKind.Usage, $"The ending of {path} says no format.",
+            $"End it in {Suggestion.Listed([.. ReportFormat.All.Select(format => $".{format.Ending}")], "or")}, or add --format {Suggestion.Listed(names, "or")}.");
     }
 }

@@ -1,24 +1,28 @@
 using System.CommandLine;
+using Vlei.Books.Kept;
+using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
+using Vlei.Core.Reports;
 
 namespace Vlei.Commands;
 
-/// <summary><c>vlei reports</c>: the catalogue.</summary>
+/// <summary><c>vlei reports</c>: the catalogue, one's own reports before the standard ones.</summary>
 internal static class ReportsCommand
 {
     private const int MostOptions = 8;
+    private const int MostAnswers = 10;
 
     private static readonly Argument<string[]> Words = new("WORDS")
     {
-        Description = "Words of the question that you have", Arity = ArgumentArity.ZeroOrMore,
+        Description = "Words of the question that you have, or the name of a report or a field", Arity = ArgumentArity.ZeroOrMore,
     };
 
     /// <summary>The command.</summary>
     public static Command Create()
     {
-        var command = new DocumentedCommand("reports", "List the reports, by subject, with the question that each answers")
+        var command = new DocumentedCommand("reports", "List the reports, one's own first, with the question that each answers")
         {
-            Examples = [("vlei reports", "all of them"), ("vlei reports what did we earn", "those that answer that")],
+            Examples = [("vlei reports", "all of them"), ("vlei reports who owes us money", "those that answer that, best first")],
         };
         command.Arguments.Add(Words);
         command.SetAction(Run);
@@ -27,27 +31,107 @@ internal static class ReportsCommand
 
     private static int Run(ParseResult result)
     {
-        var words = result.GetValue(Words) ?? [];
-        var reports = (words.Length == 0 ? Catalogue.All : Catalogue.Answering(words)).ToList();
-        if (reports.Count == 0)
+        var book = BookOptions.BookIfAny(result);
+        var library = Library.Of(book);
+        var (kept, broken) = Read(library);
+        var recent = book is null ? [] : RecentReports.Of(book);
+        var groups = library.All(KeptKind.Group).Select(file => (file.Name, Members: Sound(() => GroupFile.MembersOf(file), broken)))
+            .ToDictionary(group => group.Name, group => group.Members ?? []);
+        List<ReportDefinition> all = [.. kept.Keys, .. Catalogue.Standard.Where(report => kept.Keys.All(own => own.Key != report.Key))];
+        var words = string.Join(' ', result.GetValue(Words) ?? []);
+        var shown = words.Length == 0 ? all : [.. ReportSearch.Answering(all, words, FieldsOf).Take(MostAnswers)];
+        if (shown.Count == 0)
         {
             throw new ProblemException(
-                ProblemKind.NotFound, $"No report answers \"{string.Join(' ', words)}\".",
-                Suggestion.DidYouMean(words[0], Catalogue.All.Select(report => report.Key)) ?? "vlei reports lists all of them.");
+                ProblemKind.NotFound, $"No report answers \"{words}\".",
+                Suggestion.DidYouMean(words, all.Select(report => report.Key)) ?? "vlei reports lists all of them.");
         }
 
-        var width = reports.Max(report => report.Key.Length);
-        using var output = new StreamWriter(Console.OpenStandardOutput());
-        foreach (var subject in reports.GroupBy(report => report.Subject))
+        var width = shown.Max(report => report.Key.Length);
+        using (var output = new StreamWriter(Console.OpenStandardOutput()))
         {
-            output.WriteLine(subject.Key);
-            foreach (var report in subject)
+            if (words.Length > 0)
             {
-                output.WriteLine($"  {report.Key.PadRight(width)} {report.Question}");
-                output.WriteLine($"  {new string(' ', width)} {string.Join(' ', report.Options.Take(MostOptions).Select(option => $"--{option.Name}"))}{(report.Options.Count > MostOptions ? " …" : "")}");
+                shown.ForEach(Write);
+            }
+            else
+            {
+                foreach (var subject in shown.GroupBy(report => report.Subject))
+                {
+                    output.WriteLine(subject.Key);
+                    subject.OrderByDescending(report => kept.GetValueOrDefault(report)?.IsFavourite == true).ToList().ForEach(Write);
+                }
+
+                WriteFiles(KeptKind.Selection, "Selections", file => Sound(() => library.Selection(file.Name), broken) is { } selection
+                    ? string.Join("; ", selection.Only.Select(text => $"only {text}").Concat(selection.Except.Select(text => $"except {text}")).Concat(selection.Where)) : "");
+                WriteFiles(KeptKind.Group, "Groups", file => string.Join(", ", groups[file.Name]));
+                WriteFiles(KeptKind.Layout, "Layouts", _ => "");
+            }
+
+            void Write(ReportDefinition report)
+            {
+                var own = kept.GetValueOrDefault(report);
+                output.WriteLine($"{(own is null ? "  " : own.IsFavourite ? "* " : "+ ")}{report.Key.PadRight(width)} {report.Question}");
+                output.WriteLine($"  {new string(' ', width)} {(own is null ? Options(report) : KeptAs(own))}{Standing(report)}");
+            }
+
+            string KeptAs(KeptReport report) => $"{WhereOf(library.Find(KeptKind.Report, report.Definition.Key)!)}, from {report.From}"
+                + (book is not null && Kept.FixedDates(report.Own, BookOptions.TodayOf(result, book.Settings), book.Settings.Calendar).FirstOrDefault().Date is { } date ? $", always {date}" : "");
+
+            string Standing(ReportDefinition report) =>
+                (groups.Where(group => group.Value.Contains(report.Key)).Select(group => group.Key).ToList() is { Count: > 0 } within ? $"; in {string.Join(", ", within)}" : "")
+                + (recent.FirstOrDefault(shown => shown.Name == report.Key) is { } last ? $"; last shown {PeriodText.Iso(last.Day)}" : "");
+
+            void WriteFiles(KeptKind kind, string heading, Func<KeptFile, string> about)
+            {
+                foreach (var file in library.All(kind))
+                {
+                    if (file == library.All(kind)[0])
+                    {
+                        output.WriteLine(heading);
+                    }
+
+                    output.WriteLine($"+ {file.Name.PadRight(width)} {WhereOf(file)}{(about(file) is { Length: > 0 } what ? $": {what}" : "")}");
+                }
             }
         }
 
-        return ExitStatus.Done;
+        broken.ForEach(problem => Terminal.Say($"vlei: {problem.Message} {problem.Advice}"));
+        return broken.Count == 0 ? ExitStatus.Done : (int)broken[0].Kind;
     }
+
+    /// <summary>The kept reports, and what is wrong with the files that are none.</summary>
+    public static (Dictionary<ReportDefinition, KeptReport> Kept, List<ProblemException> Broken) Read(Library library)
+    {
+        var (kept, broken) = (new Dictionary<ReportDefinition, KeptReport>(), new List<ProblemException>());
+        foreach (var report in library.All(KeptKind.Report).Select(file => Sound(() => library.Read(file), broken)).OfType<KeptReport>())
+        {
+            kept.Add(report.Definition, report);
+        }
+
+        return (kept, broken);
+    }
+
+    // What one file has wrong does not hide the others.
+    private static T? Sound<T>(Func<T> read, List<ProblemException> broken)
+        where T : class
+    {
+        try
+        {
+            return read();
+        }
+        catch (ProblemException problem)
+        {
+            broken.Add(problem);
+            return null;
+        }
+    }
+
+    private static string WhereOf(KeptFile file) => $"{(file.Shelf.Word == "book" ? "" : $"{file.Shelf.Word}'s ")}{file.Kind.Folder}/{file.Name}{KeptFile.Ending}";
+
+    private static string Options(ReportDefinition report) =>
+        $"{string.Join(' ', report.Options.Take(MostOptions).Select(option => $"--{option.Name}"))}{(report.Options.Count > MostOptions ? " …" : "")}";
+
+    private static IEnumerable<string> FieldsOf(ReportDefinition report) =>
+        report.Table?.Fields.SelectMany(field => (field.Target?.Fields.Select(known => known.Name) ?? []).Append(field.Name)) ?? report.Options.Where(option => option == ReportOptions.Basis || option == ReportOptions.Limits).Select(option => option.Name);
 }

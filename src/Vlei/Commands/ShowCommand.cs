@@ -1,30 +1,115 @@
 using System.CommandLine;
+using Vlei.Books;
+using Vlei.Books.Kept;
+using Vlei.Core.Calendar;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+using Vlei.Runs;
 
 namespace Vlei.Commands;
 
-/// <summary><c>vlei show</c>: builds a report and writes it.</summary>
+/// <summary><c>vlei show</c>: builds a report and writes it; alone, it lists favourites and what was shown lately.</summary>
 internal static class ShowCommand
 {
+    private const int MostRecent = 10;
+    private const string ByBook = "book";
+
+    private static readonly ReportOption[] OfColumns = [ReportOptions.Compare, ReportOptions.Change, ReportOptions.Percent];
+
+    private static readonly Option<string[]> Books = new("--books")
+    {
+        Description = "A statement of all books that a pattern fits, with --by book: 'clients/*'; may be repeated", HelpName = "PATTERN",
+    };
+
     /// <summary>The command.</summary>
     public static Command Create()
     {
-        var command = new DocumentedCommand("show", "Build a report")
+        var command = new DocumentedCommand("show", "Build a report; without one, list favourites and what was shown lately")
         {
             Examples =
             [
-                .. Catalogue.All.SelectMany(report => report.Examples.Select(example =>
+                .. Catalogue.Standard.SelectMany(report => report.Examples.Select(example =>
                     ($"vlei show {report.Key} {example.Options}", example.Meaning))),
+                ("vlei show profit-loss --period last-month --books 'clients/*' --by book", "one column per book, and a total"),
             ],
         };
-        var arguments = new ReportArguments(command);
+        var arguments = new ReportArguments(command, ReportCount.ZeroOrOne);
+        command.Options.Add(Books);
         var destination = new ReportDestination(command);
-        command.SetAction(result =>
-        {
-            var format = destination.FormatOf(result);
-            return arguments.With(result, (definition, context, request) => definition.Each is { } each && destination.IsFolder(result)
-                ? destination.WriteEach(result, format, each(context, request).Select(one => (one.Name, definition.Build(context, one.Request))))
-                : destination.Write(result, format, definition.Build(context, request)));
-        });
+        command.SetAction(result => result.GetValue(Books) is { Length: > 0 } ? ShowSideBySide(result, arguments, destination)
+            : arguments.IsNamed(result) ? Show(result, arguments, destination) : ListLately(result, arguments, destination));
         return command;
     }
+
+    private static int Show(ParseResult result, ReportArguments arguments, ReportDestination destination)
+    {
+        var format = destination.FormatOf(result);
+        return arguments.With(result, (definition, context, request) =>
+        {
+            var status = definition.Each is { } each && destination.IsFolder(result)
+                ? destination.WriteEach(result, format, each(context, request).Select(one => (one.Name, definition.Build(context, one.Request))))
+                : destination.Write(result, format, definition.Build(context, request));
+            RecentReports.Note(BookOptions.OpenBook(result), context.Today.Date, definition.Key, arguments.Typed(result));
+            return status;
+        });
+    }
+
+    // Every book has its own column, so what else would make columns has no place.
+    private static int ShowSideBySide(ParseResult result, ReportArguments arguments, ReportDestination destination)
+    {
+        var format = destination.FormatOf(result);
+        var typed = arguments.Typed(result);
+        if (!typed.Remove(ReportOptions.By.Name, out var by) || by is not [ByBook] || result.GetResult(BookOptions.Book) is { Implicit: false })
+        {
+            throw new ProblemException(ProblemKind.Usage, "--books is for a statement with a column per book.", $"Add --by {ByBook}, and leave --book out.");
+        }
+
+        if (!arguments.IsNamed(result))
+        {
+            throw new ProblemException(ProblemKind.Usage, "No report is named.", "Name a statement, as profit-loss.");
+        }
+
+        if (typed.Keys.FirstOrDefault(name => OfColumns.Any(option => option.Name == name)) is { } other)
+        {
+            throw new ProblemException(ProblemKind.Usage, $"--{other} does not go with --by {ByBook}, which has a column per book.", "Leave it out, or show one book.");
+        }
+
+        return destination.Write(result, format, SideBySide.Of(
+            [.. BookSet.Of(result.GetValue(Books)!).Select(folder => (folder, Naming.Of(folder, () => arguments.BuildIn(result, Book.Open(folder), typed))))]));
+    }
+
+    private static int ListLately(ParseResult result, ReportArguments arguments, ReportDestination destination)
+    {
+        destination.RefuseIn(result, "is for reports, and none is named");
+        var book = BookOptions.OpenBook(result);
+        _ = arguments.Definitions(result, Library.Of(book));
+        var favourites = ReportsCommand.Read(Library.Of(book)).Kept.Values.Where(report => report.IsFavourite).Select(report => report.Definition).ToList();
+        var recent = RecentReports.Of(book).DistinctBy(shown => LineOf(shown)).Take(MostRecent).ToList();
+        if (favourites.Count + recent.Count == 0)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "No report is named, none is a favourite yet, and none was shown lately.",
+                "Name one, as vlei show profit-loss; vlei reports lists them.");
+        }
+
+        using var output = new StreamWriter(Console.OpenStandardOutput());
+        foreach (var (heading, lines) in new[]
+        {
+            ("Favourites", favourites.Select(report => $"  vlei show {report.Key}  {report.Question}").ToList()),
+            ("Shown lately", recent.Select(shown => $"  {PeriodText.Iso(shown.Day)}  {LineOf(shown)}").ToList()),
+        }.Where(part => part.Item2.Count > 0))
+        {
+            output.WriteLine(heading);
+            lines.ForEach(output.WriteLine);
+        }
+
+        return ExitStatus.Done;
+    }
+
+    private static string LineOf(RecentReport shown) => $"vlei show {shown.Name}{string.Concat(shown.Options.SelectMany(option => option.Value.Select(text =>
+        text == "true" ? $" --{option.Key}" : $" --{option.Key} {Quoted(text)}")))}";
+
+    // As a shell takes it.
+    private static string Quoted(string text) => text.Length > 0 && text.All(letter => char.IsAsciiLetterOrDigit(letter) || "-_.,=/:+@%".Contains(letter))
+        ? text : $"'{text.Replace("'", "'\\''", StringComparison.Ordinal)}'";
 }

@@ -2,13 +2,11 @@ using Tomlyn.Syntax;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
-namespace Vlei.Books;
+namespace Vlei.Books.Kept;
 
 /// <summary>Finds and reads layout files: those of a book, and the standard ones, which are such files too.</summary>
 public static class LayoutFile
 {
-    private const string Ending = ".toml";
-
     private static readonly string[] Keys = ["statement", "title"];
 
     private static readonly string[] RowKeys =
@@ -27,29 +25,26 @@ public static class LayoutFile
     /// should be.
     /// </summary>
     /// <param name="name">The name, or the path of a file.</param>
-    /// <param name="folder">The book's folder; nothing for the standard layouts alone.</param>
-    public static LayoutText Find(string name, string? folder)
+    /// <param name="library">Where layouts are kept.</param>
+    public static LayoutText Find(string name, Library library)
     {
-        var path = name.EndsWith(Ending, StringComparison.Ordinal) ? name
-            : folder is null ? null : Path.Combine(folder, "layouts", name + Ending);
+        var isPath = name.EndsWith(KeptFile.Ending, StringComparison.Ordinal);
+        var path = isPath ? name : library.Find(KeptKind.Layout, name)?.Path;
         if (path is not null && File.Exists(path))
         {
-            return Read(File.ReadAllText(path), path);
+            return Read(KeptFile.Read(path), path);
         }
 
-        using var standard = typeof(LayoutFile).Assembly.GetManifestResourceStream($"layouts/{name}{Ending}");
+        using var standard = typeof(LayoutFile).Assembly.GetManifestResourceStream($"layouts/{name}{KeptFile.Ending}");
         if (standard is null)
         {
-            var known = folder is not null && Directory.Exists(Path.Combine(folder, "layouts"))
-                ? Directory.EnumerateFiles(Path.Combine(folder, "layouts"), "*" + Ending).Select(file => Path.GetFileNameWithoutExtension(file)!)
-                : [];
             throw new ProblemException(
-                ProblemKind.NotFound, path == name ? $"There is no file {name}." : $"There is no layout {name}.",
-                Suggestion.DidYouMean(name, known) ?? "Write it to layouts/NAME.toml in the book's folder; vlei layout writes the standard ones to start from.");
+                ProblemKind.NotFound, isPath ? $"There is no file {name}." : $"There is no layout {name}.",
+                Suggestion.DidYouMean(name, library.All(KeptKind.Layout).Select(file => file.Name)) ?? "Write it to layouts/NAME.toml in the book's folder; vlei layout writes the standard ones to start from.");
         }
 
         using var reader = new StreamReader(standard);
-        return Read(reader.ReadToEnd(), name + Ending);
+        return Read(reader.ReadToEnd(), name + KeptFile.Ending);
     }
 
     /// <summary>The names of the standard layouts.</summary>
@@ -60,7 +55,7 @@ public static class LayoutFile
     /// <summary>The text of a standard layout, to start one's own from; nothing where there is none of that name.</summary>
     public static string? StandardText(string name)
     {
-        using var standard = typeof(LayoutFile).Assembly.GetManifestResourceStream($"layouts/{name}{Ending}");
+        using var standard = typeof(LayoutFile).Assembly.GetManifestResourceStream($"layouts/{name}{KeptFile.Ending}");
         return standard is null ? null : new StreamReader(standard).ReadToEnd();
     }
 

@@ -2,7 +2,7 @@ using Tomlyn.Parsing;
 using Tomlyn.Syntax;
 using Vlei.Core.Problems;
 
-namespace Vlei.Books;
+namespace Vlei.Books.Kept;
 
 /// <summary>
 /// A TOML file as its tree, so that whatever is wrong with it is told with its place. What a file may say is a matter of
@@ -21,6 +21,7 @@ internal sealed class TomlText
     /// <summary>Reads TOML. Throws a <see cref="ProblemException"/> of that kind where it is none.</summary>
     public static TomlText Parse(string text, string path, ProblemKind kind)
     {
+        RefuseDepth(text, path, kind);
         var document = SyntaxParser.Parse(text, path);
         var toml = new TomlText(path, kind, document);
         return document.HasErrors
@@ -53,6 +54,11 @@ internal sealed class TomlText
         return values;
     }
 
+    /// <summary>The values of a file without tables, by their keys. Throws where there is another key, or a table.</summary>
+    public Dictionary<string, KeyValueSyntax> Head(IReadOnlyList<FileKey> keys) => Document.Tables.FirstOrDefault() is { } table
+        ? throw Wrong(table.Span, $"there is no table {table.Name}.", "Write every key as a line of its own, without brackets around a name.")
+        : Known(Document.KeyValues, [.. keys.Select(key => key.Name)]);
+
     /// <summary>A text; nothing where the key is not there.</summary>
     public string? Text(Dictionary<string, KeyValueSyntax> values, string key) =>
         !values.TryGetValue(key, out var pair) ? null
@@ -67,7 +73,7 @@ internal sealed class TomlText
             return [];
         }
 
-        return pair.Value is ArraySyntax array && array.Items.All(item => item.Value is StringValueSyntax)
+        return pair.Value is StringValueSyntax { Value: { } alone } ? [alone] : pair.Value is ArraySyntax array && array.Items.All(item => item.Value is StringValueSyntax)
             ? [.. array.Items.Select(item => ((StringValueSyntax)item.Value!).Value!)]
             : throw Wrong(pair.Value!.Span, $"{key} is no list of texts.", $"Write {key} = [\"…\", \"…\"].");
     }
@@ -77,6 +83,22 @@ internal sealed class TomlText
         !values.TryGetValue(key, out var pair) ? otherwise
         : pair.Value is BooleanValueSyntax flag ? flag.Value
         : throw Wrong(pair.Value!.Span, $"{key} is neither true nor false.", $"Write {key} = true, or {key} = false.");
+
+    // The parser goes into brackets one by one, and there is an end to how far it can.
+    private static void RefuseDepth(string text, string path, ProblemKind kind)
+    {
+        const int Deepest = 500;
+        var (depth, line) = (0, 1);
+        foreach (var letter in text)
+        {
+            depth += letter is '[' or '{' ? 1 : letter is ']' or '}' && depth > 0 ? -1 : 0;
+            line += letter == '\n' ? 1 : 0;
+            if (depth > Deepest)
+            {
+                throw new ProblemException(kind, $"{path}:{line}: brackets are more than {Deepest} deep.", "Nothing here needs more than two.");
+            }
+        }
+    }
 
     /// <summary>What is wrong at a place of the file.</summary>
     public ProblemException Wrong(SourceSpan at, string message, string? advice) => new(_kind, $"{PlaceOf(at)}: {message}", advice);

@@ -1,0 +1,90 @@
+using System.Net.Mail;
+using Cronos;
+using Tomlyn.Syntax;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+
+namespace Vlei.Books.Kept;
+
+/// <summary>Reads groups of reports.</summary>
+public static class GroupFile
+{
+    private const string DefaultPeriod = "last-month";
+
+    /// <summary>The keys of the group itself.</summary>
+    public static IReadOnlyList<FileKey> Keys { get; } =
+    [
+        new("title", FileKeyKind.Text, "Its title; its name, where there is none."),
+        new("period", FileKeyKind.Text, $"The period that it is produced for where vlei run is given none; {DefaultPeriod} where there is none here."),
+        new("basis", FileKeyKind.Text, "The basis of those of its reports that have one.") { Words = ReportOptions.Basis.Words },
+        new("notes", FileKeyKind.Texts, "What stands on its cover, a paragraph each."),
+        new("cover", FileKeyKind.Flag, "Whether it has a cover, with its contents and notes; it has, where nothing is said."),
+        new("questions", FileKeyKind.Flag, "Whether the open questions of the review (vlei check --review) stand on the cover."),
+        new("formats", FileKeyKind.Texts, "The formats that it is produced in where vlei run is given none; text, where there are none here."),
+        new("to", FileKeyKind.Texts, "The addresses that it goes to."),
+        new("when", FileKeyKind.Text, "When it is produced, as cron has it: \"0 7 3 * *\" is at seven on every third of a month."),
+    ];
+
+    /// <summary>The keys of a report of the group; all others are options of <c>vlei show</c>.</summary>
+    public static IReadOnlyList<FileKey> MemberKeys { get; } =
+    [
+        new("report", FileKeyKind.Text, "The report, standard or kept.") { IsRequired = true },
+        new("name", FileKeyKind.Text, "The name of its files; the report's own, where there is none here."),
+        new("note", FileKeyKind.Text, "What to look at, for the reader."),
+        .. ReportFile.OptionKeys(ReportOptions.All),
+    ];
+
+    /// <summary>The reports of a group. Throws a <see cref="ProblemException"/> that names the place where the file is not as it should be.</summary>
+    public static IReadOnlyList<string> MembersOf(KeptFile file) => [.. Read(file).Members.Select(member => member.Report)];
+
+    /// <summary>Reads a group. Throws a <see cref="ProblemException"/> that names the place where it is not as it should be.</summary>
+    public static ReportGroup Read(KeptFile file) => Read(file, file.Read());
+
+    /// <summary>The same, with other text than the file has.</summary>
+    public static ReportGroup Read(KeptFile file, string text)
+    {
+        var toml = TomlText.Parse(text, file.Path, ProblemKind.BadData);
+        var head = toml.Known(toml.Document.KeyValues, [.. Keys.Select(key => key.Name)]);
+        if (toml.Document.Tables.FirstOrDefault(table => table is not TableArraySyntax || table.Name?.ToString().Trim() != "report") is { } other)
+        {
+            throw toml.Wrong(other.Span, $"there is no table {other.Name}.", "Write a report as [[report]].");
+        }
+
+        var group = new ReportGroup(file.Name, toml.Text(head, "title") ?? file.Name, [.. toml.Document.Tables.Select(table => MemberOf(toml, table))])
+        {
+            Period = toml.Text(head, "period") ?? DefaultPeriod,
+            Basis = toml.Text(head, "basis") is not { } basis || ReportOptions.Basis.Words.Contains(basis) ? toml.Text(head, "basis")
+                : throw toml.Wrong(head["basis"].Span, $"there is no basis {basis}.", "Write \"accrual\" or \"cash\"."),
+            Notes = toml.Texts(head, "notes"),
+            HasCover = toml.Flag(head, "cover", otherwise: true),
+            HasQuestions = toml.Flag(head, "questions", otherwise: false),
+            Formats = toml.Texts(head, "formats"),
+            To = [.. toml.Texts(head, "to").Select(address => MailAddress.TryCreate(address, out _) ? address
+                : throw toml.Wrong(head["to"].Span, $"\"{address}\" is no address.", "Write it as name@example.org."))],
+            When = toml.Text(head, "when") is not { } when || CronExpression.TryParse(when, out _) ? toml.Text(head, "when")
+                : throw toml.Wrong(head["when"].Span, $"\"{when}\" is no time.", "Write minute, hour, day of month, month and day of week, as cron has them: \"0 7 3 * *\"."),
+        };
+        if (group.Members.Count == 0)
+        {
+            throw new ProblemException(ProblemKind.BadData, $"{file.Path}: the group has no report.", "Add one: [[report]], and below it report = \"profit-loss\".");
+        }
+
+        group.RefuseTwins(file.Path);
+        return group;
+    }
+
+    private static GroupMember MemberOf(TomlText toml, TableSyntaxBase table)
+    {
+        var values = toml.Known(table.Items, [.. MemberKeys.Select(key => key.Name)]);
+        var report = toml.Text(values, "report") ?? throw toml.Wrong(table.Span, "it is not said which report.", "Add a line: report = \"profit-loss\".");
+        var name = toml.Text(values, "name") ?? report;
+        _ = Naming.Of(toml.PlaceOf(table.Span), () =>
+        {
+            KeptFile.CheckName(KeptKind.Report, name);
+            return name;
+        });
+        return new GroupMember(
+            report, name, toml.Text(values, "note") ?? "",
+            ReportFile.OptionsIn(toml, values.Where(pair => pair.Key is not ("report" or "name" or "note")), ReportOptions.All, report), toml.PlaceOf(table.Span));
+    }
+}

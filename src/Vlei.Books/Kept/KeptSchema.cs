@@ -1,0 +1,102 @@
+using System.Text.Encodings.Web;
+using System.Text.Json;
+
+namespace Vlei.Books.Kept;
+
+/// <summary>
+/// What kept files may say, as JSON Schema (draft 2020-12), for editors that check and complete TOML by it. It is made from
+/// the keys that the readers know.
+/// </summary>
+public static class KeptSchema
+{
+    /// <summary>The kinds that there is a schema of.</summary>
+    public static IReadOnlyList<KeptKind> Kinds { get; } = [KeptKind.Report, KeptKind.Selection, KeptKind.Group];
+
+    /// <summary>Writes the schema of a kind.</summary>
+    public static void Write(KeptKind kind, Stream stream)
+    {
+        using var json = new Utf8JsonWriter(stream, new JsonWriterOptions { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping });
+        json.WriteStartObject();
+        json.WriteString("$schema", "https://json-schema.org/draft/2020-12/schema");
+        json.WriteString("title", $"{kind.Folder}/NAME.toml");
+        if (kind == KeptKind.Group)
+        {
+            WriteObject(json, GroupFile.Keys, () =>
+            {
+                json.WriteStartObject("report");
+                json.WriteString("description", "The reports, in their order.");
+                json.WriteString("type", "array");
+                json.WriteNumber("minItems", 1);
+                json.WriteStartObject("items");
+                WriteObject(json, GroupFile.MemberKeys);
+                json.WriteEndObject();
+                json.WriteEndObject();
+            }, "report");
+        }
+        else
+        {
+            WriteObject(json, kind == KeptKind.Report ? ReportFile.Keys : SelectionFile.Keys);
+        }
+
+        json.WriteEndObject();
+    }
+
+    private static void WriteObject(Utf8JsonWriter json, IReadOnlyList<FileKey> keys, Action? writeMore = null, params IEnumerable<string> required)
+    {
+        json.WriteString("type", "object");
+        json.WriteStartObject("properties");
+        foreach (var key in keys)
+        {
+            json.WriteStartObject(key.Name);
+            json.WriteString("description", key.Meaning);
+            switch (key.Kind)
+            {
+                case FileKeyKind.Flag:
+                    json.WriteString("type", "boolean");
+                    break;
+                case FileKeyKind.Number:
+                    WriteStrings(json, "type", ["integer", "string"]);
+                    break;
+                case FileKeyKind.Texts:
+                    WriteStrings(json, "type", ["string", "array"]);
+                    json.WriteStartObject("items");
+                    WriteText(json, key);
+                    json.WriteEndObject();
+                    break;
+                default:
+                    WriteText(json, key);
+                    break;
+            }
+
+            json.WriteEndObject();
+        }
+
+        writeMore?.Invoke();
+        json.WriteEndObject();
+        WriteStrings(json, "required", [.. keys.Where(key => key.IsRequired).Select(key => key.Name), .. required]);
+        json.WriteBoolean("additionalProperties", false);
+    }
+
+    private static void WriteText(Utf8JsonWriter json, FileKey key)
+    {
+        json.WriteString("type", "string");
+        if (key.Words.Count > 0)
+        {
+            WriteStrings(json, "enum", key.Words);
+        }
+    }
+
+    private static void WriteStrings(Utf8JsonWriter json, string name, IReadOnlyList<string> texts)
+    {
+        if (texts.Count > 0)
+        {
+            json.WriteStartArray(name);
+            foreach (var text in texts)
+            {
+                json.WriteStringValue(text);
+            }
+
+            json.WriteEndArray();
+        }
+    }
+}

@@ -1,0 +1,109 @@
+using Vlei.Core;
+using Vlei.Core.Fields;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+
+namespace Vlei.Books.Kept;
+
+/// <summary>
+/// Everything that is kept under a name, as a book sees it: its own first, then what the folder that <c>book.toml</c> names
+/// has, then what the person keeps for all books, and what is standard last.
+/// </summary>
+public sealed class Library
+{
+    private Library(IReadOnlyList<Shelf> shelves) => Shelves = shelves;
+
+    /// <summary>The folders, in the order in which they are asked.</summary>
+    public IReadOnlyList<Shelf> Shelves { get; }
+
+    /// <summary>
+    /// The library as a book sees it; without a book, what the person keeps for all books. Throws a
+    /// <see cref="ProblemException"/> where the book names a folder that is not there.
+    /// </summary>
+    public static Library Of(Book? book)
+    {
+        var shelves = new List<Shelf>();
+        if (book is not null)
+        {
+            shelves.Add(new Shelf("book", book.PathOf("")));
+            if (book.Settings.Library is { } named)
+            {
+                var folder = book.PathOf(named);
+                shelves.Add(Directory.Exists(folder) ? new Shelf("library", folder) : throw new ProblemException(
+                    ProblemKind.BadConfiguration, $"{book.PathOf("book.toml")}: there is no library {folder}.",
+                    "Make the folder, or take the line library = … out."));
+            }
+        }
+
+        if (UserFolder() is { } own)
+        {
+            shelves.Add(new Shelf("user", own));
+        }
+
+        return new Library(shelves);
+    }
+
+    /// <summary>The standard report or table of that name; nothing where there is none.</summary>
+    public static ReportDefinition? Standard(string name) => StandardReports.Find(name) ?? ReportFile.Standard(name);
+
+    /// <summary>The shelf of that word. Throws a <see cref="ProblemException"/> where there is none.</summary>
+    public Shelf ShelfOf(string word) => Shelves.FirstOrDefault(shelf => shelf.Word == word) ?? throw new ProblemException(
+        ProblemKind.NotFound, word == "library" ? "The book has no library." : $"There is no place for what is kept by the {word}.",
+        word == "library" ? "Write library = \"FOLDER\" into book.toml, seen from the book's folder." : "Set XDG_CONFIG_HOME or HOME.");
+
+    /// <summary>The file of that name; nothing where there is none.</summary>
+    public KeptFile? Find(KeptKind kind, string name) => Shelves.Select(shelf => shelf.Find(kind, name)).FirstOrDefault(file => file is not null);
+
+    /// <summary>All files of a kind; of those with the same name the one that counts.</summary>
+    public IReadOnlyList<KeptFile> All(KeptKind kind) =>
+        [.. Shelves.SelectMany(shelf => shelf.All(kind)).DistinctBy(file => file.Name).OrderBy(file => file.Name, StringComparer.Ordinal)];
+
+    /// <summary>The report of that name, kept or standard; nothing where there is none. Throws where its file is not as it should be.</summary>
+    public ReportDefinition? FindReport(string name) =>
+        Find(KeptKind.Report, name) is { } file ? Read(file).Definition : Standard(name);
+
+    /// <summary>
+    /// Reads a kept report. What it is made from is the standard report of that name, without what the book says of it, or
+    /// another kept one. Throws a <see cref="ProblemException"/> where the file is not as it should be.
+    /// </summary>
+    public KeptReport Read(KeptFile file) => Read(file, file.Read());
+
+    /// <summary>The same, with other text than the file has.</summary>
+    public KeptReport Read(KeptFile file, string text) => Read(file, text, []);
+
+    /// <summary>Whether a report is a kept one that says itself for when it is, or is made from one.</summary>
+    public bool SaysWhen(string name) => Find(KeptKind.Report, name) is { } file && Read(file) is var report
+        && (report.Own.ContainsKey(ReportOptions.Period.Name) || report.Own.ContainsKey(ReportOptions.AsOf.Name)
+            || (report.From != name && Standard(report.From) is null && SaysWhen(report.From)));
+
+    /// <summary>The selection of that name. Throws a <see cref="ProblemException"/> where there is none, or its file is not as it should be.</summary>
+    public SavedSelection Selection(string name) => SelectionFile.Read(Named(KeptKind.Selection, name));
+
+    /// <summary>The file of that name. Throws a <see cref="ProblemException"/> where there is none.</summary>
+    public KeptFile Named(KeptKind kind, string name) => Find(kind, name) ?? throw new ProblemException(
+        ProblemKind.NotFound, $"There is no {kind.Word} {name}.",
+        Suggestion.DidYouMean(name, All(kind).Select(file => file.Name))
+        ?? (All(kind) is { Count: > 0 } known ? $"There are {Suggestion.Listed([.. known.Select(file => file.Name)], "and")}."
+            : $"Write it to {kind.Folder}/NAME.toml in the book's folder."));
+
+    private KeptReport Read(KeptFile file, string text, IReadOnlyList<string> above) => ReportFile.Read(text, file.Name, file.Path, from =>
+    {
+        if (Standard(from) is { } standard)
+        {
+            return standard;
+        }
+
+        IReadOnlyList<string> names = [.. above, file.Name];
+        return names.Contains(from)
+            ? throw new ProblemException(
+                ProblemKind.BadData, $"{file.Path}: the report is made from itself: {string.Join(", from ", [.. names, from])}.",
+                "Let one of them be made from a standard report.")
+            : Find(KeptKind.Report, from) is { } source ? Read(source, source.Read(), names).Definition : null;
+    }, () => StandardReports.All.Select(report => report.Key).Concat(ReportFile.StandardNames).Concat(All(KeptKind.Report).Select(known => known.Name)));
+
+    private static string? UserFolder()
+    {
+        var (config, home) = (Environment.GetEnvironmentVariable("XDG_CONFIG_HOME"), Environment.GetEnvironmentVariable("HOME"));
+        return config is { Length: > 0 } ? Path.Combine(config, "vlei") : home is { Length: > 0 } ? Path.Combine(home, ".config", "vlei") : null;
+    }
+}

@@ -1,0 +1,124 @@
+using System.Globalization;
+using System.Text;
+using System.Text.Json;
+using Vlei.Core.Calendar;
+
+namespace Vlei.Books.Kept;
+
+/// <summary>A report that was shown.</summary>
+/// <param name="Book">The full path of its book.</param>
+/// <param name="Day">The day, as the book has today.</param>
+/// <param name="Name">The report.</param>
+/// <param name="Options">What was typed, as texts by the names of options.</param>
+public sealed record RecentReport(string Book, DateOnly Day, string Name, IReadOnlyDictionary<string, IReadOnlyList<string>> Options);
+
+/// <summary>
+/// What was shown lately: a line of JSON each, in the person's own state folder, for all books. It is a convenience: what
+/// cannot be written is left out, and what cannot be read is passed over.
+/// </summary>
+public static class RecentReports
+{
+    private const int MostBytes = 1 << 18;
+    private const int MostKept = 300;
+
+    /// <summary>What was shown of a book, the latest first.</summary>
+    public static IReadOnlyList<RecentReport> Of(Book book)
+    {
+        var folder = Path.GetFullPath(book.Folder);
+        return [.. Lines().Select(Read).OfType<RecentReport>().Where(recent => recent.Book == folder).Reverse()];
+    }
+
+    /// <summary>Notes that a report was shown.</summary>
+    public static void Note(Book book, DateOnly day, string name, IReadOnlyDictionary<string, IReadOnlyList<string>> options)
+    {
+        if (PathOf() is not { } path)
+        {
+            return;
+        }
+
+        try
+        {
+            Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+            if (new FileInfo(path) is { Exists: true, Length: > MostBytes })
+            {
+                var unfinished = $"{path}.{Environment.ProcessId}.tmp";
+                File.WriteAllLines(unfinished, Lines().TakeLast(MostKept));
+                File.Move(unfinished, path, overwrite: true);
+            }
+
+            using var stream = new FileStream(path, FileMode.Append, FileAccess.Write, FileShare.Read);
+            stream.Write(Line(new RecentReport(Path.GetFullPath(book.Folder), day, name, options)));
+        }
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+        {
+            // Somebody else is writing, or nobody may: a report is shown all the same.
+        }
+    }
+
+    private static byte[] Line(RecentReport recent)
+    {
+        using var line = new MemoryStream();
+        using (var json = new Utf8JsonWriter(line))
+        {
+            json.WriteStartObject();
+            json.WriteString("book", recent.Book);
+            json.WriteString("day", PeriodText.Iso(recent.Day));
+            json.WriteString("report", recent.Name);
+            json.WriteStartObject("options");
+            foreach (var (name, texts) in recent.Options)
+            {
+                json.WriteStartArray(name);
+                foreach (var text in texts)
+                {
+                    json.WriteStringValue(text);
+                }
+
+                json.WriteEndArray();
+            }
+
+            json.WriteEndObject();
+            json.WriteEndObject();
+        }
+
+        line.WriteByte((byte)'\n');
+        return line.ToArray();
+    }
+
+    private static RecentReport? Read(string line)
+    {
+        try
+        {
+            using var json = JsonDocument.Parse(line);
+            var root = json.RootElement;
+            return new RecentReport(
+                root.GetProperty("book").GetString()!,
+                DateOnly.ParseExact(root.GetProperty("day").GetString()!, "yyyy-MM-dd", CultureInfo.InvariantCulture),
+                root.GetProperty("report").GetString()!,
+                root.GetProperty("options").EnumerateObject().ToDictionary(
+                    option => option.Name, option => (IReadOnlyList<string>)[.. option.Value.EnumerateArray().Select(text => text.GetString()!)]));
+        }
+        catch (Exception damaged) when (damaged is JsonException or KeyNotFoundException or InvalidOperationException or FormatException or ArgumentException)
+        {
+            return null;
+        }
+    }
+
+    private static string[] Lines()
+    {
+        try
+        {
+            return PathOf() is { } path && File.Exists(path) ? File.ReadAllLines(path, Encoding.UTF8) : [];
+        }
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+        {
+            return [];
+        }
+    }
+
+    private static string? PathOf()
+    {
+        var (state, home) = (Environment.GetEnvironmentVariable("XDG_STATE_HOME"), Environment.GetEnvironmentVariable("HOME"));
+        return state is { Length: > 0 } ? Path.Combine(state, "vlei", "recent.jsonl")
+            : home is { Length: > 0 } ? Path.Combine(home, ".local", "state", "vlei", "recent.jsonl") : null;
+    }
+}

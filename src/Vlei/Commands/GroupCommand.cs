@@ -1,0 +1,151 @@
+using System.CommandLine;
+using Vlei.Books.Kept;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+
+namespace Vlei.Commands;
+
+/// <summary><c>vlei group</c>: the groups, what is in one, and changing it.</summary>
+internal static class GroupCommand
+{
+    private static readonly Argument<string?> Name = new("GROUP") { Description = "Which group; without one, all of them are listed", Arity = ArgumentArity.ZeroOrOne };
+
+    private static readonly Option<string?> Add = new("--add") { Description = "Add a report, with the options behind it; the group is made where it is not there", HelpName = "REPORT" };
+
+    private static readonly Option<string?> As = new("--as") { Description = "With --add: the name of its files, where the report is in the group already", HelpName = "NAME" };
+
+    private static readonly Option<string?> Note = new("--note") { Description = "With --add: what to look at, for the reader", HelpName = "TEXT" };
+
+    private static readonly Option<string?> Drop = new("--drop") { Description = "Take a report out again, by the name of its files", HelpName = "NAME" };
+
+    private static readonly Option<bool> Remove = new("--remove") { Description = "Remove the group; what it produced stays" };
+
+    private static readonly Option[] Changes = [Add, Drop, Remove];
+
+    /// <summary>The command.</summary>
+    public static Command Create()
+    {
+        var command = new DocumentedCommand("group", "List the groups of reports, show one, or change one")
+        {
+            Examples =
+            [
+                ("vlei group", "all groups"),
+                ("vlei group quarter-end --add profit-loss --by month --compare prior-year", "a report more, or the first of a new group"),
+                ("vlei group quarter-end --add profit-loss --as by-department --by department --note \"Who earned it?\"", "the same report again"),
+                ("vlei group quarter-end", "what is in it"),
+                ("vlei group quarter-end --drop by-department", "one less"),
+                ("vlei group quarter-end --remove", "and away with it"),
+            ],
+        };
+        Name.CompletionSources.Clear();
+        Name.CompletionSources.Add(context => ReportArguments.LibraryOf(context).All(KeptKind.Group).Select(file => new System.CommandLine.Completions.CompletionItem(file.Name)));
+        command.Arguments.Add(Name);
+        foreach (var option in Changes.Append(As).Append(Note))
+        {
+            command.Options.Add(option);
+        }
+
+        var arguments = new ReportArguments(command, ReportCount.None);
+        command.SetAction(result => Run(result, arguments));
+        return command;
+    }
+
+    private static int Run(ParseResult result, ReportArguments arguments)
+    {
+        var book = BookOptions.OpenBook(result);
+        var library = Library.Of(book);
+        var typed = Changes.Where(option => result.GetResult(option) is { Implicit: false }).ToList();
+        if (typed.Count > 1)
+        {
+            throw new ProblemException(ProblemKind.Usage, $"{typed[0].Name} and {typed[1].Name} do not go together.", "Do one after the other.");
+        }
+
+        if (result.GetValue(Add) is null && arguments.TypedNames(result).Concat(new Option[] { As, Note }.Where(option => result.GetResult(option) is { Implicit: false })
+            .Select(option => option.Name)).FirstOrDefault() is { } alone)
+        {
+            throw new ProblemException(ProblemKind.Usage, $"{alone} is of a report that is added.", "Add it: --add REPORT. What else is in the file is changed there.");
+        }
+
+        if (result.GetValue(Name) is not { } name)
+        {
+            return typed.Count == 0 ? List(library) : throw new ProblemException(ProblemKind.Usage, $"It is not said which group {typed[0].Name} is for.", "Name it: vlei group month-end …");
+        }
+
+        if (typed.Count == 0)
+        {
+            Show(GroupFile.Read(library.Named(KeptKind.Group, name)));
+            return ExitStatus.Done;
+        }
+
+        var file = library.ShelfOf("book").Place(KeptKind.Group, name);
+        if (result.GetValue(Add) is null && !File.Exists(file.Path))
+        {
+            _ = library.Named(KeptKind.Group, name);
+            throw new ProblemException(ProblemKind.NotFound, $"The group {name} is not the book's own: {library.Named(KeptKind.Group, name).Path}.", "Change that file.");
+        }
+
+        Change(result, arguments, library, file);
+        return ExitStatus.Done;
+    }
+
+    private static void Change(ParseResult result, ReportArguments arguments, Library library, KeptFile file)
+    {
+        if (result.GetValue(Remove))
+        {
+            File.Delete(file.Path);
+            Terminal.Say($"{file.Path} is removed.");
+            return;
+        }
+
+        var text = File.Exists(file.Path) ? file.Read() : GroupText.New(file.Name);
+        if (result.GetValue(Add) is { } report)
+        {
+            var definition = Catalogue.Find(library, report);
+            var typed = arguments.Typed(result);
+            ReportArguments.RefuseWhatDoesNotApply(typed.Keys, definition);
+            text = GroupText.With(text, report, result.GetValue(As), result.GetValue(Note), typed);
+        }
+        else
+        {
+            text = GroupText.Without(text, file, result.GetValue(Drop)!);
+        }
+
+        var group = GroupFile.Read(file, text);
+        file.Write(text);
+        Terminal.Say($"{file.Path} has {group.Members.Count} {(group.Members.Count == 1 ? "report" : "reports")}: vlei run {file.Name}");
+    }
+
+    private static int List(Library library)
+    {
+        var files = library.All(KeptKind.Group);
+        if (files.Count == 0)
+        {
+            throw new ProblemException(ProblemKind.NotFound, "There is no group yet.", "Make one: vlei group month-end --add profit-loss --compare prior-year");
+        }
+
+        using var output = new StreamWriter(Console.OpenStandardOutput());
+        foreach (var group in files.Select(GroupFile.Read))
+        {
+            output.WriteLine($"{group.Name.PadRight(files.Max(file => file.Name.Length))}  {group.Title}, for {group.Period}: {string.Join(", ", group.Members.Select(member => member.Name))}");
+        }
+
+        return ExitStatus.Done;
+    }
+
+    private static void Show(ReportGroup group)
+    {
+        using var output = new StreamWriter(Console.OpenStandardOutput());
+        output.WriteLine($"{group.Title}, for {group.Period}{(group.Basis is { } basis ? $", {basis} basis" : "")}");
+        var width = group.Members.Max(member => member.Name.Length);
+        foreach (var member in group.Members)
+        {
+            var options = string.Concat(ReportOptions.All.Where(option => member.Options.ContainsKey(option.Name)).SelectMany(option =>
+                member.Options[option.Name].Select(text => option.ValueName is null ? $" --{option.Name}" : $" --{option.Name} {text}")));
+            output.WriteLine($"  {member.Name.PadRight(width)}  {member.Report}{options}");
+            if (member.Note.Length > 0)
+            {
+                output.WriteLine($"  {new string(' ', width)}  {member.Note}");
+            }
+        }
+    }
+}

@@ -1,0 +1,122 @@
+using System.CommandLine;
+using Vlei.Books.Kept;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+using Vlei.Output;
+using Vlei.Runs;
+
+namespace Vlei.Commands;
+
+/// <summary><c>vlei run</c>: produces a group of reports, for one book or for many.</summary>
+internal static class RunCommand
+{
+    private static readonly Argument<string> Group = new("GROUP") { Description = "Which group; vlei group lists them" };
+
+    private static readonly Option<string?> Period = new("--period") { Description = "The period to produce it for (else the group's own, else last-month)", HelpName = "P" };
+
+    private static readonly Option<string[]> Format = new("--format")
+    {
+        Description = $"{Suggestion.Listed([.. ReportFormat.All.Select(format => format.Name)], "or")}, or several with commas between them (else the group's own, else text)",
+        HelpName = "LIST",
+    };
+
+    private static readonly Option<string?> Summary = new("--summary") { Description = "Write the summary to a file too, by its ending", HelpName = "FILE" };
+
+    private static readonly Option<string[]> Books = new("--books")
+    {
+        Description = "Run it for all books that a pattern fits, with quotes around it: 'clients/*'; may be repeated", HelpName = "PATTERN",
+    };
+
+    private static readonly Option<int?> Jobs = new("--jobs") { Description = "With --books: how many at once (else as many as there are processors)", HelpName = "N" };
+
+    /// <summary>The command.</summary>
+    public static Command Create()
+    {
+        var command = new DocumentedCommand("run", "Produce a group of reports for a period, into out/GROUP/PERIOD")
+        {
+            Examples =
+            [
+                ("vlei run month-end", "for last month"),
+                ("vlei run month-end --period 2026-04 --format text,csv", "for another month, in two formats"),
+                ("vlei run month-end --books 'clients/*' --summary month.csv", "for every client, and what came of it as a table"),
+            ],
+        };
+        Group.CompletionSources.Clear();
+        Group.CompletionSources.Add(context => ReportArguments.LibraryOf(context).All(KeptKind.Group).Select(file => new System.CommandLine.Completions.CompletionItem(file.Name)));
+        Period.CompletionSources.Add([.. Core.Calendar.PeriodGrammar.Words]);
+        Format.CompletionSources.Add([.. ReportFormat.All.Select(format => format.Name)]);
+        command.Arguments.Add(Group);
+        foreach (var option in new Option[] { Period, Format, Summary, Books, Jobs })
+        {
+            command.Options.Add(option);
+        }
+
+        command.SetAction(Run);
+        return command;
+    }
+
+    private static int Run(ParseResult result)
+    {
+        var formats = ReportFormat.Named("--format", [.. (result.GetValue(Format) ?? []).SelectMany(list => list.Split(','))]);
+        _ = result.GetValue(Summary) is { } file ? ReportDestination.FormatFor(file) : null;
+        if (result.GetValue(Books) is { Length: > 0 } patterns)
+        {
+            return RunAll(result, patterns, formats);
+        }
+
+        if (result.GetValue(Jobs) is not null)
+        {
+            throw new ProblemException(ProblemKind.Usage, "--jobs is for many books, and there is one.", "Add --books, or leave it out.");
+        }
+
+        var book = BookOptions.OpenBook(result);
+        return GroupRun.Produce(book, result.GetRequiredValue(Group), result.GetValue(Period), formats, BookOptions.TodayOf(result, book.Settings), outcome =>
+        {
+            Write(result, [RunSummary.Of(outcome)]);
+            return StatusOf(outcome);
+        });
+    }
+
+    private static int RunAll(ParseResult result, IReadOnlyList<string> patterns, IReadOnlyList<ReportFormat> formats)
+    {
+        if (result.GetResult(BookOptions.Book) is { Implicit: false })
+        {
+            throw new ProblemException(ProblemKind.Usage, "--book and --books both say which.", "Give one of them.");
+        }
+
+        var atOnce = result.GetValue(Jobs) ?? Environment.ProcessorCount;
+        if (atOnce < 1)
+        {
+            throw new ProblemException(ProblemKind.Usage, $"--jobs does not take {atOnce}.", "It takes a whole number: 1 or more.");
+        }
+
+        var group = result.GetRequiredValue(Group);
+        var outcomes = ManyBooks.Run(BookSet.Of(patterns), atOnce, group, result.GetValue(Period), formats, settings => BookOptions.TodayOf(result, settings));
+        Write(result, ManyBooks.Summary(outcomes, group));
+        return outcomes.Select(outcome => outcome.Status).FirstOrDefault(status => status > ExitStatus.CheckFailed) is > 0 and var failed ? failed
+            : outcomes.Max(outcome => outcome.Status);
+    }
+
+    private static void Write(ParseResult result, IReadOnlyList<Report> reports)
+    {
+        Destination.Write(null, (stream, look) => WriteEach(ReportFormat.All[0], stream, look));
+        if (result.GetValue(Summary) is { } file && ReportDestination.FormatFor(file) is var format)
+        {
+            Destination.Write(file, (stream, look) => WriteEach(format, stream, look));
+        }
+
+        void WriteEach(ReportFormat format, Stream stream, TextLook look)
+        {
+            foreach (var report in reports)
+            {
+                stream.Write(report == reports[0] ? [] : "\n"u8);
+                format.Write(report, stream, look);
+            }
+        }
+    }
+
+    /// <summary>The exit status that an outcome leads to.</summary>
+    public static int StatusOf(ProducedGroup outcome) =>
+        outcome.Reports.Any(report => report.Report is null) ? (int)ProblemKind.BadData
+        : outcome.FailedChecks > 0 ? ExitStatus.CheckFailed : ExitStatus.Done;
+}

@@ -1,0 +1,150 @@
+using Vlei.Books;
+using Vlei.Books.Kept;
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+using Vlei.Output;
+
+namespace Vlei.Runs;
+
+/// <summary>A report of a group, as a run made it.</summary>
+/// <param name="Member">What the group says of it.</param>
+/// <param name="Asked">What was asked.</param>
+/// <param name="Report">The report; nothing where it could not be made.</param>
+/// <param name="Moved">The figures that are not what they were when it was last produced for these days; nothing where it was not.</param>
+/// <param name="IsAskedAnew">Whether something else is asked of it than was then.</param>
+internal sealed record ProducedReport(GroupMember Member, RunMember Asked, Report? Report, Report? Moved, bool IsAskedAnew)
+{
+    /// <summary>What it is called: its own title, else its name.</summary>
+    public string Title => Report?.Title ?? Member.Name;
+}
+
+/// <summary>What a run of a group came to.</summary>
+/// <param name="Group">The group.</param>
+/// <param name="Run">The book and the days.</param>
+/// <param name="Reports">Its reports, in their order.</param>
+/// <param name="Folder">Where its files are.</param>
+internal sealed record ProducedGroup(ReportGroup Group, RunContext Run, IReadOnlyList<ProducedReport> Reports, string Folder)
+{
+    /// <summary>The run that was there before, for the same days.</summary>
+    public RunRecord? Before { get; init; }
+
+    /// <summary>Earlier periods that have moved.</summary>
+    public IReadOnlyList<EarlierRun> Earlier { get; init; } = [];
+
+    /// <summary>How many files there are.</summary>
+    public int Files { get; init; }
+
+    /// <summary>What has changed in the records since the run before; nothing where that is not known.</summary>
+    public IReadOnlyList<RecordChange>? Changes { get; init; }
+
+    /// <summary>How many checks of its reports failed.</summary>
+    public int FailedChecks => Reports.Sum(report => report.Report?.Checks.Count(check => !check.Ok) ?? 0);
+}
+
+/// <summary>Produces a group of reports for a period, and keeps what the next run needs to say what has moved.</summary>
+internal static class GroupRun
+{
+    /// <summary>
+    /// Produces it, and hands over what it came to while the records are open. A report that cannot be made does not stop the
+    /// others; where none can, nothing is written. Throws a <see cref="ProblemException"/> where the period makes no sense, or
+    /// nothing can be written.
+    /// </summary>
+    /// <param name="book">The book.</param>
+    /// <param name="name">The group.</param>
+    /// <param name="period">The period; nothing for the group's own.</param>
+    /// <param name="formats">The formats; none for the group's own.</param>
+    /// <param name="today">The day.</param>
+    /// <param name="use">What is done with the outcome.</param>
+    public static T Produce<T>(Book book, string name, string? period, IReadOnlyList<ReportFormat> formats, DateOnly today, Func<ProducedGroup, T> use)
+    {
+        var library = Library.Of(book);
+        var file = library.Named(KeptKind.Group, name);
+        var group = GroupFile.Read(file);
+        var chosen = formats.Count > 0 ? formats : group.Formats.Count == 0 ? [ReportFormat.All[0]] : ReportFormat.Named(file.Path, group.Formats);
+        using var ledger = LedgerReader.Open(book);
+        var records = ledger.Extent ?? new DateRange(today, today);
+        var asked = Naming.Of(period is null ? file.Path : null, () => PeriodGrammar.Parse(period ?? group.Period, today, book.Settings.Calendar));
+        var days = asked.Within(records).Range;
+        var run = new RunContext(book, library, ledger, days, WorkingDay.CloseOf(days, today));
+        using var folder = RunFolder.Take(book.PathOf("out"), name, PeriodText.Key(days, book.Settings.Calendar).Replace("/", "--", StringComparison.Ordinal));
+        var before = RunRecord.Read(folder.Final);
+        var reports = group.Members.Select(member => Made(run, group, member, asked, folder, before)).ToList();
+        if (reports.TrueForAll(report => report.Report is null))
+        {
+            return use(new ProducedGroup(group, run, reports, folder.Final));
+        }
+
+        var outcome = new ProducedGroup(group, run, reports, folder.Final)
+        {
+            Before = before,
+            Earlier = EarlierRuns.Moved(folder, run, today),
+            Changes = before is null ? null : run.ChangesSince(before.Revision),
+        };
+        var files = Write(outcome, chosen, folder);
+        folder.Commit(before);
+        return use(outcome with { Files = files });
+    }
+
+    private static ProducedReport Made(RunContext run, ReportGroup group, GroupMember member, OpenPeriod period, RunFolder folder, RunRecord? before)
+    {
+        var asked = new RunMember(member.Name, member.Report, member.Options, null, null);
+        try
+        {
+            asked = Naming.Of(member.Place, () => run.Asked(group, member, period));
+            var report = Naming.Of(member.Place, () => run.Build(asked));
+            var then = before?.Members.FirstOrDefault(old => old.Name == member.Name && old.Problem is null);
+            return new ProducedReport(
+                member, asked, report, then is null ? null : run.MovedSince(Path.Combine(folder.Final, RunRecord.FiguresOf(member.Name)), report),
+                then is not null && !IsSame(then, asked));
+        }
+        catch (ProblemException problem)
+        {
+            return new ProducedReport(member, asked with { Problem = $"{problem.Message} {problem.Advice}".TrimEnd() }, null, null, false);
+        }
+    }
+
+    private static bool IsSame(RunMember one, RunMember other) => one.Report == other.Report && one.Period == other.Period
+        && one.Options.Count == other.Options.Count && one.Options.All(option => other.Options.GetValueOrDefault(option.Key, []).SequenceEqual(option.Value));
+
+    private static int Write(ProducedGroup outcome, IReadOnlyList<ReportFormat> formats, RunFolder folder)
+    {
+        var look = new TextLook(null, Ascii: false, Bold: false);
+        var made = outcome.Reports.Where(report => report.Report is not null).Select(report => (report.Member.Name, Report: report.Report!)).ToList();
+        var pack = new ReportPack(outcome.Group.Name, outcome.Group.Title, outcome.Group.HasCover ? RunCover.Of(outcome) : null, made);
+        var sums = new Dictionary<string, string>();
+        try
+        {
+            _ = Directory.CreateDirectory(Path.Combine(folder.Staging, RunRecord.Folder));
+            foreach (var format in formats)
+            {
+                made.ForEach(named => WriteOne($"{named.Name}.{format.Ending}", stream => format.Write(named.Report, stream, look)));
+                WriteOne($"{outcome.Group.Name}.{format.Ending}", stream => format.WritePack(pack, stream, look));
+            }
+
+            made.ForEach(named => WriteFile(RunRecord.FiguresOf(named.Name), stream => JsonReport.Write(named.Report, stream)));
+            new RunRecord(outcome.Run.Days, outcome.Run.Ledger.Revision, [.. outcome.Reports.Select(report => report.Asked)], sums).Write(folder.Staging);
+        }
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+        {
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{folder.Final} cannot be written: {cannot.Message}", "What was there is as it was.", cannot);
+        }
+
+        return sums.Count;
+
+        void WriteOne(string name, Action<Stream> write)
+        {
+            WriteFile(name, write);
+            sums[name] = RunFolder.SumOf(Path.Combine(folder.Staging, name));
+        }
+
+        void WriteFile(string name, Action<Stream> write)
+        {
+            using var stream = new FileStream(Path.Combine(folder.Staging, name), FileMode.CreateNew, FileAccess.Write, FileShare.None, 1 << 16);
+            write(stream);
+            stream.Flush(flushToDisk: true);
+        }
+    }
+}

@@ -1,0 +1,164 @@
+using Vlei.Books;
+using Vlei.Commands;
+using Vlei.Core;
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+using Vlei.Core.Statements;
+using Vlei.Output;
+
+namespace Vlei.Runs;
+
+/// <summary>What the run of one book of many came to.</summary>
+/// <param name="Folder">Its folder.</param>
+/// <param name="Name">Whose book it is; its folder, where it cannot be read.</param>
+/// <param name="Currency">Its currency; nothing where it cannot be read.</param>
+/// <param name="Problem">Why it was not produced; nothing where it was.</param>
+internal sealed record BookOutcome(string Folder, string Name, Currency? Currency, string? Problem)
+{
+    /// <summary>The title of the group and its days, in words.</summary>
+    public (string Title, string Days)? Of { get; init; }
+
+    /// <summary>The net profit of the period.</summary>
+    public Amount? NetProfit { get; init; }
+
+    /// <summary>The money at its end.</summary>
+    public Amount? Money { get; init; }
+
+    /// <summary>What customers owe at its end and is due.</summary>
+    public Amount? Overdue { get; init; }
+
+    /// <summary>How many checks failed.</summary>
+    public int FailedChecks { get; init; }
+
+    /// <summary>How many figures are not what they were the last time.</summary>
+    public int Moved { get; init; }
+
+    /// <summary>The reports that could not be made, and what else is to be said.</summary>
+    public string State { get; init; } = "";
+
+    /// <summary>The exit status that it leads to.</summary>
+    public int Status { get; init; }
+}
+
+/// <summary>Runs a group over many books, as many at once as there are processors. One that fails does not stop the others.</summary>
+internal static class ManyBooks
+{
+    private static readonly Lock Telling = new();
+
+    /// <summary>Runs it, with a line of progress for each on standard error.</summary>
+    public static IReadOnlyList<BookOutcome> Run(
+        IReadOnlyList<string> folders, int atOnce, string group, string? period, IReadOnlyList<ReportFormat> formats, Func<BookSettings, DateOnly> todayOf)
+    {
+        var outcomes = new BookOutcome[folders.Count];
+        var done = 0;
+        _ = Parallel.For(0, folders.Count, new ParallelOptions { MaxDegreeOfParallelism = atOnce }, place =>
+        {
+            outcomes[place] = One(folders[place], group, period, formats, todayOf);
+            lock (Telling)
+            {
+                done++;
+                var width = $"{folders.Count}".Length;
+                Terminal.Say($"{$"{done}".PadLeft(width)}/{folders.Count}  {folders[place]}: {outcomes[place].Problem ?? outcomes[place].State}");
+            }
+        });
+        return outcomes;
+    }
+
+    /// <summary>The outcome as a table: a report for each currency.</summary>
+    public static IReadOnlyList<Report> Summary(IReadOnlyList<BookOutcome> outcomes, string group)
+    {
+        var known = outcomes.FirstOrDefault(outcome => outcome.Currency is not null)?.Currency!.Code ?? "";
+        var days = outcomes.Select(outcome => outcome.Of?.Days).OfType<string>().Distinct().ToList();
+        var (title, words) = (outcomes.Select(outcome => outcome.Of?.Title).FirstOrDefault(own => own is not null) ?? group, string.Join(", ", days));
+        return [.. outcomes.GroupBy(outcome => outcome.Currency?.Code ?? known).Select(same => SummaryOf([.. same], title, words))];
+    }
+
+    private static BookOutcome One(string folder, string group, string? period, IReadOnlyList<ReportFormat> formats, Func<BookSettings, DateOnly> todayOf)
+    {
+        var failed = new BookOutcome(folder, Path.GetFileName(folder), null, null);
+        try
+        {
+            var book = Book.Open(folder);
+            failed = failed with { Name = book.Settings.Name, Currency = book.Settings.Currency };
+            return GroupRun.Produce(book, group, period, formats, todayOf(book.Settings), outcome => OutcomeOf(folder, outcome));
+        }
+        catch (ProblemException problem)
+        {
+            return failed with { Problem = $"{problem.Message} {problem.Advice}".TrimEnd().ReplaceLineEndings(" "), Status = (int)problem.Kind };
+        }
+        catch (Exception bug) when (bug is not OutOfMemoryException)
+        {
+            return failed with { Problem = $"a bug of the program: {bug.Message}", Status = ExitStatus.Bug };
+        }
+    }
+
+    private static BookOutcome OutcomeOf(string folder, ProducedGroup outcome)
+    {
+        var (run, settings) = (outcome.Run, outcome.Run.Book.Settings);
+        var request = new ReportRequest { Period = new OpenPeriod(run.Days) };
+        var profit = ProfitLossReport.Definition.Build(run.Reports, request);
+        var money = CashFlowReport.Definition.Build(run.Reports, request);
+        var owed = StandardReports.Find("receivables-aging")!.Build(run.Reports, request with { KeepsUnappliedApart = true });
+        var moved = outcome.Reports.Sum(report => report.Moved is { } movement ? MovedFigures.Of(movement).Count : 0);
+        var lost = outcome.Reports.Where(report => report.Report is null).Select(report => report.Member.Name).ToList();
+        return new BookOutcome(folder, settings.Name, settings.Currency, null)
+        {
+            Of = (outcome.Group.Title, profit.PeriodInWords),
+            NetProfit = Figure(profit, "net-profit", 0),
+            Money = Figure(money, "closing-money", 0),
+            Overdue = owed.Columns.Select((column, place) => (column.Key, place)).Where(column => column.Key is not ("current" or "unapplied" or "total"))
+                .Aggregate(Amount.Zero, (sum, column) => sum + Figure(owed, "total", column.place)),
+            FailedChecks = outcome.FailedChecks,
+            Moved = moved,
+            State = lost.Count > 0 ? $"not produced: {string.Join(", ", lost)}" : $"{outcome.Files} files",
+            Status = RunCommand.StatusOf(outcome),
+        };
+    }
+
+    private static Amount Figure(Report report, string row, int column) =>
+        new(report.Rows.First(known => known.Key == row).Cells[column].Units ?? 0);
+
+    private static Report SummaryOf(IReadOnlyList<BookOutcome> outcomes, string title, string words)
+    {
+        _ = Currency.TryFind("XXX", out var none);
+        var rows = outcomes.Select(outcome => new ReportRow(
+            outcome.Folder, outcome.Name, RowKind.Record, 0,
+            [
+                CellOf(outcome.NetProfit), CellOf(outcome.Money), CellOf(outcome.Overdue),
+                outcome.Problem is null ? new Cell(outcome.FailedChecks) : Cell.Empty, outcome.Problem is null ? new Cell(outcome.Moved) : Cell.Empty,
+                Cell.Of(outcome.Problem is { } problem ? $"FAILED: {problem}" : outcome.State),
+            ])).ToList();
+        return new Report
+        {
+            Key = "books",
+            Title = title,
+            Book = $"{outcomes.Count} {(outcomes.Count == 1 ? "book" : "books")}",
+            Currency = outcomes.Select(outcome => outcome.Currency).FirstOrDefault(currency => currency is not null) ?? none!,
+            Basis = AccountingBasis.Accrual,
+            InWhat = outcomes.Select(outcome => outcome.Currency).FirstOrDefault(currency => currency is not null) is { } one ? $"In {one.Code}" : "Nothing was produced",
+            Period = null,
+            AsOf = null,
+            PeriodInWords = words,
+            Columns =
+            [
+                new("net-profit", "Net profit", ColumnKind.Money), new("money", "Money", ColumnKind.Money), new("overdue", "Overdue", ColumnKind.Money),
+                new("failed-checks", "Checks failed", ColumnKind.Count), new("moved", "Figures moved", ColumnKind.Count), new("state", "Outcome", ColumnKind.Text),
+            ],
+            Rows = outcomes.Count(outcome => outcome.Problem is null) < 2 ? rows :
+            [
+                .. rows, new ReportRow("total", "Total", RowKind.GrandTotal, 0,
+                [
+                    .. Enumerable.Range(0, 5).Select(column => new Cell(rows.Sum(row => row.Cells[column].Units ?? 0))), Cell.Empty,
+                ]),
+            ],
+            Checks = [],
+            OriginOf = (_, _) => null,
+            Revision = 0,
+        };
+    }
+
+    private static Cell CellOf(Amount? amount) => amount is { } units ? Cell.Of(units) : Cell.Empty;
+}

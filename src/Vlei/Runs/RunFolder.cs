@@ -1,0 +1,194 @@
+using System.Runtime.InteropServices;
+using System.Security.Cryptography;
+using Vlei.Commands;
+using Vlei.Core.Problems;
+
+namespace Vlei.Runs;
+
+/// <summary>
+/// Where a group is produced for a period: <c>out/GROUP/PERIOD</c>. What is produced is gathered beside it and put in its
+/// place as a whole, so that the folder holds one run or another, never a mixture and never half of one; what a person put
+/// there, or changed there, is kept. Two runs of a group take turns, and each first clears up after one that was killed.
+/// </summary>
+internal sealed partial class RunFolder : IDisposable
+{
+    private const string StagingEnding = ".new";
+    private const string OldEnding = ".old";
+    private const int AtWorkingDirectory = -100;
+    private const uint Exchange = 2;
+
+    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(2);
+    private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(50);
+
+    private readonly FileStream _lock;
+    private readonly string _folder;
+    private readonly string _period;
+
+    private RunFolder(FileStream taken, string folder, string period) => (_lock, _folder, _period) = (taken, folder, period);
+
+    /// <summary>The folder that the run is for.</summary>
+    public string Final => Path.Combine(_folder, _period);
+
+    /// <summary>The folder in which it is gathered.</summary>
+    public string Staging => Path.Combine(_folder, $".{_period}{StagingEnding}");
+
+    /// <summary>The periods that the group was produced for, by the names of their folders.</summary>
+    public IEnumerable<string> Periods => Directory.EnumerateDirectories(_folder).Select(path => Path.GetFileName(path)!)
+        .Where(name => !name.StartsWith('.')).Order(StringComparer.Ordinal);
+
+    /// <summary>
+    /// Takes the folder for a run, waiting for another run of the same group to be done with it. Throws a
+    /// <see cref="ProblemException"/> where it cannot be made, or where the other does not come to an end.
+    /// </summary>
+    public static RunFolder Take(string produced, string group, string period)
+    {
+        var folder = Path.Combine(produced, group);
+        try
+        {
+            Directory.CreateDirectory(folder);
+            var run = new RunFolder(Lock(folder, group), folder, period);
+            run.ClearUp();
+            Directory.CreateDirectory(run.Staging);
+            return run;
+        }
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+        {
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{folder} cannot be written: {cannot.Message}", "Make room, or let the book's folder be written to.", cannot);
+        }
+    }
+
+    /// <summary>The path of a file of an earlier run.</summary>
+    public string PathIn(string period, string name) => Path.Combine(_folder, period, name);
+
+    /// <summary>The sum by which a file is known again.</summary>
+    public static string SumOf(string path)
+    {
+        using var stream = File.OpenRead(path);
+        return Convert.ToHexStringLower(SHA256.HashData(stream));
+    }
+
+    /// <summary>
+    /// Puts what was gathered in the place of what there is. Says on standard error what a person had changed and where it is
+    /// kept.
+    /// </summary>
+    /// <param name="before">The run that is there now; nothing where there is none.</param>
+    public void Commit(RunRecord? before)
+    {
+        try
+        {
+            KeepWhatIsNotOurs(before);
+            if (!Directory.Exists(Final))
+            {
+                Directory.Move(Staging, Final);
+            }
+            else if (RenameAt(AtWorkingDirectory, Staging, AtWorkingDirectory, Final, Exchange) == 0)
+            {
+                Directory.Delete(Staging, recursive: true);
+            }
+            else
+            {
+                // Where the file system cannot exchange two folders; a run that is killed between is mended by the next.
+                var old = Path.Combine(_folder, $".{_period}{OldEnding}");
+                Directory.Move(Final, old);
+                Directory.Move(Staging, Final);
+                Directory.Delete(old, recursive: true);
+            }
+        }
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+        {
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{Final} cannot be written: {cannot.Message}", "What was there is as it was.", cannot);
+        }
+    }
+
+    /// <summary>Gives the folder free, without what was gathered and not put in its place.</summary>
+    public void Dispose()
+    {
+        if (Directory.Exists(Staging))
+        {
+            Directory.Delete(Staging, recursive: true);
+        }
+
+        _lock.Dispose();
+    }
+
+    private static FileStream Lock(string folder, string group)
+    {
+        var path = Path.Combine(folder, ".lock");
+        for (var waited = TimeSpan.Zero; ; waited += Pause)
+        {
+            try
+            {
+                return new FileStream(path, FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
+            }
+            catch (IOException) when (File.Exists(path) && waited < Patience)
+            {
+                if (waited == TimeSpan.Zero)
+                {
+                    Terminal.Say($"Waiting for another run of {group}.");
+                }
+
+                Thread.Sleep(Pause);
+            }
+            catch (IOException busy) when (File.Exists(path))
+            {
+                throw new ProblemException(ProblemKind.TryAgain, $"Another run of {group} does not come to an end.", "Try again when it has.", busy);
+            }
+        }
+    }
+
+    private void ClearUp()
+    {
+        foreach (var left in Directory.EnumerateDirectories(_folder, ".*"))
+        {
+            var name = Path.GetFileName(left);
+            if (name.EndsWith(OldEnding, StringComparison.Ordinal) && Path.Combine(_folder, name[1..^OldEnding.Length]) is var final && !Directory.Exists(final))
+            {
+                Directory.Move(left, final);
+            }
+            else if (name.EndsWith(OldEnding, StringComparison.Ordinal) || name.EndsWith(StagingEnding, StringComparison.Ordinal))
+            {
+                Directory.Delete(left, recursive: true);
+            }
+        }
+    }
+
+    private void KeepWhatIsNotOurs(RunRecord? before)
+    {
+        if (!Directory.Exists(Final))
+        {
+            return;
+        }
+
+        foreach (var path in Directory.EnumerateFiles(Final, "*", SearchOption.AllDirectories))
+        {
+            var name = Path.GetRelativePath(Final, path);
+            if (name.StartsWith(RunRecord.Folder + Path.DirectorySeparatorChar, StringComparison.Ordinal)
+                || (before?.Files.GetValueOrDefault(name) is { } sum && sum == SumOf(path)))
+            {
+                continue;
+            }
+
+            var kept = Path.Combine(Staging, name);
+            for (var number = 1; File.Exists(kept) && SumOf(kept) != SumOf(path); number++)
+            {
+                kept = Path.Combine(Staging, Path.ChangeExtension(name, $".edited{(number == 1 ? "" : $"-{number}")}{Path.GetExtension(name)}"));
+            }
+
+            if (!File.Exists(kept))
+            {
+                Directory.CreateDirectory(Path.GetDirectoryName(kept)!);
+                File.Copy(path, kept);
+            }
+
+            if (Path.GetRelativePath(Staging, kept) is var other && other != name)
+            {
+                Terminal.Say($"{Path.Combine(Final, name)} was edited; what it said is in {other}.");
+            }
+        }
+    }
+
+    [LibraryImport("libc", EntryPoint = "renameat2", SetLastError = true, StringMarshalling = StringMarshalling.Utf8)]
+    private static partial int RenameAt(int fromFolder, string from, int toFolder, string to, uint flags);
+}
