@@ -24,7 +24,6 @@ draw() {
 vlei demo > /dev/null 2>&1
 export VLEI_BOOK=reedwater
 draw show-compared 44 'vlei show profit-loss --period this-fiscal-year-to-date --compare prior-year --change --percent income --depth 1'
-draw show-by-quarter 44 'vlei show profit-loss --period fy2026 --by fiscal-quarter --basis cash'
 draw balance-sheet 44 'vlei show balance-sheet --as-of last-month --compare prior-year --change'
 draw cash-flow 44 'vlei show cash-flow --period fy2026 --compare prior-year --change'
 draw general-ledger 44 'vlei show general-ledger --period 2026-05 --only account=1020,1030'
@@ -43,7 +42,9 @@ cp -r reedwater/records late && sed -i '/^BILL-00585,/s/8102.00/8420.00/' late/l
 vlei close 2026-05 2> /dev/null && vlei import late > /dev/null 2>&1
 draw changes 44 'vlei changes --since 1 profit-loss --period 2026-05'
 draw demo 40 'vlei demo boats'
-draw help 44 'vlei show --help'
+draw books 24 "vlei run month-end --books 'reedwater/clients/*'"
+vlei run month-end > /dev/null && sed -i '/^BILL-00585,/s/8420.00/8500.00/' late/lines.csv && vlei import late > /dev/null 2>&1
+draw run 44 'vlei run month-end'
 mkdir broken && cp reedwater/records/accounts.csv broken
 printf 'id,kind,date,contact\nINV-9,invioce,2026-06-31,C0001\nINV-10,invoice,2026-06-30,C9001\n' > broken/documents.csv
 printf 'document,account,amount\nINV-9,1100,115.00\nINV-10,1100,"1,150.00"\nINV-10,402,-1000.00\nINV-11,4020,5.001\n' > broken/lines.csv

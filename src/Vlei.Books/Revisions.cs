@@ -65,6 +65,14 @@ public static class Revisions
         return RecordChanges.Since(database, revision);
     }
 
+    /// <summary>Whether accounts, contacts or other lists of records are not as they were at an earlier import.</summary>
+    public static bool ListsChangedSince(Book book, long revision)
+    {
+        using var database = Database.OpenToRead(book.RecordsPath);
+        return database.Number(
+            $"SELECT count(*) FROM import_counts WHERE revision > {revision} AND kind NOT IN ('documents', 'settlements') AND added + changed + removed > 0") > 0;
+    }
+
     /// <summary>The periods that were marked as reported.</summary>
     public static IReadOnlyList<ClosedPeriod> Closed(Book book)
     {

@@ -9,10 +9,14 @@ namespace Vlei.Output;
 /// <param name="WritePack">Writes several reports as one file.</param>
 public sealed record ReportFormat(string Name, Action<Report, Stream, TextLook> Write, Action<ReportPack, Stream, TextLook> WritePack)
 {
+    // A cover is words, which are read in lines of this length.
+    private const int CoverWidth = 100;
+
     /// <summary>All formats. The first is what a terminal shows.</summary>
     public static IReadOnlyList<ReportFormat> All { get; } =
     [
-        new("text", TextReport.Write, (pack, stream, look) => WriteApart(pack, stream, "\n\n", report => TextReport.Write(report, stream, look))),
+        new("text", TextReport.Write, (pack, stream, look) => WriteApart(
+            pack, stream, "\n\n", report => TextReport.Write(report, stream, report == pack.Cover ? look with { Width = CoverWidth } : look))),
         new("csv", (report, stream, _) => CsvReport.Write(report, stream), (pack, stream, _) => CsvReport.WritePack(pack, stream)),
         new("json", (report, stream, _) => JsonReport.Write(report, stream), (pack, stream, _) => JsonReport.WritePack(pack, stream)),
         new("md", (report, stream, _) => MarkdownReport.Write(report, stream), (pack, stream, _) =>

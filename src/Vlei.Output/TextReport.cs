@@ -36,7 +36,7 @@ internal sealed class TextReport
         var speaks = new bool[_widths.Length];
         foreach (var row in report.Rows)
         {
-            _labelWidth = Math.Max(_labelWidth, DisplayText.Width(LabelOf(row)));
+            _labelWidth = Math.Max(_labelWidth, StandsAlone(row) ? 0 : DisplayText.Width(LabelOf(row)));
             for (var column = 0; column < _widths.Length; column++)
             {
                 var figure = Figure(row, column);
@@ -76,6 +76,9 @@ internal sealed class TextReport
         text.AddWords(report.Foot);
         text.AddChecks();
     }
+
+    // A heading has the whole line to itself.
+    private static bool StandsAlone(ReportRow row) => row.Kind == RowKind.Heading && row.Cells.All(cell => cell is { Units: null, Words: null });
 
     private bool IsText(int column) => _report.Columns[column].Kind == ColumnKind.Text;
 
@@ -231,10 +234,20 @@ internal sealed class TextReport
     {
         var indent = new string(' ', IndentPerLevel * row.Level);
         var label = LabelOf(row);
+        var bold = row.Kind is not (RowKind.Account or RowKind.Record or RowKind.Group);
+        if (StandsAlone(row))
+        {
+            foreach (var line in DisplayText.Wrap(label.TrimStart(), Math.Max(1, (_look.Width ?? int.MaxValue) - indent.Length)))
+            {
+                AddLine(Styled(indent + line, bold));
+            }
+
+            return;
+        }
+
         var labels = DisplayText.Width(label) <= _labelWidth
             ? [label]
             : DisplayText.Wrap(label.TrimStart(), _labelWidth - indent.Length).Select(line => indent + line).ToList();
-        var bold = row.Kind is not (RowKind.Account or RowKind.Record or RowKind.Group);
         var texts = new List<string>[_widths.Length];
         var height = labels.Count;
         foreach (var column in columns)

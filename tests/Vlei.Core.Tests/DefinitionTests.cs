@@ -1,4 +1,4 @@
-using Vlei.Books;
+using Vlei.Books.Kept;
 using Vlei.Core.Calendar;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
@@ -34,13 +34,13 @@ public class DefinitionTests
     [InlineData("group-by contact; summary; columns amount; sort -amount; top 3", "rows item; across month", "across month; rows item; top 3")]
     [InlineData("rows item; across month; measure amount; period 2025", "group-by kind", "group-by kind; period 2025")]
     [InlineData("group-by contact; summary", "detail", "detail true; group-by contact")]
+    [InlineData("select a; where x", "select b", "select a & b; where x")]
     [InlineData("group-by contact; summary", "detail; group-by kind", "detail true; group-by kind")]
     public void What_is_typed_is_put_over_what_a_definition_says(string own, string typed, string merged) =>
         Assert.Equal(merged, Text(RequestText.Merged(Options(own), Options(typed))));
 
     [Theory]
     [InlineData("title = \"T\"\n", "x.toml: the key from is missing.")]
-    [InlineData("from = \"postings\"\n", "x.toml: the key title is missing.")]
     [InlineData("from = \"postngs\"\ntitle = \"T\"\n", "x.toml:1:1: there is no table and no report postngs.")]
     [InlineData(Sound + "perod = \"2025\"\n", "x.toml:3:1: there is no key perod.")]
     [InlineData(Sound + "period = 2025.5\n", "x.toml:3:10: period is not written as it should be.")]
@@ -49,11 +49,11 @@ public class DefinitionTests
     [InlineData(Sound + "method = \"direct\"\n", "x.toml:3:1: method does not apply to postings.")]
     [InlineData(Sound + "title = \"again\"\n", "x.toml:3:")]
     [InlineData(Sound + "[more]\nx = 1\n", "x.toml:3:1: there is no table more.")]
-    [InlineData(Sound + "words = \"one\"\n", "x.toml:3:9: words is no list of texts.")]
+    [InlineData(Sound + "words = 1\n", "x.toml:3:9: words is no list of texts.")]
     [InlineData("from = \n", "x.toml:1:")]
     public void A_definition_that_is_not_one_is_refused_with_its_place(string text, string message)
     {
-        var problem = Assert.Throws<ProblemException>(() => ReportFile.Read(text, "x", "x.toml"));
+        var problem = Assert.Throws<ProblemException>(() => ReportFile.Read(text, "x", "x.toml", Library.Standard, () => ["postings"]));
         Assert.Equal(ProblemKind.BadData, problem.Kind);
         Assert.StartsWith(message, problem.Message);
     }

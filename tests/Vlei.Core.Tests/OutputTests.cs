@@ -89,6 +89,47 @@ public class OutputTests
         }
     });
 
+    [Fact]
+    public void Markdown_is_one_table_with_every_figure_and_no_markup_of_its_words() => GenReport.Sample(report =>
+    {
+        var lines = Written(report, 3, new TextLook(null, false, false)).Split('\n').Where(line => line.StartsWith('|')).ToList();
+        Assert.Equal(report.Rows.Count == 0 ? 0 : report.Rows.Count + 2, lines.Count);
+        var cells = lines.Select(line => System.Text.RegularExpressions.Regex.Split(line, @"(?<!\\)\|").Length).Distinct().ToList();
+        Assert.True(cells.Count <= 1, string.Join('\n', lines));
+        foreach (var (row, line) in report.Rows.Zip(lines.Skip(2)))
+        {
+            Assert.All(Enumerable.Range(0, report.Columns.Count).Where(column => row.Cells[column].Units is not null), column => Assert.Contains(Readable(report, row, column), line));
+        }
+    });
+
+    [Fact]
+    public void Figures_of_a_report_and_of_a_pack_can_be_read_back() => Gen.Select(GenReport, GenReport).Sample((one, other) =>
+    {
+        var back = JsonReport.Read(new MemoryStream(Encoding.UTF8.GetBytes(Written(one, 2, new TextLook(null, false, false)))), one.Currency);
+        Assert.Equal((one.Revision, one.Columns.Count), (back.Revision, back.Columns.Count));
+        foreach (var (row, read) in one.Rows.Zip(back.Rows))
+        {
+            Assert.Equal((row.Key, row.Label), (read.Key, read.Label));
+            Assert.All(Enumerable.Range(0, one.Columns.Count), column => Assert.Equal(
+                one.Columns[column].Kind == ColumnKind.Money ? row.Cells[column].Units : null, read.Cells[column].Units));
+        }
+
+        // All figures of both, a line each; and both reports whole.
+        var pack = new ReportPack("p", "Pack", one, [("one", one), ("other", other)]);
+        string Packed(int format)
+        {
+            using var stream = new MemoryStream();
+            ReportFormat.All[format].WritePack(pack, stream, new TextLook(null, false, false));
+            return Encoding.UTF8.GetString(stream.ToArray());
+        }
+
+        var lines = Table(Packed(1).TrimEnd('\n'));
+        Assert.Equal(1 + new[] { one, other }.Sum(report => report.Rows.Sum(row => row.Cells.Count(cell => cell is not { Units: null, Words: null }))), lines.Count);
+        var json = JsonDocument.Parse(Packed(2)).RootElement;
+        Assert.Equal(Written(other, 2, new TextLook(null, false, false)), json.GetProperty("reports").GetProperty("other").GetRawText());
+        Assert.Equal(Written(one, 2, new TextLook(null, false, false)), json.GetProperty("cover").GetRawText());
+    });
+
     private static Cell CellOf(ColumnKind kind, long units, string words) => kind switch
     {
         ColumnKind.Text => Cell.Of(words),

@@ -11,6 +11,40 @@ public class PeriodTests
     private static readonly FiscalCalendar March = new(3);
     private static readonly DateRange Records = new(new DateOnly(2023, 3, 1), new DateOnly(2026, 6, 30));
 
+    [Fact]
+    public void At_the_close_of_a_day_what_ends_with_it_is_over() => Gen.Select(Gen.Int[0, 2000], Gen.Int[1, 12], Gen.Enum<TimeUnit>(), Gen.Int[1, 5]).Sample((days, start, unit, count) =>
+    {
+        var calendar = new FiscalCalendar(start);
+        var name = FiscalCalendar.UnitNames[(int)unit];
+        var now = calendar.UnitOf(unit, new DateOnly(2020, 2, 28).AddDays(days));
+        var close = WorkingDay.CloseOf(now, now.To);
+        DateRange At(string text, WorkingDay day) => PeriodGrammar.Parse(text, day, calendar).Within(Records).Range;
+        Assert.Equal(now, At($"last-{name}", close));
+        Assert.Equal(now, At($"this-{name}", close));
+        Assert.Equal(now, At($"this-{name}-to-date", close));
+        Assert.Equal(At($"last-{count}-{name}s", now.To.AddDays(1)), At($"last-{count}-{name}s", close));
+        Assert.Equal(new DateRange(now.To.AddDays(1 - count), now.To), At($"last-{count}-days", close));
+
+        // The day after, and as long as the period goes on, nothing is different from any day.
+        Assert.Equal(At($"last-{name}", now.From), At($"last-{name}", WorkingDay.CloseOf(now with { To = now.To.AddDays(9) }, now.From)));
+    });
+
+    [Fact]
+    public void Fixed_dates_are_told_from_words_and_have_words_for_them_where_there_are_any() => Gen.Select(Gen.Int[0, 2000], Gen.Int[1, 12]).Sample((days, start) =>
+    {
+        var (calendar, today) = (new FiscalCalendar(start), new DateOnly(2022, 5, 30).AddDays(days));
+        foreach (var word in PeriodGrammar.Words)
+        {
+            Assert.False(FixedDates.IsFixed(word, today, calendar), word);
+            var range = PeriodGrammar.Parse(word, today, calendar).Within(Records).Range;
+            if (word != "all" && PeriodText.Key(range, calendar) is var key)
+            {
+                Assert.True(FixedDates.IsFixed(key, today, calendar), key);
+                Assert.Equal(range, PeriodGrammar.Parse(FixedDates.WordsFor(key, today, calendar)!, today, calendar).Within(Records).Range);
+            }
+        }
+    });
+
     [Theory]
     [InlineData("2026", "2026-01-01", "2026-12-31", "2026")]
     [InlineData("2026-Q1", "2026-01-01", "2026-03-31", "2026-Q1")]

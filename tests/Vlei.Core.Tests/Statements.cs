@@ -1,4 +1,4 @@
-using Vlei.Books;
+using Vlei.Books.Kept;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
@@ -18,5 +18,5 @@ public static class Statements
 
     public static ReportContext Context(ILedger book) => new(
         "Test", Currency.TryFind("ZAR", out var zar) ? zar : throw new InvalidOperationException(), March,
-        AccountingBasis.Accrual, new DateOnly(2026, 6, 30), book, name => LayoutFile.Find(name, null));
+        AccountingBasis.Accrual, new DateOnly(2026, 6, 30), book, name => LayoutFile.Find(name, Library.Of(null)));
 }

@@ -7,7 +7,7 @@ namespace Vlei.Tests;
 /// <summary>What help shows as an example works as it stands, on the demo.</summary>
 public sealed partial class ExamplesTests : IDisposable
 {
-    private readonly Tool _tool = new Tool().WithDemo();
+    private readonly Tool _tool = new Tool().WithDemo(withClients: true);
 
     [Theory]
     [InlineData("show", 40)]
@@ -17,6 +17,8 @@ public sealed partial class ExamplesTests : IDisposable
     [InlineData("layout", 1)]
     [InlineData("save", 7)]
     [InlineData("schema", 1)]
+    [InlineData("group", 6)]
+    [InlineData("run", 3)]
     public void Every_example_of_a_commands_help_works(string command, int atLeast)
     {
         var examples = Example().Matches(_tool.Run(command, "--help").Done().Output).Select(match => match.Groups[1].Value)
@@ -25,7 +27,7 @@ public sealed partial class ExamplesTests : IDisposable
         var wrong = new ConcurrentBag<string>();
 
         // In their order where they change something.
-        Parallel.ForEach(examples, new ParallelOptions { MaxDegreeOfParallelism = command is "promise" or "save" ? 1 : 4 }, example =>
+        Parallel.ForEach(examples, new ParallelOptions { MaxDegreeOfParallelism = command is "promise" or "save" or "group" ? 1 : 4 }, example =>
         {
             var start = new ProcessStartInfo("sh", ["-c", $"\"{Tool.Binary}\" {example[5..]}"])
             {

@@ -161,6 +161,35 @@ public sealed class FuzzTests : IDisposable
     }
 
     [Fact]
+    public void No_damage_to_what_is_kept_is_a_bug()
+    {
+        _tool.WithDemo();
+        var random = new Random(7);
+        var answered = new Dictionary<int, int>();
+        foreach (var (file, command) in new[]
+        {
+            ("reports/rebate.toml", "show rebate"), ("selections/shop-goods.toml", "show rebate"), ("groups/month-end.toml", "run month-end"), ("groups/month-end.toml", "reports"),
+            ("reports/rebate.toml", "save rebate --top 3"), ("out/month-end/2026-05/.run/run.json", "run month-end"), ("out/month-end/2026-05/.run/cash-flow.json", "run month-end"),
+        })
+        {
+            _tool.Run("run", "month-end", "--book", "reedwater").Done();
+            var path = _tool.PathOf($"reedwater/{file}");
+            var sound = File.ReadAllBytes(path);
+            for (var round = 0; round < 40; round++)
+            {
+                File.WriteAllBytes(path, Damaged(sound, random));
+                var outcome = _tool.Run([.. command.Split(' '), "--book", "reedwater"]);
+                Assert.True(outcome.Status is 0 or 2 or 65 or 66, $"{command}, round {round}: {outcome.Status}\n{outcome.Messages}");
+                answered[outcome.Status] = answered.GetValueOrDefault(outcome.Status) + 1;
+            }
+
+            File.WriteAllBytes(path, sound);
+        }
+
+        Assert.InRange(answered[65], 40, 250);
+    }
+
+    [Fact]
     public void No_damage_to_a_record_set_is_a_bug_and_the_book_stays_whole()
     {
         _tool.WithRecords().Run("import", "set", "--book", "book").Done();

@@ -20,8 +20,8 @@ public sealed class GroupTests : IDisposable
         var names = new List<string>();
         foreach (var (name, report, options) in new[]
         {
-            ("profit-by-month", "profit-loss", "--period 2026-03-01/2026-05-31 --basis cash --by month"),
-            ("profit-against-last-year", "profit-loss", "--period 2026-05 --basis cash --compare prior-year --change"),
+            ("profit-by-month", "profit-loss", "--period 2026-03-01/2026-05-31 --basis cash --by month --title Profit_and_loss_by_month"),
+            ("profit-against-last-year", "profit-loss", "--period 2026-05 --basis cash --compare prior-year --change --title Profit_and_loss_against_last_year"),
             ("balance-sheet", "balance-sheet", "--period 2026-03-01/2026-05-31 --by month"), ("cash-flow", "cash-flow", "--period 2026-05"),
             ("bank-account", "bank-activity", "--period 2026-05-02/2026-05-31 --only account=1000"), ("receivables-aging", "receivables-aging", "--as-of 2026-05-31"),
             ("payables-aging", "payables-aging", "--as-of 2026-05-31"), ("sales-by-customer", "sales-by-customer", "--period 2026-05 --top 20"),
@@ -32,7 +32,7 @@ public sealed class GroupTests : IDisposable
             foreach (var ending in Formats)
             {
                 Assert.Equal(
-                    _tool.Run(["show", report, "--book", "reedwater", "--format", ending == "txt" ? "text" : ending, .. options.Split(' ')]).Done().Output,
+                    _tool.Run(["show", report, "--book", "reedwater", "--format", ending == "txt" ? "text" : ending, .. options.Split(' ').Select(word => word.Replace('_', ' '))]).Done().Output,
                     File.ReadAllText(Produced($"{name}.{ending}")));
             }
         }
@@ -43,7 +43,7 @@ public sealed class GroupTests : IDisposable
         Assert.All(names, name => Assert.Contains(File.ReadAllText(Produced($"{name}.md")), File.ReadAllText(Produced("month-end.md"))));
         var pack = Json(Produced("month-end.json"));
         Assert.Equal(names, pack.GetProperty("reports").EnumerateObject().Select(report => report.Name));
-        Assert.Equal("Profit and loss", pack.GetProperty("cover").GetProperty("rows")[1].GetProperty("label").GetString());
+        Assert.Equal("Profit and loss by month", pack.GetProperty("cover").GetProperty("rows")[1].GetProperty("label").GetString());
         var lines = File.ReadAllLines(Produced("month-end.csv"));
         Assert.Equal(
             pack.GetProperty("reports").EnumerateObject().Sum(report => report.Value.GetProperty("rows").EnumerateArray().Sum(row =>
@@ -91,7 +91,12 @@ public sealed class GroupTests : IDisposable
         ImportBill("8420.00", "8500.00");
         var june = _tool.Run("run", "month-end", "--book", "reedwater", "--period", "2026-06").Done().Output;
         Assert.Matches(@"May 2026 +has moved since it was produced: balance-sheet", june);
-        Assert.Matches(@"(?s)Earlier periods that have moved.*May 2026 +balance-sheet.* before, .* now", File.ReadAllText(_tool.PathOf("reedwater/out/month-end/2026-06/month-end.txt")));
+        Assert.Matches(@"(?s)Earlier periods that have moved.*May 2026 +balance-sheet,.* [\d,]+\.\d\d +[\d,]+\.\d\d\n", File.ReadAllText(_tool.PathOf("reedwater/out/month-end/2026-06/month-end.txt")));
+
+        // An account that is of another kind now moves figures, though no document has changed.
+        Replace("reedwater/records/accounts.csv", "Refreshments,expense", "Refreshments,other-expense");
+        _tool.Run("import", "reedwater/records", "--book", "reedwater").Done();
+        Assert.Matches(@"May 2026 +has moved since it was produced: profit-by-month", _tool.Run("run", "month-end", "--book", "reedwater", "--period", "2026-06").Done().Output);
 
         // Another question is not the records' doing.
         Replace("reedwater/groups/month-end.toml", "top = 20", "top = 3");
@@ -130,6 +135,12 @@ public sealed class GroupTests : IDisposable
         Assert.Matches(@"(?s)Ours\nMay 2026\nIn ZAR\nOne.\nTwo.\n.*profit-loss +Not produced.*\nQuestions\n.*Is this yours\?", cover);
         Assert.Contains("Sales by item\nQuarter 1 of fiscal year 2027 (1 March to 31 May 2026)\nCash basis", cover);
         Assert.Contains("As of 31 May 2026\nAccrual basis", cover);
+
+        // A report that does not move on is told every time; lists tell where a report was run last.
+        Replace("reedwater/reports/mine.toml", "last-3-months", "2026-03");
+        Assert.Matches(@"mine +asked otherwise than the last time", _tool.Run("run", "own", "--book", "reedwater").Output);
+        Assert.Matches(@"mine +as the last time, always 2026-03", _tool.Run("run", "own", "--book", "reedwater").Output);
+        Assert.Matches(@"reports/mine.toml, from sales-by-item, always 2026-03; in own; last run in own 2026-06-30", _tool.Run("reports", "--book", "reedwater").Done().Output);
 
         // Where nothing can be made, what was there stays.
         var sums = SumsOf(_tool.PathOf("reedwater/out/own"));

@@ -10,7 +10,9 @@ namespace Vlei.Books.Kept;
 /// <param name="Day">The day, as the book has today.</param>
 /// <param name="Name">The report.</param>
 /// <param name="Options">What was typed, as texts by the names of options.</param>
-public sealed record RecentReport(string Book, DateOnly Day, string Name, IReadOnlyDictionary<string, IReadOnlyList<string>> Options);
+/// <param name="Group">The group that it was run in; nothing where it was shown by itself.</param>
+public sealed record RecentReport(
+    string Book, DateOnly Day, string Name, IReadOnlyDictionary<string, IReadOnlyList<string>> Options, string? Group = null);
 
 /// <summary>
 /// What was shown lately: a line of JSON each, in the person's own state folder, for all books. It is a convenience: what
@@ -29,7 +31,14 @@ public static class RecentReports
     }
 
     /// <summary>Notes that a report was shown.</summary>
-    public static void Note(Book book, DateOnly day, string name, IReadOnlyDictionary<string, IReadOnlyList<string>> options)
+    public static void Note(Book book, DateOnly day, string name, IReadOnlyDictionary<string, IReadOnlyList<string>> options) =>
+        Append(Line(new RecentReport(Path.GetFullPath(book.Folder), day, name, options)));
+
+    /// <summary>Notes that reports were run in a group.</summary>
+    public static void NoteRun(Book book, DateOnly day, string group, IEnumerable<string> names) => Append(
+        [.. names.Distinct().SelectMany(name => Line(new RecentReport(Path.GetFullPath(book.Folder), day, name, new Dictionary<string, IReadOnlyList<string>>(), group)))]);
+
+    private static void Append(byte[] lines)
     {
         if (PathOf() is not { } path)
         {
@@ -47,7 +56,7 @@ public static class RecentReports
             }
 
             using var stream = new FileStream(path, FileMode.Append, FileAccess.Write, FileShare.Read);
-            stream.Write(Line(new RecentReport(Path.GetFullPath(book.Folder), day, name, options)));
+            stream.Write(lines);
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
@@ -64,6 +73,7 @@ public static class RecentReports
             json.WriteString("book", recent.Book);
             json.WriteString("day", PeriodText.Iso(recent.Day));
             json.WriteString("report", recent.Name);
+            json.WriteString("group", recent.Group);
             json.WriteStartObject("options");
             foreach (var (name, texts) in recent.Options)
             {
@@ -95,7 +105,8 @@ public static class RecentReports
                 DateOnly.ParseExact(root.GetProperty("day").GetString()!, "yyyy-MM-dd", CultureInfo.InvariantCulture),
                 root.GetProperty("report").GetString()!,
                 root.GetProperty("options").EnumerateObject().ToDictionary(
-                    option => option.Name, option => (IReadOnlyList<string>)[.. option.Value.EnumerateArray().Select(text => text.GetString()!)]));
+                    option => option.Name, option => (IReadOnlyList<string>)[.. option.Value.EnumerateArray().Select(text => text.GetString()!)]),
+                root.GetProperty("group").GetString());
         }
         catch (Exception damaged) when (damaged is JsonException or KeyNotFoundException or InvalidOperationException or FormatException or ArgumentException)
         {

@@ -65,7 +65,7 @@ public sealed class PostingFilter
             conditions.Add((values, allowed));
         }
 
-        return new PostingFilter(conditions, words);
+        return new PostingFilter(conditions, [.. words.Distinct()]);
     }
 
     /// <summary>The same, and of a field only the value at that place.</summary>

@@ -16,7 +16,7 @@ public sealed class Selection
     private Selection(TableContext context) => _context = context;
 
     /// <summary>What it says, in words, a condition each.</summary>
-    public IReadOnlyList<string> InWords => _words;
+    public IReadOnlyList<string> InWords => [.. _words.Distinct()];
 
     /// <summary>Makes one. Throws a <see cref="ProblemException"/> where a field or a value is not there, or a predicate makes no sense.</summary>
     /// <param name="choices">What is taken alone, and what is left out.</param>

@@ -33,10 +33,16 @@ internal static class BookOptions
         result.GetValue(Book) is not null || FromEnvironment("VLEI_BOOK") is not null || Books.Book.IsHere() ? OpenBook(result) : null;
 
     /// <summary>Today, as the command line means it.</summary>
-    public static DateOnly TodayOf(ParseResult result, BookSettings settings)
+    public static DateOnly TodayOf(ParseResult result, BookSettings settings) => TodayOf(TodayTyped(result), settings);
+
+    /// <summary>Today in a book: what is typed, else what the book says, else the clock.</summary>
+    public static DateOnly TodayOf(DateOnly? typed, BookSettings settings) => typed ?? settings.Today ?? DateOnly.FromDateTime(DateTime.Now);
+
+    /// <summary>Today, where the command line or the environment says it.</summary>
+    public static DateOnly? TodayTyped(ParseResult result)
     {
         var (text, source) = result.GetValue(Today) is { } given ? (given, "--today") : (FromEnvironment("VLEI_TODAY"), "VLEI_TODAY");
-        return text is null ? settings.Today ?? DateOnly.FromDateTime(DateTime.Now)
+        return text is null ? null
             : IsoText.TryDay(Encoding.UTF8.GetBytes(text), out var day) ? day
             : throw new ProblemException(
                 ProblemKind.Usage, $"{source}: \"{text}\" is no day.", "Write a day as 2026-06-30.");

@@ -1,7 +1,6 @@
 using System.CommandLine;
 using Vlei.Books.Kept;
 using Vlei.Core.Problems;
-using Vlei.Core.Reports;
 
 namespace Vlei.Commands;
 
@@ -139,9 +138,7 @@ internal static class GroupCommand
         var width = group.Members.Max(member => member.Name.Length);
         foreach (var member in group.Members)
         {
-            var options = string.Concat(ReportOptions.All.Where(option => member.Options.ContainsKey(option.Name)).SelectMany(option =>
-                member.Options[option.Name].Select(text => option.ValueName is null ? $" --{option.Name}" : $" --{option.Name} {text}")));
-            output.WriteLine($"  {member.Name.PadRight(width)}  {member.Report}{options}");
+            output.WriteLine($"  {member.Name.PadRight(width)}  {member.Report}{OptionLine.Of(member.Options)}");
             if (member.Note.Length > 0)
             {
                 output.WriteLine($"  {new string(' ', width)}  {member.Note}");

@@ -80,7 +80,7 @@ internal static class ReportsCommand
 
             string Standing(ReportDefinition report) =>
                 (groups.Where(group => group.Value.Contains(report.Key)).Select(group => group.Key).ToList() is { Count: > 0 } within ? $"; in {string.Join(", ", within)}" : "")
-                + (recent.FirstOrDefault(shown => shown.Name == report.Key) is { } last ? $"; last shown {PeriodText.Iso(last.Day)}" : "");
+                + (recent.FirstOrDefault(shown => shown.Name == report.Key) is { } last ? $"; last {(last.Group is null ? "shown" : $"run in {last.Group}")} {PeriodText.Iso(last.Day)}" : "");
 
             void WriteFiles(KeptKind kind, string heading, Func<KeptFile, string> about)
             {

@@ -73,7 +73,7 @@ internal static class RunCommand
         return GroupRun.Produce(book, result.GetRequiredValue(Group), result.GetValue(Period), formats, BookOptions.TodayOf(result, book.Settings), outcome =>
         {
             Write(result, [RunSummary.Of(outcome)]);
-            return StatusOf(outcome);
+            return outcome.Status;
         });
     }
 
@@ -91,7 +91,7 @@ internal static class RunCommand
         }
 
         var group = result.GetRequiredValue(Group);
-        var outcomes = ManyBooks.Run(BookSet.Of(patterns), atOnce, group, result.GetValue(Period), formats, settings => BookOptions.TodayOf(result, settings));
+        var outcomes = ManyBooks.Run(BookSet.Of(patterns), atOnce, group, result.GetValue(Period), formats, BookOptions.TodayTyped(result));
         Write(result, ManyBooks.Summary(outcomes, group));
         return outcomes.Select(outcome => outcome.Status).FirstOrDefault(status => status > ExitStatus.CheckFailed) is > 0 and var failed ? failed
             : outcomes.Max(outcome => outcome.Status);
@@ -114,9 +114,4 @@ internal static class RunCommand
             }
         }
     }
-
-    /// <summary>The exit status that an outcome leads to.</summary>
-    public static int StatusOf(ProducedGroup outcome) =>
-        outcome.Reports.Any(report => report.Report is null) ? (int)ProblemKind.BadData
-        : outcome.FailedChecks > 0 ? ExitStatus.CheckFailed : ExitStatus.Done;
 }

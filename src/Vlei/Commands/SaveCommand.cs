@@ -55,9 +55,9 @@ internal static class SaveCommand
         {
             Examples =
             [
-                ("vlei save sales-by-month --from sales-by-item --rows item --across month --period last-6-months", "a report of one's own"),
-                ("vlei save sales-by-month --basis cash --favourite", "change one that is kept; everything else stays as it is"),
-                ("vlei save big-sales --from sales-by-month --top 5", "copy it, and change the copy"),
+                ("vlei save items-by-month --from sales-by-item --rows item --across month --period last-6-months", "a report of one's own"),
+                ("vlei save items-by-month --basis cash --favourite", "change one that is kept; everything else stays as it is"),
+                ("vlei save big-sales --from items-by-month --top 5", "copy it, and change the copy"),
                 ("vlei save --default profit-loss --percent income", "what plain vlei show profit-loss shows in this book"),
                 ("vlei save --selection oars --only item=OAR*", "for --select oars"),
                 ("vlei save big-sales --rename best-sellers", "another name"),
@@ -204,6 +204,12 @@ internal static class SaveCommand
         var wanted = RequestText.Merged(own, typed);
         foreach (var name in (result.GetValue(Unset) ?? []).SelectMany(list => list.Split(',')))
         {
+            if (ReportFile.Own.Skip(1).Any(key => key.Name == name))
+            {
+                text = ReportText.Without(text, file.Path, name);
+                continue;
+            }
+
             _ = own.ContainsKey(name) ? wanted.Remove(name) : throw new ProblemException(
                 ProblemKind.Usage, $"{file.Name} has no {name} to take out.",
                 own.Count == 0 ? "It has no options of its own." : Suggestion.DidYouMean(name, own.Keys) ?? $"It has {Suggestion.Listed([.. own.Keys], "and")}.");
@@ -250,7 +256,7 @@ internal static class SaveCommand
 
         if (from is null)
         {
-            var last = RecentReports.Of(book) is [var latest, ..] ? latest : throw new ProblemException(
+            var last = RecentReports.Of(book).FirstOrDefault(shown => shown.Group is null) is { } latest ? latest : throw new ProblemException(
                 ProblemKind.Usage, "It is not said which report to keep, and none was shown lately.", "Name it: --from profit-loss.");
             (from, typed) = (last.Name, RequestText.Merged(last.Options, typed));
             foreach (var empty in typed.Where(pair => pair.Value.Count == 0).Select(pair => pair.Key).ToList())

@@ -84,7 +84,7 @@ internal static class ShowCommand
         var book = BookOptions.OpenBook(result);
         _ = arguments.Definitions(result, Library.Of(book));
         var favourites = ReportsCommand.Read(Library.Of(book)).Kept.Values.Where(report => report.IsFavourite).Select(report => report.Definition).ToList();
-        var recent = RecentReports.Of(book).DistinctBy(shown => LineOf(shown)).Take(MostRecent).ToList();
+        var recent = RecentReports.Of(book).Where(shown => shown.Group is null).DistinctBy(shown => LineOf(shown)).Take(MostRecent).ToList();
         if (favourites.Count + recent.Count == 0)
         {
             throw new ProblemException(
@@ -106,10 +106,5 @@ internal static class ShowCommand
         return ExitStatus.Done;
     }
 
-    private static string LineOf(RecentReport shown) => $"vlei show {shown.Name}{string.Concat(shown.Options.SelectMany(option => option.Value.Select(text =>
-        text == "true" ? $" --{option.Key}" : $" --{option.Key} {Quoted(text)}")))}";
-
-    // As a shell takes it.
-    private static string Quoted(string text) => text.Length > 0 && text.All(letter => char.IsAsciiLetterOrDigit(letter) || "-_.,=/:+@%".Contains(letter))
-        ? text : $"'{text.Replace("'", "'\\''", StringComparison.Ordinal)}'";
+    private static string LineOf(RecentReport shown) => $"vlei show {shown.Name}{OptionLine.Of(shown.Options)}";
 }

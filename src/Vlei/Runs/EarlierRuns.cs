@@ -6,8 +6,12 @@ namespace Vlei.Runs;
 
 /// <summary>An earlier period of a group whose figures are not what they were when it was last produced.</summary>
 /// <param name="Days">The period.</param>
-/// <param name="Moved">The reports that have moved, each with its figures before and after.</param>
-internal sealed record EarlierRun(DateRange Days, IReadOnlyList<Report> Moved);
+/// <param name="Moved">The reports that have moved, by their names in the group, each with its figures before and after.</param>
+internal sealed record EarlierRun(DateRange Days, IReadOnlyList<(string Name, Report Figures)> Moved)
+{
+    /// <summary>The names of the reports that have moved.</summary>
+    public string Names => string.Join(", ", Moved.Select(report => report.Name));
+}
 
 /// <summary>Finds what has moved in periods that a group was produced for earlier.</summary>
 internal static class EarlierRuns
@@ -21,10 +25,11 @@ internal static class EarlierRuns
             if (RunRecord.Read(folder.PathIn(name, "")) is { } record && record.Days.To < run.Days.From && record.Revision != run.Ledger.Revision)
             {
                 var then = run.For(record.Days, today);
-                if (then.ChangesSince(record.Revision) is null or { Count: > 0 })
+                if (then.MayHaveMovedSince(record.Revision))
                 {
                     moved.Add(new EarlierRun(record.Days, [.. record.Members.Where(member => member.Problem is null)
-                        .Select(member => MovedIn(then, folder.PathIn(name, RunRecord.FiguresOf(member.Name)), member)).OfType<Report>()]));
+                        .Select(member => (member.Name, Figures: MovedIn(then, folder.PathIn(name, RunRecord.FiguresOf(member.Name)), member)))
+                        .Where(report => report.Figures is not null).Select(report => (report.Name, report.Figures!))]));
                 }
             }
         }

@@ -1,5 +1,6 @@
 using Vlei.Books;
 using Vlei.Books.Kept;
+using Vlei.Commands;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
@@ -16,6 +17,9 @@ namespace Vlei.Runs;
 /// <param name="IsAskedAnew">Whether something else is asked of it than was then.</param>
 internal sealed record ProducedReport(GroupMember Member, RunMember Asked, Report? Report, Report? Moved, bool IsAskedAnew)
 {
+    /// <summary>The date that it is always of, whatever the period; nothing where it moves on.</summary>
+    public string? FixedDate { get; init; }
+
     /// <summary>What it is called: its own title, else its name.</summary>
     public string Title => Report?.Title ?? Member.Name;
 }
@@ -41,6 +45,9 @@ internal sealed record ProducedGroup(ReportGroup Group, RunContext Run, IReadOnl
 
     /// <summary>How many checks of its reports failed.</summary>
     public int FailedChecks => Reports.Sum(report => report.Report?.Checks.Count(check => !check.Ok) ?? 0);
+
+    /// <summary>The exit status that it leads to.</summary>
+    public int Status => Reports.Any(report => report.Report is null) ? (int)ProblemKind.BadData : FailedChecks > 0 ? ExitStatus.CheckFailed : ExitStatus.Done;
 }
 
 /// <summary>Produces a group of reports for a period, and keeps what the next run needs to say what has moved.</summary>
@@ -84,6 +91,7 @@ internal static class GroupRun
         };
         var files = Write(outcome, chosen, folder);
         folder.Commit(before);
+        RecentReports.NoteRun(book, today, name, reports.Where(report => report.Report is not null).Select(report => report.Member.Report));
         return use(outcome with { Files = files });
     }
 
@@ -97,12 +105,22 @@ internal static class GroupRun
             var then = before?.Members.FirstOrDefault(old => old.Name == member.Name && old.Problem is null);
             return new ProducedReport(
                 member, asked, report, then is null ? null : run.MovedSince(Path.Combine(folder.Final, RunRecord.FiguresOf(member.Name)), report),
-                then is not null && !IsSame(then, asked));
+                then is not null && !IsSame(then, asked))
+            {
+                FixedDate = FixedDateOf(run, member),
+            };
         }
         catch (ProblemException problem)
         {
             return new ProducedReport(member, asked with { Problem = $"{problem.Message} {problem.Advice}".TrimEnd() }, null, null, false);
         }
+    }
+
+    private static string? FixedDateOf(RunContext run, GroupMember member)
+    {
+        var kept = run.Library.Find(KeptKind.Report, member.Report) is { } file ? run.Library.Read(file).Own : member.Options;
+        return new[] { member.Options, kept }.SelectMany(options => Kept.FixedDates(options, run.Today.Date, run.Book.Settings.Calendar))
+            .Select(option => option.Date).FirstOrDefault();
     }
 
     private static bool IsSame(RunMember one, RunMember other) => one.Report == other.Report && one.Period == other.Period
@@ -144,7 +162,6 @@ internal static class GroupRun
         {
             using var stream = new FileStream(Path.Combine(folder.Staging, name), FileMode.CreateNew, FileAccess.Write, FileShare.None, 1 << 16);
             write(stream);
-            stream.Flush(flushToDisk: true);
         }
     }
 }

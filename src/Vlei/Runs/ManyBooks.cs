@@ -50,13 +50,13 @@ internal static class ManyBooks
 
     /// <summary>Runs it, with a line of progress for each on standard error.</summary>
     public static IReadOnlyList<BookOutcome> Run(
-        IReadOnlyList<string> folders, int atOnce, string group, string? period, IReadOnlyList<ReportFormat> formats, Func<BookSettings, DateOnly> todayOf)
+        IReadOnlyList<string> folders, int atOnce, string group, string? period, IReadOnlyList<ReportFormat> formats, DateOnly? today)
     {
         var outcomes = new BookOutcome[folders.Count];
         var done = 0;
         _ = Parallel.For(0, folders.Count, new ParallelOptions { MaxDegreeOfParallelism = atOnce }, place =>
         {
-            outcomes[place] = One(folders[place], group, period, formats, todayOf);
+            outcomes[place] = One(folders[place], group, period, formats, today);
             lock (Telling)
             {
                 done++;
@@ -76,14 +76,14 @@ internal static class ManyBooks
         return [.. outcomes.GroupBy(outcome => outcome.Currency?.Code ?? known).Select(same => SummaryOf([.. same], title, words))];
     }
 
-    private static BookOutcome One(string folder, string group, string? period, IReadOnlyList<ReportFormat> formats, Func<BookSettings, DateOnly> todayOf)
+    private static BookOutcome One(string folder, string group, string? period, IReadOnlyList<ReportFormat> formats, DateOnly? today)
     {
         var failed = new BookOutcome(folder, Path.GetFileName(folder), null, null);
         try
         {
             var book = Book.Open(folder);
             failed = failed with { Name = book.Settings.Name, Currency = book.Settings.Currency };
-            return GroupRun.Produce(book, group, period, formats, todayOf(book.Settings), outcome => OutcomeOf(folder, outcome));
+            return GroupRun.Produce(book, group, period, formats, BookOptions.TodayOf(today, book.Settings), outcome => OutcomeOf(folder, outcome));
         }
         catch (ProblemException problem)
         {
@@ -114,7 +114,7 @@ internal static class ManyBooks
             FailedChecks = outcome.FailedChecks,
             Moved = moved,
             State = lost.Count > 0 ? $"not produced: {string.Join(", ", lost)}" : $"{outcome.Files} files",
-            Status = RunCommand.StatusOf(outcome),
+            Status = outcome.Status,
         };
     }
 
@@ -123,7 +123,9 @@ internal static class ManyBooks
 
     private static Report SummaryOf(IReadOnlyList<BookOutcome> outcomes, string title, string words)
     {
-        _ = Currency.TryFind("XXX", out var none);
+        // Where no book can be read there is no figure, so that it does not matter in which currency.
+        var currency = outcomes.Select(outcome => outcome.Currency).FirstOrDefault(known => known is not null);
+        _ = Currency.TryFind(Currency.Codes.First(), out var unknown);
         var rows = outcomes.Select(outcome => new ReportRow(
             outcome.Folder, outcome.Name, RowKind.Record, 0,
             [
@@ -136,9 +138,9 @@ internal static class ManyBooks
             Key = "books",
             Title = title,
             Book = $"{outcomes.Count} {(outcomes.Count == 1 ? "book" : "books")}",
-            Currency = outcomes.Select(outcome => outcome.Currency).FirstOrDefault(currency => currency is not null) ?? none!,
+            Currency = currency ?? unknown!,
             Basis = AccountingBasis.Accrual,
-            InWhat = outcomes.Select(outcome => outcome.Currency).FirstOrDefault(currency => currency is not null) is { } one ? $"In {one.Code}" : "Nothing was produced",
+            InWhat = currency is null ? "Nothing was produced" : $"In {currency.Code}",
             Period = null,
             AsOf = null,
             PeriodInWords = words,

@@ -60,6 +60,10 @@ internal sealed record RunContext(Book Book, Library Library, ILedger Ledger, Da
             Reports, ReportArguments.Request(definition, member.Options, Book.Settings, Library, Today) with { Period = member.Period }));
     }
 
+    /// <summary>Whether anything has changed since an earlier revision that figures of the period may rest on.</summary>
+    public bool MayHaveMovedSince(long revision) =>
+        ChangesSince(revision) is null or { Count: > 0 } || Revisions.ListsChangedSince(Book, revision);
+
     /// <summary>What the records of the period are not any more since an earlier revision; nothing where that is not one of this book's.</summary>
     public IReadOnlyList<RecordChange>? ChangesSince(long revision) => revision > Ledger.Revision ? null
         : [.. Revisions.ChangesSince(Book, revision).Where(change => (change.Was ?? change.Is) <= Days.To || change.Is <= Days.To)];

@@ -2,7 +2,6 @@ using Vlei.Books.Kept;
 using Vlei.Core;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
-using Vlei.Core.Money;
 using Vlei.Core.Reports;
 
 namespace Vlei.Runs;
@@ -31,8 +30,12 @@ internal static class RunCover
             Period = run.Days,
             AsOf = null,
             PeriodInWords = PeriodText.Words(run.Days, settings.Calendar),
-            Columns = [new("about", "About", ColumnKind.Text), new("note", "Note", ColumnKind.Text)],
-            Rows = [.. Contents(outcome), .. group.HasQuestions ? Asked(run) : [], .. Earlier(outcome)],
+            Columns =
+            [
+                new("about", "About", ColumnKind.Text), new("note", "Note", ColumnKind.Text),
+                new("before", "Before", ColumnKind.Money) { IsLeftOutWhenIdle = true }, new("now", "Now", ColumnKind.Money) { IsLeftOutWhenIdle = true },
+            ],
+            Rows = [.. Contents(outcome), .. group.HasQuestions && run.Ledger.Marks.Any(mark => mark.IsQuestion) ? Asked(run) : [], .. Earlier(outcome)],
             Checks = [],
             Notes = group.Notes,
             OriginOf = (_, _) => null,
@@ -60,22 +63,19 @@ internal static class RunCover
             WordsIn(row, "reason") ?? "", WordsIn(row, "note") ?? "")));
     }
 
-    private static IEnumerable<ReportRow> Earlier(ProducedGroup outcome)
-    {
-        return Headed("moved", "Earlier periods that have moved since they were produced",
-        outcome.Earlier.Select(earlier => Row(
-            PeriodText.Key(earlier.Days, outcome.Run.Book.Settings.Calendar), PeriodText.Words(earlier.Days, outcome.Run.Book.Settings.Calendar),
-            string.Join(", ", earlier.Moved.Select(moved => moved.Key)),
-            MovedFigures.Of(earlier.Moved[0])[0] is var figure ? $"{figure.What}: {Text(figure.Before)} before, {Text(figure.After)} now" : "")));
-
-        string Text(Amount amount) => DecimalText.Write(amount.MinorUnits, outcome.Run.Book.Settings.Currency.Decimals);
-    }
+    // The figure that says most of each period: a result or a total, as far as one has moved.
+    private static IEnumerable<ReportRow> Earlier(ProducedGroup outcome) => Headed("moved", "Earlier periods that have moved since they were produced",
+        outcome.Earlier.Select(earlier => (Earlier: earlier, Figure: earlier.Moved.SelectMany(report => MovedFigures.Of(report.Figures)).OrderByDescending(figure => figure.IsOfAll).ThenByDescending(figure => Math.Abs(figure.After.MinorUnits)).First())).Select(moved => Row(
+            PeriodText.Key(moved.Earlier.Days, outcome.Run.Book.Settings.Calendar), PeriodText.Words(moved.Earlier.Days, outcome.Run.Book.Settings.Calendar),
+            moved.Earlier.Names, string.Join(", ", new[] { moved.Figure.Row, moved.Figure.Column }.Where(words => words.Length > 0)), moved.Figure)));
 
     private static IEnumerable<ReportRow> Headed(string key, string heading, IEnumerable<ReportRow> rows)
     {
         var listed = rows.ToList();
-        return listed.Count == 0 ? [] : listed.Prepend(new ReportRow(key, heading, RowKind.Heading, 0, [Cell.Empty, Cell.Empty]));
+        return listed.Count == 0 ? [] : listed.Prepend(new ReportRow(key, heading, RowKind.Heading, 0, [Cell.Empty, Cell.Empty, Cell.Empty, Cell.Empty]));
     }
 
-    private static ReportRow Row(string key, string label, string about, string note) => new(key, label, RowKind.Record, 1, [Cell.Of(about), Cell.Of(note)]);
+    private static ReportRow Row(string key, string label, string about, string note, MovedFigure? moved = null) => new(
+        key, label, RowKind.Record, 1,
+        [Cell.Of(about), Cell.Of(note), moved is null ? Cell.Empty : Cell.Of(moved.Before), moved is null ? Cell.Empty : Cell.Of(moved.After)]);
 }

@@ -78,6 +78,13 @@ internal sealed partial class RunFolder : IDisposable
         try
         {
             KeepWhatIsNotOurs(before);
+
+            // All at once, so that the disk can do them together.
+            _ = Parallel.ForEach(Directory.EnumerateFiles(Staging, "*", SearchOption.AllDirectories), path =>
+            {
+                using var file = File.OpenHandle(path, FileMode.Open, FileAccess.ReadWrite);
+                RandomAccess.FlushToDisk(file);
+            });
             if (!Directory.Exists(Final))
             {
                 Directory.Move(Staging, Final);

@@ -44,7 +44,7 @@ internal static class RunSummary
         var moved = report.Moved is { } movement ? MovedFigures.Of(movement) : [];
         foreach (var figure in moved.Take(MostFigures))
         {
-            yield return Row($"{report.Member.Name}/{figure.What}", figure.What, 1, "", figure.Before, figure.After);
+            yield return Row($"{report.Member.Name}/{figure.Row}/{figure.Column}", figure.Row, 1, figure.Column, figure.Before, figure.After);
         }
 
         if (moved.Count > MostFigures)
@@ -57,7 +57,7 @@ internal static class RunSummary
         : report.Report!.Checks.FirstOrDefault(check => !check.Ok) is { } failed ? $"CHECK FAILED: {failed.Name}"
         : report.IsAskedAnew ? "asked otherwise than the last time"
         : report.Moved is { Rows.Count: > 0 } ? $"moved since revision {before!.Revision}"
-        : report.Moved is not null ? "as the last time" : "produced";
+        : (report.Moved is not null ? "as the last time" : "produced") + (report.FixedDate is { } date ? $", always {date}" : "");
 
     // Figures move because records did, or because something else is asked; the report itself says the latter.
     private static IEnumerable<ReportRow> Why(ProducedGroup outcome)
@@ -87,7 +87,7 @@ internal static class RunSummary
 
     private static IEnumerable<ReportRow> Earlier(ProducedGroup outcome) => outcome.Earlier.Select(earlier => Row(
         $"earlier/{PeriodText.Key(earlier.Days, outcome.Run.Book.Settings.Calendar)}", PeriodText.Words(earlier.Days, outcome.Run.Book.Settings.Calendar), 0,
-        $"has moved since it was produced: {string.Join(", ", earlier.Moved.Select(moved => moved.Key))}"));
+        $"has moved since it was produced: {earlier.Names}"));
 
     private static ReportRow Row(string key, string label, int level, string state, Amount? before = null, Amount? after = null) => new(
         key, label, RowKind.Record, level,

@@ -1,0 +1,19 @@
+using Vlei.Core.Reports;
+
+namespace Vlei.Commands;
+
+/// <summary>Options as a person would type them.</summary>
+internal static class OptionLine
+{
+    private const string Plain = "-_.,=/:+@%";
+
+    /// <summary>The options, each with a blank before it, in the order of help.</summary>
+    public static string Of(IReadOnlyDictionary<string, IReadOnlyList<string>> options) => string.Concat(
+        from option in ReportOptions.All
+        from text in options.GetValueOrDefault(option.Name, [])
+        select option.ValueName is null && text == "true" ? $" --{option.Name}" : $" --{option.Name} {Quoted(text)}");
+
+    // As a shell takes it.
+    private static string Quoted(string text) => text.Length > 0 && text.All(letter => char.IsAsciiLetterOrDigit(letter) || Plain.Contains(letter, StringComparison.Ordinal))
+        ? text : $"'{text.Replace("'", "'\\''", StringComparison.Ordinal)}'";
+}
