@@ -75,6 +75,24 @@ public class DefinitionTests
         }
     }
 
+    [Fact]
+    public void Every_report_is_found_by_its_name_its_title_and_its_question()
+    {
+        List<ReportDefinition> all = [.. StandardReports.All, .. ReportFile.StandardNames.Select(name => ReportFile.Standard(name)!)];
+        IReadOnlyList<ReportDefinition> Found(string question) => ReportSearch.Answering(all, question, report => report.Table?.Fields.Select(field => field.Name) ?? []);
+        foreach (var report in all)
+        {
+            Assert.Equal(report.Key, Found(report.Key)[0].Key);
+            Assert.Contains(report, Found(report.Title).Take(2));
+            Assert.True(!report.Question.EndsWith('?') || Found(report.Question).Take(5).Contains(report), report.Key);
+            Assert.Contains(report, Found(report.Title.ToUpperInvariant() + "?!").Take(2));
+        }
+
+        Assert.Empty(Found("xyzzy"));
+        Assert.Empty(Found("how much is it"));
+        Assert.Empty(Found(""));
+    }
+
     [Theory]
     [InlineData("date,amount", "date amount")]
     [InlineData("+due , -memo", "+due -memo")]

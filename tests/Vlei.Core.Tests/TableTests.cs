@@ -44,6 +44,39 @@ public sealed class TableTests
     }, iter: 400);
 
     [Fact]
+    public void Saved_selections_must_all_hold_and_alternatives_are_of_one_alone()
+    {
+        var genChoice = Gen.Select(Choose.One("contact=A-1,B-3", "contact=B-3..B-20", "kind=invoice,bill", "kind=bill,journal", "account=4*", "account=1000,4000..6999", "amount=>0", "amount=..0", "item=none"), Gen.Bool);
+        static SavedSelection Of(string name, (string Text, bool IsExcept)[] choices) => new(
+            name, $"selection {name}", [.. choices.Where(choice => !choice.IsExcept).Select(choice => choice.Text)], [.. choices.Where(choice => choice.IsExcept).Select(choice => choice.Text)], []);
+        Gen.Select(RandomBook.Gen1, GenBasis, genChoice.Array[1, 3], genChoice.Array[1, 3]).Sample((book, basis, one, other) =>
+        {
+            HashSet<string>? RowsOf(params string[] names)
+            {
+                var selections = new Dictionary<string, SavedSelection> { ["one"] = Of("one", one), ["other"] = Of("other", other) };
+                try
+                {
+                    var asked = RequestText.Read(
+                        new Dictionary<string, IReadOnlyList<string>> { ["select"] = names }, Days.To, Statements.March, Statements.Context(book).Currency, name => selections[name]);
+                    return [.. Statements.Build("postings", book, asked with { Period = new OpenPeriod(Days), Basis = basis }).Rows.SkipLast(1).Select(row => row.Key)];
+                }
+                catch (ProblemException nothing)
+                {
+                    // A value that no record has is told with the selection that asks for it.
+                    Assert.StartsWith("selection o", nothing.Message);
+                    return null;
+                }
+            }
+
+            if (RowsOf("one") is { } of && RowsOf("other") is { } others)
+            {
+                Assert.Equal(of.Intersect(others).Order(), RowsOf("one", "other")!.Order());
+                Assert.Equal(others.Order(), RowsOf("one", "none,other")!.Order());
+            }
+        });
+    }
+
+    [Fact]
     public void Groups_come_to_what_their_rows_do_and_every_fold_to_the_same() => Gen.Select(
         RandomBook.Gen1, GenBasis, GenField.Array[1, 3], SlowTable.Predicate(1), Gen.Int[1, 3], Gen.Bool).Sample((book, basis, fields, where, depth, isSummary) =>
     {

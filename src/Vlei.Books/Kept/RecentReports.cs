@@ -74,19 +74,7 @@ public static class RecentReports
             json.WriteString("day", PeriodText.Iso(recent.Day));
             json.WriteString("report", recent.Name);
             json.WriteString("group", recent.Group);
-            json.WriteStartObject("options");
-            foreach (var (name, texts) in recent.Options)
-            {
-                json.WriteStartArray(name);
-                foreach (var text in texts)
-                {
-                    json.WriteStringValue(text);
-                }
-
-                json.WriteEndArray();
-            }
-
-            json.WriteEndObject();
+            OptionsJson.Write(json, recent.Options);
             json.WriteEndObject();
         }
 
@@ -103,12 +91,9 @@ public static class RecentReports
             return new RecentReport(
                 root.GetProperty("book").GetString()!,
                 DateOnly.ParseExact(root.GetProperty("day").GetString()!, "yyyy-MM-dd", CultureInfo.InvariantCulture),
-                root.GetProperty("report").GetString()!,
-                root.GetProperty("options").EnumerateObject().ToDictionary(
-                    option => option.Name, option => (IReadOnlyList<string>)[.. option.Value.EnumerateArray().Select(text => text.GetString()!)]),
-                root.GetProperty("group").GetString());
+                root.GetProperty("report").GetString()!, OptionsJson.Read(root), root.GetProperty("group").GetString());
         }
-        catch (Exception damaged) when (damaged is JsonException or KeyNotFoundException or InvalidOperationException or FormatException or ArgumentException)
+        catch (Exception damaged) when (OptionsJson.IsDamage(damaged))
         {
             return null;
         }

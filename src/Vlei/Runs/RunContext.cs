@@ -81,7 +81,7 @@ internal sealed record RunContext(Book Book, Library Library, ILedger Ledger, Da
         {
             return Movement.Between(Output.JsonReport.Read(stream, Book.Settings.Currency), now);
         }
-        catch (Exception damaged) when (damaged is System.Text.Json.JsonException or KeyNotFoundException or InvalidOperationException or ArgumentException)
+        catch (Exception damaged) when (OptionsJson.IsDamage(damaged))
         {
             throw new ProblemException(ProblemKind.BadData, $"{figures} is damaged: {damaged.Message}", "Remove the folder, and the run is as if it had not been.", damaged);
         }

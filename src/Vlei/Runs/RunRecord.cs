@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Encodings.Web;
 using System.Text.Json;
+using Vlei.Books.Kept;
 using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
 
@@ -46,16 +47,14 @@ internal sealed record RunRecord(DateRange Days, long Revision, IReadOnlyList<Ru
                 new DateRange(DayOf(root, "from")!.Value, DayOf(root, "to")!.Value), root.GetProperty("revision").GetInt64(),
                 [
                     .. root.GetProperty("reports").EnumerateArray().Select(member => new RunMember(
-                        member.GetProperty("name").GetString()!, member.GetProperty("report").GetString()!,
-                        member.GetProperty("options").EnumerateObject().ToDictionary(
-                            option => option.Name, option => (IReadOnlyList<string>)[.. option.Value.EnumerateArray().Select(text => text.GetString()!)]),
+                        member.GetProperty("name").GetString()!, member.GetProperty("report").GetString()!, OptionsJson.Read(member),
                         member.GetProperty("period") is { ValueKind: JsonValueKind.Object } period
                             ? new OpenPeriod(DayOf(period, "from"), DayOf(period, "to"), UnitOf(period)) : null,
                         member.GetProperty("problem").GetString())),
                 ],
                 root.GetProperty("files").EnumerateObject().ToDictionary(file => file.Name, file => file.Value.GetString()!));
         }
-        catch (Exception damaged) when (damaged is JsonException or KeyNotFoundException or InvalidOperationException or FormatException or ArgumentException)
+        catch (Exception damaged) when (OptionsJson.IsDamage(damaged))
         {
             throw new ProblemException(
                 ProblemKind.BadData, $"{path} is damaged: {damaged.Message}", "Remove the folder, and the run is as if it had not been.", damaged);
@@ -78,19 +77,7 @@ internal sealed record RunRecord(DateRange Days, long Revision, IReadOnlyList<Ru
             json.WriteStartObject();
             json.WriteString("name", member.Name);
             json.WriteString("report", member.Report);
-            json.WriteStartObject("options");
-            foreach (var (name, texts) in member.Options)
-            {
-                json.WriteStartArray(name);
-                foreach (var text in texts)
-                {
-                    json.WriteStringValue(text);
-                }
-
-                json.WriteEndArray();
-            }
-
-            json.WriteEndObject();
+            OptionsJson.Write(json, member.Options);
             WritePeriod(json, member.Period);
             json.WriteString("problem", member.Problem);
             json.WriteEndObject();
