@@ -84,7 +84,7 @@ public class DefinitionTests
         {
             Assert.Equal(report.Key, Found(report.Key)[0].Key);
             Assert.Contains(report, Found(report.Title).Take(2));
-            Assert.True(!report.Question.EndsWith('?') || Found(report.Question).Take(5).Contains(report), report.Key);
+            Assert.True(!report.Question.EndsWith('?') || Found(report.Question).Take(10).Contains(report), report.Key);
             Assert.Contains(report, Found(report.Title.ToUpperInvariant() + "?!").Take(2));
         }
 

@@ -57,7 +57,7 @@ public static class ReportSearch
         // A report that is named is meant.
         var least = LeastShareOfBest * scores.DefaultIfEmpty(0).Max();
         return [.. reports.Select((report, place) => (report, Score: scores[place])).Where(scored => scored.Score > 0 && scored.Score >= least)
-            .OrderByDescending(scored => WordsOf(scored.report.Key).SequenceEqual(WordsOf(question))).ThenByDescending(scored => scored.Score).Select(scored => scored.report)];
+            .OrderByDescending(scored => new[] { scored.report.Key, scored.report.Title }.Any(name => WordsOf(name).SequenceEqual(WordsOf(question)))).ThenByDescending(scored => scored.Score).Select(scored => scored.report)];
     }
 
     private static List<(double Weight, HashSet<string> Words)> PlacesOf(ReportDefinition report, IEnumerable<string> fields) =>
