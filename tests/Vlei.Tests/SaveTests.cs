@@ -136,6 +136,12 @@ public sealed partial class SaveTests : IDisposable
         Assert.Equal(RowsOf(Of("receivables-aging", "--only", "contact=C0001..C0020")), RowsOf(Of("receivables-aging", "--select", "coast")));
         Assert.Equal(RowsOf(Of("lines", "--period", "2026-05", "--where", "amount > 1000")), RowsOf(Of("lines", "--period", "2026-05", "--select", "large")));
         Save("narrow", "--from", "sales-by-customer", "--select", "coast").Done();
+        Save("--selection", "coast", "--except", "contact=C0003").Done();
+        Save("--selection", "inland", "--only", "contact=C0003").Done();
+        Assert.Equal("reedwater/selections/inland.toml is removed.\n", Save("--selection", "inland", "--remove").Done().Messages);
+        Assert.EndsWith("shore.toml now.\nreedwater/reports/narrow.toml still names coast.\n", Save("--selection", "coast", "--rename", "shore").Done().Messages);
+        Save("--selection", "shore", "--rename", "coast").Done();
+        Save("--selection", "coast", "--unset", "except").Done();
         Assert.Equal(RowsOf(Of("sales-by-customer", "--select", "coast,sold")), RowsOf(Of("narrow", "--select", "sold")));
         Assert.Equal(RowsOf(Of("sales-by-customer", "--select", "sold")), RowsOf(Of("narrow", "--select", "none,sold")));
         foreach (var (message, arguments) in new (string, string[])[]
@@ -195,6 +201,7 @@ public sealed partial class SaveTests : IDisposable
     [InlineData(2, "--in does not take \"bok\". Did you mean book?", "x", "--in", "bok")]
     [InlineData(66, "The book has no library. Write library = \"FOLDER\" into book.toml", "x", "--in", "library")]
     [InlineData(2, "It is not said under which name.")]
+    [InlineData(2, "mine has no title to take out.", "mine", "--unset", "title")]
     [InlineData(2, "--default says which report, so there is no other name. Leave x out.", "x", "--default", "profit-loss")]
     [InlineData(2, "--period does not belong to a selection.", "--selection", "s", "--period", "2026")]
     [InlineData(65, "reedwater/selections/s.toml: the selection takes everything.", "--selection", "s")]
@@ -219,14 +226,30 @@ public sealed partial class SaveTests : IDisposable
     [InlineData("reports", "deep", ":1: brackets are more than 500 deep.")]
     [InlineData("reports", "huge", " is larger than 1 MiB.")]
     [InlineData("reports", "latin", " cannot be read: ")]
+    [InlineData("reports", "pipe", " is empty.")]
+    [InlineData("reports", "device", " is empty.")]
+    [InlineData("reports", "dots", ":1:1: there is no key a.a.a.")]
     [InlineData("selections", "only = 3\n", ":1:8: only is no list of texts.")]
     [InlineData("selections", "only = \"contact\"\n", "): \"contact\" does not say which field.")]
     public void A_file_that_is_not_as_it_should_be_is_told_with_its_place(string folder, string text, string message)
     {
         var path = _tool.Write($"reedwater/{folder}/x.toml", text switch { "deep" => $"from = {new string('[', 100_000)}", "huge" => new string('#', 2_000_000), _ => text });
-        if (text == "latin")
+        switch (text)
         {
-            File.WriteAllBytes(path, [.. "from = \"caf"u8, 0xE9, (byte)'"']);
+            case "latin":
+                File.WriteAllBytes(path, [.. "from = \"caf"u8, 0xE9, (byte)'"']);
+                break;
+            case "dots":
+                File.WriteAllText(path, $"{string.Join('.', Enumerable.Repeat("a", 100_000))} = 1\n");
+                break;
+            case "pipe":
+                File.Delete(path);
+                System.Diagnostics.Process.Start("mkfifo", path).WaitForExit();
+                break;
+            case "device":
+                File.Delete(path);
+                File.CreateSymbolicLink(path, "/dev/zero");
+                break;
         }
 
         var outcome = folder == "reports" ? Show(["x"]) : Show(["profit-loss", "--select", "x"]);

@@ -24,7 +24,11 @@ public sealed record KeptFile(KeptKind Kind, string Name, string Path, Shelf She
     {
         try
         {
-            return new FileInfo(path).Length > MostBytes
+            // A pipe or a device says that it is empty, and would be read without end.
+            var file = File.ResolveLinkTarget(path, returnFinalTarget: true) as FileInfo ?? new FileInfo(path);
+            return file.Length == 0
+                ? throw new ProblemException(ProblemKind.BadData, $"{path} is empty.", "Write into it what it is to say, or remove it.")
+                : file.Length > MostBytes
                 ? throw new ProblemException(ProblemKind.BadData, $"{path} is larger than 1 MiB.", "A file of this kind is a page of text; is it another one?")
                 : new UTF8Encoding(false, throwOnInvalidBytes: true).GetString(File.ReadAllBytes(path)).TrimStart('\ufeff');
         }

@@ -10,6 +10,8 @@ namespace Vlei.Books.Kept;
 /// </summary>
 internal sealed class TomlText
 {
+    private const int LongestKey = 60;
+
     private readonly string _path;
     private readonly ProblemKind _kind;
 
@@ -41,7 +43,7 @@ internal sealed class TomlText
             if (!keys.Contains(key))
             {
                 throw Wrong(
-                    pair.Span, $"there is no key {key}.",
+                    pair.Span, $"there is no key {(key.Length > LongestKey ? $"{key[..LongestKey]}…" : key)}.",
                     Suggestion.DidYouMean(key, keys) ?? $"Expected {Suggestion.Listed(keys, "and")}.");
             }
 

@@ -16,12 +16,57 @@ internal static class Kept
         where Core.Calendar.FixedDates.IsFixed(text, today, calendar)
         select (option.Name, text);
 
-    /// <summary>Whether a file names another one; a file that cannot be read names nothing.</summary>
-    public static bool Names(KeptFile user, KeptFile named)
+    /// <summary>Gives a kept file another name, and tells who still has the old one. Throws where it is not there, or the new name is taken.</summary>
+    public static void Rename(Library library, KeptFile file, string name)
+    {
+        RefuseMissing(file);
+        var target = file.Shelf.Place(file.Kind, name);
+        if (File.Exists(target.Path))
+        {
+            throw new ProblemException(ProblemKind.Usage, $"There is a {file.Kind.Word} {name} already.", "Take another name, or remove that one first.");
+        }
+
+        target.Write(ReportText.Renamed(file.Read(), file.Name, name));
+        File.Delete(file.Path);
+        Terminal.Say($"{file.Name} is {target.Path} now.");
+        TellUsers(library, file);
+    }
+
+    /// <summary>Removes a kept file, and tells who still names it. Throws where it is not there.</summary>
+    public static void Remove(Library library, KeptFile file)
+    {
+        RefuseMissing(file);
+        File.Delete(file.Path);
+        Terminal.Say($"{file.Path} is removed.");
+        TellUsers(library, file);
+    }
+
+    private static void RefuseMissing(KeptFile file)
+    {
+        if (!File.Exists(file.Path))
+        {
+            throw new ProblemException(
+                ProblemKind.NotFound, $"There is no {file.Kind.Word} {file.Name} to change in {Path.Combine(file.Shelf.Folder, file.Kind.Folder)}.",
+                Suggestion.DidYouMean(file.Name, file.Shelf.All(file.Kind).Select(known => known.Name)) ?? "vlei reports lists what is kept, and where.");
+        }
+    }
+
+    private static void TellUsers(Library library, KeptFile file)
+    {
+        foreach (var user in library.All(KeptKind.Group).Concat(library.All(KeptKind.Report)).Where(user => Names(user, file)))
+        {
+            Terminal.Say($"{user.Path} still names {file.Name}.");
+        }
+    }
+
+    // A file that cannot be read names nothing.
+    private static bool Names(KeptFile user, KeptFile named)
     {
         try
         {
-            return user.Kind == KeptKind.Group ? GroupFile.MembersOf(user).Contains(named.Name) : user.Read().Contains($"from = \"{named.Name}\"", StringComparison.Ordinal);
+            return (named.Kind == KeptKind.Report && user.Kind == KeptKind.Group && GroupFile.MembersOf(user).Contains(named.Name))
+                || user.Read().Split('\n').Any(line => line.TrimStart().StartsWith(named.Kind == KeptKind.Report ? "from" : "select", StringComparison.Ordinal)
+                    && line.Split('"', '\'', ',').Contains(named.Name));
         }
         catch (ProblemException)
         {

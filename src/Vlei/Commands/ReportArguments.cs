@@ -120,7 +120,7 @@ internal sealed class ReportArguments
     /// Opens the records that the report is asked of, and hands over what is needed to build it. Throws a
     /// <see cref="ProblemException"/> where the arguments make no sense.
     /// </summary>
-    public T With<T>(ParseResult result, Func<ReportDefinition, ReportContext, ReportRequest, T> use)
+    public T With<T>(ParseResult result, Func<Book, ReportDefinition, ReportContext, ReportRequest, T> use)
     {
         var book = BookOptions.OpenBook(result);
         var library = Library.Of(book);
@@ -134,7 +134,7 @@ internal sealed class ReportArguments
         using var ledger = result.GetValue(_revision) is { } revision
             ? LedgerReader.Open(book, Revisions.Find(book, revision))
             : LedgerReader.Open(book);
-        return OfSums(definition, () => use(definition, ContextOf(book, BookOptions.TodayOf(result, book.Settings), ledger), request));
+        return OfSums(definition, () => use(book, definition, ContextOf(book, BookOptions.TodayOf(result, book.Settings), ledger), request));
     }
 
     /// <summary>Builds the report that is asked for, in one book of many. Throws a <see cref="ProblemException"/> where it cannot be.</summary>

@@ -130,42 +130,25 @@ internal static class SaveCommand
 
     private static void Move(ParseResult result, ReportArguments arguments, Library library, KeptFile file)
     {
-        if (arguments.TypedNames(result).Concat(Descriptions.Select(description => description.Option).Append(From).Append(Unset)
-            .Where(option => result.GetResult(option) is { Implicit: false }).Select(option => option.Name)).FirstOrDefault() is { } other
-            || (result.GetValue(Remove) && result.GetValue(Rename) is not null && (other = "--remove") is not null))
+        var isBoth = result.GetValue(Remove) && result.GetValue(Rename) is not null;
+        var others = arguments.TypedNames(result).Concat(Descriptions.Select(description => description.Option).Append(From).Append(Unset)
+            .Where(option => result.GetResult(option) is { Implicit: false }).Select(option => option.Name));
+        if ((isBoth ? others.Append(Remove.Name) : others).FirstOrDefault() is { } other)
         {
             throw new ProblemException(ProblemKind.Usage, $"{other} does not go with removing or renaming.", "Do one after the other.");
         }
 
-        if (!File.Exists(file.Path))
+        if (result.GetValue(Rename) is not { } name)
         {
-            throw new ProblemException(
-                ProblemKind.NotFound, $"There is no {file.Kind.Word} {file.Name} to change in {Path.Combine(file.Shelf.Folder, file.Kind.Folder)}.",
-                Suggestion.DidYouMean(file.Name, file.Shelf.All(file.Kind).Select(known => known.Name)) ?? "vlei reports lists what is kept, and where.");
+            Kept.Remove(library, file);
         }
-
-        var text = file.Read();
-        if (result.GetValue(Rename) is { } name)
+        else if (file.Kind == KeptKind.Report && Library.Standard(name) is not null)
         {
-            var target = file.Shelf.Place(file.Kind, file.Kind == KeptKind.Report && Library.Standard(name) is not null
-                ? throw new ProblemException(ProblemKind.Usage, $"{name} is a standard report.", "Take another name.") : name);
-            if (File.Exists(target.Path))
-            {
-                throw new ProblemException(ProblemKind.Usage, $"There is a {file.Kind.Word} {name} already.", "Take another name, or remove that one first.");
-            }
-
-            target.Write(ReportText.Renamed(text, file.Name, name));
-            Terminal.Say($"{file.Name} is {target.Path} now.");
+            throw new ProblemException(ProblemKind.Usage, $"{name} is a standard report.", "Take another name.");
         }
         else
         {
-            Terminal.Say($"{file.Path} is removed.");
-        }
-
-        File.Delete(file.Path);
-        foreach (var user in library.All(KeptKind.Group).Concat(library.All(KeptKind.Report)).Where(user => Kept.Names(user, file)))
-        {
-            Terminal.Say($"{user.Path} still names {file.Name}.");
+            Kept.Rename(library, file, name);
         }
     }
 
@@ -206,7 +189,8 @@ internal static class SaveCommand
         {
             if (ReportFile.Own.Skip(1).Any(key => key.Name == name))
             {
-                text = ReportText.Without(text, file.Path, name);
+                var without = ReportText.Without(text, file.Path, name);
+                text = without != text ? without : throw new ProblemException(ProblemKind.Usage, $"{file.Name} has no {name} to take out.", "Leave it out.");
                 continue;
             }
 

@@ -44,12 +44,12 @@ internal static class ShowCommand
     private static int Show(ParseResult result, ReportArguments arguments, ReportDestination destination)
     {
         var format = destination.FormatOf(result);
-        return arguments.With(result, (definition, context, request) =>
+        return arguments.With(result, (book, definition, context, request) =>
         {
             var status = definition.Each is { } each && destination.IsFolder(result)
                 ? destination.WriteEach(result, format, each(context, request).Select(one => (one.Name, definition.Build(context, one.Request))))
                 : destination.Write(result, format, definition.Build(context, request));
-            RecentReports.Note(BookOptions.OpenBook(result), context.Today.Date, definition.Key, arguments.Typed(result));
+            RecentReports.Note(book, context.Today.Date, definition.Key, arguments.Typed(result));
             return status;
         });
     }

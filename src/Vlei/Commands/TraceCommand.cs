@@ -41,7 +41,7 @@ internal static class TraceCommand
         command.SetAction(result =>
         {
             var format = destination.FormatOf(result);
-            return arguments.With(result, (definition, context, request) => destination.Write(result, format, Trace.Of(
+            return arguments.With(result, (_, definition, context, request) => destination.Write(result, format, Trace.Of(
                 definition.Build(context, request), context.Ledger, result.GetRequiredValue(Row), result.GetValue(Column), result.GetValue(All))));
         });
         return command;

@@ -43,6 +43,21 @@ internal sealed record ProducedGroup(ReportGroup Group, RunContext Run, IReadOnl
     /// <summary>What has changed in the records since the run before; nothing where that is not known.</summary>
     public IReadOnlyList<RecordChange>? Changes { get; init; }
 
+    /// <summary>That the records may not be whole yet: they end well before the period does. Nothing where they do not.</summary>
+    public string? Incomplete
+    {
+        get
+        {
+            const int QuietDays = 7;
+            var end = Run.Days.To < Run.Today.Date ? Run.Days.To : Run.Today.Date;
+            return Run.Ledger.Extent is not { } records ? "There are no records."
+                : Run.Days.From > Run.Today.Date ? "The period has not begun yet."
+                : records.From > Run.Days.To ? $"The records start on {PeriodText.Iso(records.From)}, after the period."
+                : records.To < end.AddDays(-QuietDays) ? $"The records end on {PeriodText.Iso(records.To)}, before the period does."
+                : null;
+        }
+    }
+
     /// <summary>How many checks of its reports failed.</summary>
     public int FailedChecks => Reports.Sum(report => report.Report?.Checks.Count(check => !check.Ok) ?? 0);
 

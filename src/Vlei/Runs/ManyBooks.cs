@@ -113,7 +113,7 @@ internal static class ManyBooks
                 .Aggregate(Amount.Zero, (sum, column) => sum + Figure(owed, "total", column.place)),
             FailedChecks = outcome.FailedChecks,
             Moved = moved,
-            State = lost.Count > 0 ? $"not produced: {string.Join(", ", lost)}" : $"{outcome.Files} files",
+            State = lost.Count > 0 ? $"not produced: {string.Join(", ", lost)}" : string.Join(". ", new[] { $"{outcome.Files} files", outcome.Incomplete?.TrimEnd('.') }.Where(text => text is not null)),
             Status = outcome.Status,
         };
     }

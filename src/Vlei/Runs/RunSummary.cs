@@ -33,6 +33,7 @@ internal static class RunSummary
             ],
             Rows = [.. outcome.Reports.SelectMany(report => RowsOf(report, outcome.Before)), .. Why(outcome), .. Earlier(outcome)],
             Checks = [],
+            Notes = outcome.Incomplete is { } note ? [note] : [],
             OriginOf = (_, _) => null,
             Revision = run.Ledger.Revision,
         };
