@@ -100,6 +100,10 @@ internal sealed class TablePlan
     /// <summary>The columns that are asked for.</summary>
     public IReadOnlyList<PlannedColumn> Columns => _columns;
 
+    /// <summary>Whether rows are grouped by a field of that name.</summary>
+    public bool IsGroupedBy(string field) =>
+        Groups.Any(index => index.Bound.Field.Name.Equals(field, StringComparison.OrdinalIgnoreCase));
+
     /// <summary>Whether a measure is added up at all, rather than only shown of each record.</summary>
     public bool IsAdded(int measure) => _columns.Exists(column => column.Fact is null && column.Measure == measure && column.Function != Function.Own)
         || _measures.Exists(other => other.Quotient?.Fields.Any(field => field.Field.Name == _measures[measure].Key) == true);

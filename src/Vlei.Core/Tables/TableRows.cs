@@ -1,5 +1,4 @@
 using Vlei.Core.Fields;
-using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
@@ -23,7 +22,7 @@ internal sealed class TableRows
     private readonly List<Stretch> _stretches = [];
     private readonly int[]? _order;
     private readonly int _records;
-    private readonly Dictionary<(TableCell.Value Column, int Group), long> _runningOfGroups = [];
+    private readonly GroupCells _groups;
     private readonly Dictionary<int, long[]> _runningOfRecords = [];
     private int _count;
     private readonly int _restGroup;
@@ -36,18 +35,19 @@ internal sealed class TableRows
         (_table, _plan, _scan, _columns, _request) = (table, plan, scan, columns, request);
         _key = [.. table.Key.Select(plan.Fields.Named)];
         _restGroup = scan.Groups.Count;
+        _groups = new GroupCells(plan, scan, columns);
         _hasTotals = columns.Cells.Any(cell => cell is not (TableCell.Fact or TableCell.Value { Function: Function.Own }));
         RefuseUnknownOrder();
         if (plan.HasRecords && plan.Groups.Count == 0)
         {
-            _order = InOrder();
+            _order = RecordOrder.Of(table, plan, scan, columns, request);
             _records = Math.Min(request.Top ?? int.MaxValue, scan.Records.Count);
             Add(new Stretch(RowKind.Record, 0, 0, 0, _records, true));
             AddRest();
         }
         else if (plan.HasRecords)
         {
-            var inOrder = InOrder() ?? [.. Enumerable.Range(0, scan.Records.Count)];
+            var inOrder = RecordOrder.Of(table, plan, scan, columns, request) ?? [.. Enumerable.Range(0, scan.Records.Count)];
             (_order, _records) = (new int[inOrder.Length], inOrder.Length);
             _ = AddRecordsOf(0, Children(), inOrder.ToLookup(record => scan.Records[record].Group), 0);
         }
@@ -88,7 +88,7 @@ internal sealed class TableRows
     private void RefuseUnknownOrder()
     {
         foreach (var key in _request.Sort.Where(key => key.Name != "name" && _columns.PlaceOf(key.Name) < 0
-            && !(_plan.HasRecords ? _plan.Fields.Has(key.Name) : IsOfGroups(key))))
+            && !(_plan.HasRecords ? _plan.Fields.Has(key.Name) : _plan.IsGroupedBy(key.Name))))
         {
             IReadOnlyList<string> known = [.. _columns.Columns.Select(column => column.Key), .. _plan.Groups.Select(group => group.Bound.Field.Name), "name"];
             throw new ProblemException(
@@ -109,12 +109,9 @@ internal sealed class TableRows
         var children = _scan.Groups.InOrder();
         IReadOnlyList<SortOrder> keys = _request.Sort.Count > 0 || _request.Top is null || _columns.Largest() < 0 ? _request.Sort
             : [new SortOrder(_columns.Columns[_columns.Largest()].Key, Downwards: true)];
-        return keys.Count == 0 || _plan.HasRecords && !keys.Any(IsOfGroups) ? children
+        return keys.Count == 0 || _plan.HasRecords && !keys.Any(key => _plan.IsGroupedBy(key.Name)) ? children
             : children.SelectMany(group => Sorted([.. group], keys).Select(child => (Parent: group.Key, Child: child))).ToLookup(pair => pair.Parent, pair => pair.Child);
     }
-
-    private bool IsOfGroups(SortOrder key) =>
-        _plan.Groups.Any(index => index.Bound.Field.Name.Equals(key.Name, StringComparison.OrdinalIgnoreCase));
 
     // Groups come in the order of their values, which stays where a key finds no difference.
     private List<int> Sorted(List<int> groups, IReadOnlyList<SortOrder> keys)
@@ -137,7 +134,7 @@ internal sealed class TableRows
                 // Text has its own order: capitals do not matter, and numbers in it count by their value.
                 var texts = Comparer<Cell>.Create((one, other) => one.Units is { } left && other.Units is { } right ? left.CompareTo(right)
                     : one.Units is not null ? 1 : other.Units is not null ? -1 : ValueList.Compare(one.Words ?? "", other.Words ?? ""));
-                groups = key.Downwards ? [.. groups.OrderByDescending(group => CellOf(column, group), texts)] : [.. groups.OrderBy(group => CellOf(column, group), texts)];
+                groups = key.Downwards ? [.. groups.OrderByDescending(group => _groups.CellOf(column, group), texts)] : [.. groups.OrderBy(group => _groups.CellOf(column, group), texts)];
             }
         }
 
@@ -196,7 +193,8 @@ internal sealed class TableRows
             var running = 0L;
             foreach (var group in groups)
             {
-                _runningOfGroups[(column, group)] = running = checked(running + (SumOf(column, group) ?? 0));
+                running = checked(running + (_groups.SumOf(column, group) ?? 0));
+                _groups.NoteRunning(column, group, running);
             }
         }
     }
@@ -239,78 +237,6 @@ internal sealed class TableRows
         }
 
         return first;
-    }
-
-    // The records in the order that is asked for: each key is read once for all of them, then compared as a number.
-    private int[]? InOrder()
-    {
-        IReadOnlyList<SortOrder> keys = [.. _request.Sort.Where(key => !IsOfGroups(key))];
-        if (keys.Count == 0 && _request.Top is not null && _columns.Largest() >= 0)
-        {
-            keys = [new SortOrder(_columns.Columns[_columns.Largest()].Key, Downwards: true)];
-        }
-
-        if (keys.Count == 0)
-        {
-            return null;
-        }
-
-        var ranks = keys.Select(key => RanksOf(key)).ToArray();
-        var order = Enumerable.Range(0, _scan.Records.Count).ToArray();
-        Array.Sort(order, (one, other) =>
-        {
-            foreach (var rank in ranks)
-            {
-                if (rank[one] != rank[other])
-                {
-                    return rank[one].CompareTo(rank[other]);
-                }
-            }
-
-            return one.CompareTo(other);
-        });
-        return order;
-    }
-
-    private long[] RanksOf(SortOrder key)
-    {
-        var place = _columns.PlaceOf(key.Name);
-        var numbers = place >= 0 && _columns.Cells[place] is TableCell.Value value
-            ? Read(rows => _plan.Measures[value.Measure].Read(rows))
-            : FieldRanks(place >= 0 && _columns.Cells[place] is TableCell.Fact fact ? _plan.Columns[fact.Planned].Fact!
-                : new FieldIndex(_plan.Fields.Named(key.Name == "name" ? _table.Key[0] : key.Name), default));
-        return key.Downwards ? [.. numbers.Select(number => -Math.Max(number, -long.MaxValue))] : numbers;
-    }
-
-    private long[] FieldRanks(FieldIndex index)
-    {
-        var numbers = Read(index.NumbersOf);
-        return [.. index.RanksOf(numbers).Select(rank => (long)rank)];
-    }
-
-    private long[] Read(Func<RowSet, long[]> read)
-    {
-        var numbers = new long[_scan.Records.Count];
-        for (var first = 0; first < numbers.Length;)
-        {
-            var block = _scan.Records[first].Block;
-            var next = first;
-            while (next < numbers.Length && _scan.Records[next].Block == block)
-            {
-                next++;
-            }
-
-            var places = new int[next - first];
-            for (var row = 0; row < places.Length; row++)
-            {
-                places[row] = _scan.Records[first + row].Place;
-            }
-
-            read(_scan.SetOf(block, places)).CopyTo(numbers, first);
-            first = next;
-        }
-
-        return numbers;
     }
 
     // A running sum starts anew with each group.
@@ -382,7 +308,7 @@ internal sealed class TableRows
     private ReportRow GroupRow(Stretch stretch)
     {
         var isHeading = stretch.Kind == RowKind.Heading;
-        var cells = Enumerable.Range(0, _columns.Columns.Count).Select(column => isHeading ? Cell.Empty : CellOf(column, stretch.Group)).ToList();
+        var cells = Enumerable.Range(0, _columns.Columns.Count).Select(column => isHeading ? Cell.Empty : _groups.CellOf(column, stretch.Group)).ToList();
         if (stretch.Group == 0)
         {
             return new ReportRow("total", "Total", RowKind.GrandTotal, 0, cells);
@@ -440,71 +366,19 @@ internal sealed class TableRows
                 return [.. numbers.Select((number, row) => number == FieldCells.Nothing ? Cell.Empty : value.Function switch
                 {
                     Function.Sum or Function.Own => new Cell(number),
-                    Function.Share => PercentOf(number, SumOf(value, 0)),
-                    Function.GroupShare => PercentOf(number, SumOf(value, RecordAt(places[row]).Group)),
+                    Function.Share => GroupCells.PercentOf(number, _groups.SumOf(value, 0)),
+                    Function.GroupShare => GroupCells.PercentOf(number, _groups.SumOf(value, RecordAt(places[row]).Group)),
                     _ => Cell.Empty,
                 })];
             case TableCell.Percent percent:
                 var column = (TableCell.Value)_columns.Cells[percent.Column];
                 return [.. RecordCells(column, set, places).Select((part, row) => part.Units is { } units
-                    ? PercentOf(units, percent.Of == Reports.PercentOf.Group ? SumOf(column, RecordAt(places[row]).Group)
-                        : percent.Of == Reports.PercentOf.Row ? units : SumOf(column, 0)) : Cell.Empty)];
+                    ? GroupCells.PercentOf(units, percent.Of == Reports.PercentOf.Group ? _groups.SumOf(column, RecordAt(places[row]).Group)
+                        : percent.Of == Reports.PercentOf.Row ? units : _groups.SumOf(column, 0)) : Cell.Empty)];
             default:
                 return [.. places.Select(_ => Cell.Empty)];
         }
     }
-
-    /// <summary>The cell of a group in a column.</summary>
-    public Cell CellOf(int column, int group) => _columns.Cells[column] switch
-    {
-        TableCell.Fact fact => group < _restGroup && group > 0 && !_plan.HasRecords && _scan.SameOf(fact.Planned, group) is { } same
-            ? _plan.Columns[fact.Planned].Fact!.CellOf(same) : Cell.Empty,
-        TableCell.Value value => ValueOf(value, group),
-        TableCell.Change change => UnitsOf(change.Current, group) is var current && UnitsOf(change.Earlier, group) is var earlier
-            && (current ?? earlier) is null ? Cell.Empty : new Cell(checked((current ?? 0) - (earlier ?? 0))),
-        TableCell.PercentChange change => Cell.Of(Percentage.Of(
-            new Amount(UnitsOf(change.Current, group) ?? 0) - new Amount(UnitsOf(change.Earlier, group) ?? 0),
-            new Amount(UnitsOf(change.Earlier, group) ?? 0).Magnitude)),
-        TableCell.Percent percent => UnitsOf(percent.Column, group) is { } units ? PercentOf(units, WholeOf(percent, group)) : Cell.Empty,
-        var other => throw new InvalidOperationException($"There is no such column: {other}."),
-    };
-
-    private long? WholeOf(TableCell.Percent percent, int group) => percent.Of switch
-    {
-        Reports.PercentOf.Row => UnitsOf(percent.Total, group),
-        Reports.PercentOf.Whole => UnitsOf(percent.Total, 0),
-        Reports.PercentOf.Group => UnitsOf(percent.Column, group > 0 && group < _restGroup ? _scan.Groups.ParentOf(group) : 0),
-        _ => UnitsOf(percent.Column, 0),
-    };
-
-    private long? UnitsOf(int column, int group) => CellOf(column, group).Units;
-
-    private Cell ValueOf(TableCell.Value value, int group)
-    {
-        var sums = _scan.SumsOf(value.Measure, value.Period, value.Across);
-        return value.Function switch
-        {
-            Function.Own => Cell.Empty,
-            Function.Average => new Cell(sums.AverageOf(group, TableColumns.ScaleOfAverage(_plan.Measures[value.Measure]))),
-            Function.Count => new Cell(sums.CountOf(group)),
-            Function.Min => new Cell(sums.LeastOf(group)),
-            Function.Max => new Cell(sums.MostOf(group)),
-            Function.Running => _runningOfGroups.TryGetValue((value, group), out var running) ? new Cell(running) : Cell.Empty,
-            Function.Share => SumOf(value, group) is { } part ? PercentOf(part, SumOf(value, 0)) : Cell.Empty,
-            Function.GroupShare => SumOf(value, group) is { } part
-                ? PercentOf(part, SumOf(value, group > 0 && group < _restGroup ? _scan.Groups.ParentOf(group) : 0)) : Cell.Empty,
-            _ => new Cell(SumOf(value, group)),
-        };
-    }
-
-    private long? SumOf(TableCell.Value value, int group)
-    {
-        var measure = _plan.Measures[value.Measure];
-        return measure.Quotient is null ? _scan.SumsOf(value.Measure, value.Period, value.Across).SumOf(group)
-            : _plan.QuotientOf(measure, place => _scan.SumsOf(place, value.Period, value.Across).SumOf(group));
-    }
-
-    private static Cell PercentOf(long part, long? whole) => Cell.Of(Percentage.Of(new Amount(part), new Amount(whole ?? 0)));
 
     // Rows that follow one another: one for a group, or one for each of some records.
     private sealed record Stretch(RowKind Kind, int Level, int Group, int First, int Count, bool IsOfRecords)
