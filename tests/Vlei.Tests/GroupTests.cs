@@ -146,6 +146,7 @@ public sealed class GroupTests : IDisposable
         Assert.Matches(@"mine +asked otherwise than the last time", _tool.Run("run", "own", "--book", "reedwater").Output);
         Assert.Matches(@"mine +as the last time, always 2026-03", _tool.Run("run", "own", "--book", "reedwater").Output);
         Assert.Matches(@"reports/mine.toml, from sales-by-item, always 2026-03; in own; last run in own 2026-06-30", _tool.Run("reports", "--book", "reedwater").Done().Output);
+        Assert.Equal("Lately\n  2026-06-30  vlei run own\n", _tool.Run("show", "--book", "reedwater").Done().Output);
 
         // Where nothing can be made, what was there stays.
         var sums = SumsOf(_tool.PathOf("reedwater/out/own"));
@@ -234,6 +235,40 @@ public sealed class GroupTests : IDisposable
 
         Group("q", "--remove").Done();
         Assert.False(File.Exists(_tool.PathOf("reedwater/groups/q.toml")));
+    }
+
+    [Theory]
+    [InlineData("vlei run mon", "month-end")]
+    [InlineData("vlei group mon", "month-end")]
+    [InlineData("vlei show reb", "rebate")]
+    [InlineData("vlei save reb", "rebate")]
+    [InlineData("vlei show lines --select sh", "shop-goods")]
+    [InlineData("vlei run month-end --format m", "md")]
+    public void Names_are_completed(string line, string name) => Assert.Contains(
+        name, _tool.Run([("VLEI_BOOK", "reedwater")], $"[suggest:{line.Length}]", line).Done().Output.Split('\n'));
+
+    [Fact]
+    public void A_group_of_a_library_is_run_in_each_book_and_changed_where_it_is()
+    {
+        _tool.Run("init", "other", "--name", "Other", "--currency", "ZAR").Done();
+        File.AppendAllText(_tool.PathOf("other/book.toml"), "library = \"../reedwater\"\ntoday = 2026-06-30\n");
+        _tool.Write("set/accounts.csv", "code,name,type\n1000,Bank,bank\n4000,Sales,income\n");
+        _tool.Write("set/documents.csv", "id,kind,date\nS,cash-sale,2026-05-05\n");
+        _tool.Write("set/lines.csv", "document,account,amount\nS,1000,500\nS,4000,-500\n");
+        _tool.Run("import", "set", "--book", "other").Done();
+        var run = _tool.Run("run", "month-end", "--book", "other").Done();
+        Assert.Contains("The records end on 2026-05-05, before the period does.", run.Output);
+        Assert.Contains("other/out/month-end/2026-05", run.Output);
+        Assert.False(Directory.Exists(_tool.PathOf("reedwater/out")));
+        Assert.Contains(
+            "The group month-end is not the book's own: other/../reedwater/groups/month-end.toml. Change that file.",
+            _tool.Run("group", "month-end", "--drop", "cash-flow", "--book", "other").Messages.Replace("\n      ", " ", StringComparison.Ordinal));
+
+        // An account that this book does not have is named, with the report of the group that asks for it.
+        Replace("reedwater/groups/month-end.toml", "account=1000", "account=1010");
+        run = _tool.Run("run", "month-end", "--book", "other");
+        Assert.Equal(65, run.Status);
+        Assert.Matches(@"bank-account +NOT PRODUCED: other/\.\./reedwater/groups/month-end\.toml:\d+:1: There is no account .1010.", run.Output);
     }
 
     [Theory]

@@ -96,7 +96,7 @@ public sealed partial class SaveTests : IDisposable
         Assert.Equal(Figures(shown.Output), Figures(Show(["may"]).Done().Output));
         Assert.Matches(@"\* may .*\n .*reports/may.toml, from profit-loss, always 2026-05; last shown 2026-06-30", _tool.Run("reports", "--book", "reedwater").Done().Output);
         Assert.Equal(
-            "Favourites\n  vlei show may  Profit and loss\nShown lately\n  2026-06-30  vlei show may\n  2026-06-30  vlei show profit-loss --period 2026-05 --compare prior-year\n",
+            "Favourites\n  vlei show may  Profit and loss\nLately\n  2026-06-30  vlei show may\n  2026-06-30  vlei show profit-loss --period 2026-05 --compare prior-year\n",
             _tool.Run("show", "--book", "reedwater").Done().Output);
         Assert.DoesNotContain("always", Save("may", "--period", "last-month").Done().Messages);
     }

@@ -49,6 +49,12 @@ internal static class ManualCommand
             .TP
             .B NO_COLOR
             No bold text.
+            .TP
+            .B XDG_CONFIG_HOME
+            The folder in which vlei/ has reports, selections, layouts and groups for all books (else ~/.config).
+            .TP
+            .B XDG_STATE_HOME
+            The folder in which vlei/ notes what was shown lately (else ~/.local/state).
             .SH EXIT STATUS
             0 done; 1 done, but a check of the report failed; 2 wrong usage; 65 bad records or definitions; 66 no such
             book, file or report; 70 a bug; 73 cannot write; 75 try again later; 78 bad configuration.

@@ -65,6 +65,8 @@ internal static class SaveCommand
             ],
         };
         In.CompletionSources.Add(Shelves);
+        Name.CompletionSources.Clear();
+        Name.CompletionSources.Add(context => ReportArguments.LibraryOf(context).All(KeptKind.Report).Select(file => new System.CommandLine.Completions.CompletionItem(file.Name)));
         command.Arguments.Add(Name);
         foreach (var option in new Option[] { From, Default, Selection, Question, Subject, Words, Favourite, Unset, Rename, Remove, In })
         {

@@ -84,7 +84,7 @@ internal static class ShowCommand
         var book = BookOptions.OpenBook(result);
         _ = arguments.Definitions(result, Library.Of(book));
         var favourites = ReportsCommand.Read(Library.Of(book)).Kept.Values.Where(report => report.IsFavourite).Select(report => report.Definition).ToList();
-        var recent = RecentReports.Of(book).Where(shown => shown.Group is null).DistinctBy(shown => LineOf(shown)).Take(MostRecent).ToList();
+        var recent = RecentReports.Of(book).DistinctBy(shown => LineOf(shown)).Take(MostRecent).ToList();
         if (favourites.Count + recent.Count == 0)
         {
             throw new ProblemException(
@@ -96,7 +96,7 @@ internal static class ShowCommand
         foreach (var (heading, lines) in new[]
         {
             ("Favourites", favourites.Select(report => $"  vlei show {report.Key}  {report.Question}").ToList()),
-            ("Shown lately", recent.Select(shown => $"  {PeriodText.Iso(shown.Day)}  {LineOf(shown)}").ToList()),
+            ("Lately", recent.Select(shown => $"  {PeriodText.Iso(shown.Day)}  {LineOf(shown)}").ToList()),
         }.Where(part => part.Item2.Count > 0))
         {
             output.WriteLine(heading);
@@ -106,5 +106,5 @@ internal static class ShowCommand
         return ExitStatus.Done;
     }
 
-    private static string LineOf(RecentReport shown) => $"vlei show {shown.Name}{OptionLine.Of(shown.Options)}";
+    private static string LineOf(RecentReport shown) => shown.Group is { } group ? $"vlei run {group}" : $"vlei show {shown.Name}{OptionLine.Of(shown.Options)}";
 }
