@@ -161,6 +161,57 @@ public sealed class FuzzTests : IDisposable
     }
 
     [Fact]
+    public void No_mixture_of_options_of_what_is_kept_is_a_bug_and_what_is_kept_can_be_read()
+    {
+        _tool.WithDemo();
+        var random = new Random(20261125);
+        var answered = new Dictionary<int, int>();
+        string[] names = ["rebate", "a", "a", "c", "d", "B", "b", "profit-loss", "../x", "", "month-end", "own report", "ü1"];
+        for (var round = 0; round < 250; round++)
+        {
+            var command = One(random, "save", "save", "group", "run");
+            var arguments = new List<string> { command };
+            if (random.Next(8) > 0)
+            {
+                arguments.Add(command == "run" ? One(random, "month-end", "q", "") : One(random, names));
+            }
+
+            foreach (var (option, values) in new (string, string[])[]
+            {
+                ("--period", Periods), ("--basis", ["cash", "money"]), ("--by", ["month", "item", "x"]), ("--only", Choices), ("--select", ["hire", "shop-goods,hire", "none", "x"]),
+                ("--top", ["3", "x"]), ("--title", ["T \"x\"\n", ""]), ("--where", ["amount > 0", "amount >"]), ("--change", []), ("--compare", ["prior-year", "budget"]),
+            }.Where(_ => command != "run" && random.Next(14) == 0).Concat(command switch
+            {
+                "save" => new (string, string[])[]
+                {
+                    ("--from", ["sales-by-item", "rebate", "lines", "a", "nothing"]), ("--from", ["profit-loss"]), ("--favourite", []), ("--question", ["Which?", "\\\"'\u0001"]), ("--words", ["one", "two"]),
+                    ("--unset", ["top", "period,basis", "x", ""]), ("--rename", names), ("--remove", []), ("--selection", []), ("--default", ["profit-loss", "lines", "x"]), ("--in", ["book", "user", "library"]),
+                }.Where((_, place) => random.Next(place == 0 ? 2 : 14) == 0),
+                "group" => new (string, string[])[]
+                {
+                    ("--add", ["profit-loss", "rebate", "lines", "x"]), ("--as", names), ("--note", ["Look\nhere"]), ("--drop", ["cash-flow", "x"]), ("--remove", []),
+                }.Where((_, place) => random.Next(place == 0 ? 2 : 5) == 0),
+                _ => new (string, string[])[]
+                {
+                    ("--period", Periods), ("--format", ["csv", "json,md", "x", ""]), ("--summary", ["s.md", "s", "no/where.csv"]), ("--books", ["reedwater", "*", "x*"]), ("--jobs", ["1", "-1", "x"]),
+                }.Where(_ => random.Next(3) == 0),
+            }))
+            {
+                arguments.AddRange(values.Length == 0 ? [option] : [option, One(random, values)]);
+            }
+
+            var outcome = _tool.Run([("VLEI_BOOK", "reedwater")], [.. arguments]);
+            Assert.True(outcome.Status is 0 or 1 or 2 or 65 or 66 or 73, $"{string.Join(' ', arguments)}: {outcome.Status}\n{outcome.Messages}");
+            answered[outcome.Status] = answered.GetValueOrDefault(outcome.Status) + 1;
+            var listed = _tool.Run("reports", "--book", "reedwater");
+            Assert.True(listed.Status == 0 || listed.Messages.Contains("there is no table and no report", StringComparison.Ordinal), $"{string.Join(' ', arguments)}\n{listed.Messages}");
+        }
+
+        Assert.All(new[] { 0, 2 }, status => Assert.InRange(answered[status], 20, 220));
+        Assert.Empty(Directory.EnumerateFileSystemEntries(_tool.PathOf("reedwater"), "*.tmp", SearchOption.AllDirectories));
+    }
+
+    [Fact]
     public void No_damage_to_what_is_kept_is_a_bug()
     {
         _tool.WithDemo();
