@@ -141,6 +141,11 @@ public sealed class GroupTests : IDisposable
         Assert.Contains("Sales by item\nQuarter 1 of fiscal year 2027 (1 March to 31 May 2026)\nCash basis", cover);
         Assert.Contains("As of 31 May 2026\nAccrual basis", cover);
 
+        // What a kept report says of its basis and its days counts more than what the group says.
+        Replace("reedwater/reports/mine.toml", "top = 2", "top = 2\nbasis = \"accrual\"");
+        _tool.Run("run", "own", "--book", "reedwater");
+        Assert.Contains("Sales by item\nQuarter 1 of fiscal year 2027 (1 March to 31 May 2026)\nAccrual basis", File.ReadAllText(_tool.PathOf("reedwater/out/own/2026-05/mine.txt")));
+
         // A report that does not move on is told every time; lists tell where a report was run last.
         Replace("reedwater/reports/mine.toml", "last-3-months", "2026-03");
         Assert.Matches(@"mine +asked otherwise than the last time", _tool.Run("run", "own", "--book", "reedwater").Output);
@@ -274,6 +279,7 @@ public sealed class GroupTests : IDisposable
     [Theory]
     [InlineData("title = \"x\"\n", ": the group has no report.")]
     [InlineData("[[report]]\nname = \"x\"\n", ":1:1: it is not said which report.")]
+    [InlineData("[[report]]\nreport = \"profit-loss\"\nname = \"G\"\n", ":1:1: the report has the name of the group, whose file has all reports.")]
     [InlineData("[report]\nreport = \"x\"\n", ":1:1: there is no table report. Write a report as [[report]].")]
     [InlineData("[[report]]\nreport = \"profit-loss\"\nbassis = \"cash\"\n", ":3:1: there is no key bassis. Did you mean basis?")]
     [InlineData("[[report]]\nreport = \"profit-loss\"\nname = \"../../x\"\n", ":1:1: \"../../x\" is no name for a report.")]

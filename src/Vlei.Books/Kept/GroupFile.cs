@@ -16,7 +16,7 @@ public static class GroupFile
     [
         new("title", FileKeyKind.Text, "Its title; its name, where there is none."),
         new("period", FileKeyKind.Text, $"The period that it is produced for where vlei run is given none; {DefaultPeriod} where there is none here."),
-        new("basis", FileKeyKind.Text, "The basis of those of its reports that have one.") { Words = ReportOptions.Basis.Words },
+        new("basis", FileKeyKind.Text, "The basis of those of its reports that have one and are not kept with another.") { Words = ReportOptions.Basis.Words },
         new("notes", FileKeyKind.Texts, "What stands on its cover, a paragraph each."),
         new("cover", FileKeyKind.Flag, "Whether it has a cover, with its contents and notes; it has, where nothing is said."),
         new("questions", FileKeyKind.Flag, "Whether the open questions of the review (vlei check --review) stand on the cover."),

@@ -71,10 +71,25 @@ public sealed class Library
     /// <summary>The same, with other text than the file has.</summary>
     public KeptReport Read(KeptFile file, string text) => Read(file, text, []);
 
-    /// <summary>Whether a report is a kept one that says itself for when it is, or is made from one.</summary>
-    public bool SaysWhen(string name) => Find(KeptKind.Report, name) is { } file && Read(file) is var report
-        && (report.Own.ContainsKey(ReportOptions.Period.Name) || report.Own.ContainsKey(ReportOptions.AsOf.Name)
-            || (report.From != name && Standard(report.From) is null && SaysWhen(report.From)));
+    /// <summary>Whether a report is a kept one that says one of these options itself, or is made from one that does.</summary>
+    public bool Says(string name, params ReadOnlySpan<ReportOption> options)
+    {
+        if (Find(KeptKind.Report, name) is not { } file)
+        {
+            return false;
+        }
+
+        var report = Read(file);
+        foreach (var option in options)
+        {
+            if (report.Own.ContainsKey(option.Name))
+            {
+                return true;
+            }
+        }
+
+        return Standard(report.From) is null && Says(report.From, options);
+    }
 
     /// <summary>The selection of that name. Throws a <see cref="ProblemException"/> where there is none, or its file is not as it should be.</summary>
     public SavedSelection Selection(string name) => SelectionFile.Read(Named(KeptKind.Selection, name));

@@ -40,9 +40,15 @@ public sealed record ReportGroup(string Name, string Title, IReadOnlyList<GroupM
     /// <summary>When it is produced, as cron has it; nothing where it is produced by hand.</summary>
     public string? When { get; init; }
 
-    /// <summary>Throws a <see cref="ProblemException"/> where two members have one name.</summary>
+    /// <summary>Throws a <see cref="ProblemException"/> where two members have one name, or one has that of the group, whose own file has all of them.</summary>
     public void RefuseTwins(string path)
     {
+        if (Members.FirstOrDefault(member => member.Name.Equals(Name, StringComparison.OrdinalIgnoreCase)) is { } twin)
+        {
+            throw new ProblemException(
+                ProblemKind.BadData, $"{twin.Place}: the report has the name of the group, whose file has all reports.", "Give it a name of its own: name = \"…\".");
+        }
+
         if (Members.GroupBy(member => member.Name, StringComparer.OrdinalIgnoreCase).FirstOrDefault(same => same.Count() > 1) is { } twins)
         {
             throw new ProblemException(

@@ -33,12 +33,13 @@ internal sealed record RunContext(Book Book, Library Library, ILedger Ledger, Da
         var definition = Catalogue.Find(Library, member.Report);
         ReportArguments.RefuseWhatDoesNotApply(member.Options.Keys, definition);
         var options = RequestText.Merged(definition.Defaults, member.Options).Where(option => option.Value.Count > 0).ToDictionary();
-        if (group.Basis is { } basis && !member.Options.ContainsKey(ReportOptions.Basis.Name) && definition.Options.Contains(ReportOptions.Basis))
+        if (group.Basis is { } basis && definition.Options.Contains(ReportOptions.Basis)
+            && !member.Options.ContainsKey(ReportOptions.Basis.Name) && !Library.Says(member.Report, ReportOptions.Basis))
         {
             options[ReportOptions.Basis.Name] = [basis];
         }
 
-        if (!SaysWhen(member.Options) && !Library.SaysWhen(member.Report))
+        if (!SaysWhen(member.Options) && !Library.Says(member.Report, ReportOptions.Period, ReportOptions.AsOf))
         {
             _ = options.Remove(ReportOptions.Period.Name) | options.Remove(ReportOptions.AsOf.Name);
             return new RunMember(member.Name, member.Report, options, period, null);
