@@ -10,7 +10,7 @@ trap 'rm -rf "$work"' EXIT
 cd "$work"
 mkdir bin && ln -s "$vlei" bin/vlei
 PATH=$work/bin:$PATH
-export PATH LANG=C.UTF-8 TERM=xterm-256color
+export PATH LANG=C.UTF-8 TERM=xterm-256color XDG_STATE_HOME="$work/state" XDG_CONFIG_HOME="$work/config"
 
 # draw NAME LINES COMMAND: the first LINES lines, with the command above them.
 draw() {
