@@ -39,6 +39,39 @@ public class KeptTextTests
             Assert.Equal(changed, ReportText.WithOptions(changed, "x.toml", second, second));
         });
 
+    [Fact]
+    public void Reports_come_into_a_group_and_go_and_the_others_stay_as_they_were() =>
+        Gen.Select(Gen.Select(Gen.Int[0, 7], GenText, GenOptions, Gen.Bool).Array[1, 8], GenBetween.Array[8], Gen.Int[0, 7]).Sample((added, between, gone) =>
+        {
+            var file = new KeptFile(KeptKind.Group, "g", "groups/g.toml", new Shelf("book", ""));
+            var members = added.DistinctBy(member => member.Item1).Select(member => (Name: $"r{member.Item1}", Note: member.Item4 ? member.Item2 : null, Options: member.Item3)).ToList();
+            var text = GroupText.New("g");
+            for (var place = 0; place < members.Count; place++)
+            {
+                text = GroupText.With(text + between[place], "postings", members[place].Name, members[place].Note, members[place].Options);
+            }
+
+            Same(members);
+            if (members.Find(member => member.Name == $"r{gone}") is { Name: not null } leaving && members.Count > 1)
+            {
+                text = GroupText.Without(text, file, leaving.Name);
+                members.Remove(leaving);
+                Same(members);
+            }
+
+            // What stands before the first report is of the group, and is there still.
+            Assert.StartsWith("# vlei run g\n", text);
+            Assert.Equal("last-month", GroupFile.Read(file, text).Period);
+            Assert.Contains("has no report nobody", Assert.Throws<Problems.ProblemException>(() => GroupText.Without(text, file, "nobody")).Message);
+
+            void Same(List<(string Name, string? Note, Dictionary<string, IReadOnlyList<string>> Options)> expected)
+            {
+                var read = GroupFile.Read(file, text);
+                Assert.Equal(expected.Select(member => (member.Name, member.Note ?? "", Sorted(member.Options))), read.Members.Select(member => (member.Name, member.Note, Sorted(member.Options))));
+                Assert.All(read.Members, member => Assert.Equal("postings", member.Report));
+            }
+        });
+
     private static IReadOnlyDictionary<string, IReadOnlyList<string>> Read(string text) => ReportFile.Read(text, "x", "x.toml", Library.Standard, () => []).Own;
 
     private static string[] ValuesOf(ReportOption option, string[] texts) =>
