@@ -50,6 +50,12 @@ public static class RequestText
             _ = merged.Remove(ReportOptions.Summary.Name);
         }
 
+        // Both say when, so that either takes the place of the other.
+        foreach (var (said, other) in new[] { (ReportOptions.Period, ReportOptions.AsOf), (ReportOptions.AsOf, ReportOptions.Period) })
+        {
+            _ = typed.ContainsKey(said.Name) && merged.Remove(other.Name);
+        }
+
         var chosen = Texts(typed, ReportOptions.Only).Concat(Texts(typed, ReportOptions.Except)).Select(FieldOf).ToHashSet(StringComparer.OrdinalIgnoreCase);
         foreach (var option in OfFields)
         {

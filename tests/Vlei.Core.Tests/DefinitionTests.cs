@@ -22,6 +22,8 @@ public class DefinitionTests
 
     [Theory]
     [InlineData("period 2025", "", "period 2025")]
+    [InlineData("period 2025; by month", "as-of 2026-03", "as-of 2026-03; by month")]
+    [InlineData("as-of 2025", "period 2026", "period 2026")]
     [InlineData("period 2025; top 10", "period 2026", "period 2026; top 10")]
     [InlineData("only account.type=income", "only contact=C1", "only account.type=income & contact=C1")]
     [InlineData("only account.type=income; only kind=invoice", "only Account.Type=expense", "only kind=invoice & Account.Type=expense")]

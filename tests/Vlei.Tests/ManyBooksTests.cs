@@ -111,6 +111,7 @@ public sealed class ManyBooksTests : IDisposable
     [InlineData(2, "--jobs is for many books, and there is one.", "run", "month-end", "--book", "reedwater", "--jobs", "2")]
     [InlineData(2, "--jobs does not take 0.", "run", "month-end", "--books", "reedwater/clients/*", "--jobs", "0")]
     [InlineData(2, "--books is for a statement with a column per book. Add --by book", "show", "profit-loss", "--books", "reedwater/clients/*")]
+    [InlineData(2, "--revision is of one book, and every book has its own.", "show", "profit-loss", "--books", "reedwater/clients/*", "--by", "book", "--revision", "1")]
     [InlineData(2, "--compare does not go with --by book", "show", "profit-loss", "--books", "reedwater/clients/*", "--by", "book", "--compare", "prior-year")]
     [InlineData(2, "trial-balance has 4 columns, so books have no column each.", "show", "trial-balance", "--books", "reedwater/clients/*", "--by", "book")]
     [InlineData(66, "reedwater/clients/larkfield: There is no account \"9999\".", "show", "profit-loss", "--books", "reedwater/clients/*", "--by", "book", "--only", "account=9999")]

@@ -24,6 +24,12 @@ public static class SideBySide
                 "Take a statement with one figure per account, as profit-loss, balance-sheet or cash-flow.");
         }
 
+        if (books.Select(book => book.Report).FirstOrDefault(report => report.Basis != first.Basis || report.Period != first.Period || report.AsOf != first.AsOf) is { } apart)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"{first.Book} is of {Of(first)}, and {apart.Book} of {Of(apart)}.", "Name the basis and the days: --basis accrual --period 2026-03.");
+        }
+
         var rows = new List<ReportRow>();
         foreach (var (_, report) in books)
         {
@@ -59,6 +65,8 @@ public static class SideBySide
                 ProblemKind.Usage, "A figure of several books is traced in one of them.", "Trace it in its book: vlei trace … --book DIR."),
         };
     }
+
+    private static string Of(Report report) => $"{report.PeriodInWords}, {AccountingBases.NameOf(report.Basis)} basis";
 
     private static IReadOnlyList<Cell> CellsOf(IReadOnlyList<Cell> books, bool hasTotal) =>
         hasTotal ? [.. books, new Cell(books.Sum(cell => cell.Units ?? 0))] : [.. books];

@@ -169,10 +169,7 @@ internal static class SaveCommand
             text = ReportText.With(text, file.Path, key, typed[key.Name]);
         }
 
-        foreach (var name in result.GetValue(Unset) ?? [])
-        {
-            text = ReportText.Without(text, file.Path, name);
-        }
+        text = (result.GetValue(Unset) ?? []).SelectMany(list => list.Split(',')).Aggregate(text, (left, name) => Without(left, file, name));
 
         _ = SelectionFile.Read(file, text);
         file.Write(text);
@@ -191,8 +188,7 @@ internal static class SaveCommand
         {
             if (ReportFile.Own.Skip(1).Any(key => key.Name == name))
             {
-                var without = ReportText.Without(text, file.Path, name);
-                text = without != text ? without : throw new ProblemException(ProblemKind.Usage, $"{file.Name} has no {name} to take out.", "Leave it out.");
+                text = Without(text, file, name);
                 continue;
             }
 
@@ -259,6 +255,9 @@ internal static class SaveCommand
         _ = Catalogue.Find(library, from);
         return (ReportText.New(file.Name, from), new Dictionary<string, IReadOnlyList<string>>());
     }
+
+    private static string Without(string text, KeptFile file, string name) => ReportText.Without(text, file.Path, name) is var without && without != text
+        ? without : throw new ProblemException(ProblemKind.Usage, $"{file.Name} has no {name} to take out.", "Leave it out.");
 
     private static void RefuseOf(ParseResult result, IEnumerable<Option> options, string what)
     {

@@ -64,6 +64,11 @@ internal static class ShowCommand
             throw new ProblemException(ProblemKind.Usage, "--books is for a statement with a column per book.", $"Add --by {ByBook}, and leave --book out.");
         }
 
+        if (arguments.TypedNames(result).Contains("--revision"))
+        {
+            throw new ProblemException(ProblemKind.Usage, "--revision is of one book, and every book has its own.", "Leave it out, or show one book.");
+        }
+
         if (!arguments.IsNamed(result))
         {
             throw new ProblemException(ProblemKind.Usage, "No report is named.", "Name a statement, as profit-loss.");

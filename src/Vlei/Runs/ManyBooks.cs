@@ -110,7 +110,7 @@ internal static class ManyBooks
             NetProfit = Figure(profit, "net-profit", 0),
             Money = Figure(money, "closing-money", 0),
             Overdue = owed.Columns.Select((column, place) => (column.Key, place)).Where(column => column.Key is not ("current" or "unapplied" or "total"))
-                .Aggregate(Amount.Zero, (sum, column) => sum + Figure(owed, "total", column.place)),
+                .Aggregate(Amount.Zero, (sum, column) => sum + (Figure(owed, "total", column.place) ?? Amount.Zero)),
             FailedChecks = outcome.FailedChecks,
             Moved = moved,
             State = lost.Count > 0 ? $"not produced: {string.Join(", ", lost)}" : string.Join(". ", new[] { $"{outcome.Files} files", outcome.Incomplete?.TrimEnd('.') }.Where(text => text is not null)),
@@ -118,8 +118,9 @@ internal static class ManyBooks
         };
     }
 
-    private static Amount Figure(Report report, string row, int column) =>
-        new(report.Rows.First(known => known.Key == row).Cells[column].Units ?? 0);
+    // A layout of the book's own may have no such row.
+    private static Amount? Figure(Report report, string row, int column) =>
+        report.Rows.FirstOrDefault(known => known.Key == row) is { } found ? new Amount(found.Cells[column].Units ?? 0) : null;
 
     private static Report SummaryOf(IReadOnlyList<BookOutcome> outcomes, string title, string words)
     {

@@ -63,7 +63,10 @@ internal sealed record RunContext(Book Book, Library Library, ILedger Ledger, Da
 
     /// <summary>Whether anything has changed since an earlier revision that figures of the period may rest on.</summary>
     public bool MayHaveMovedSince(long revision) =>
-        ChangesSince(revision) is null or { Count: > 0 } || Revisions.ListsChangedSince(Book, revision);
+        ChangesSince(revision) is null or { Count: > 0 } || HaveListsChangedSince(revision);
+
+    /// <summary>Whether accounts, contacts or other lists are not as they were.</summary>
+    public bool HaveListsChangedSince(long revision) => Revisions.ListsChangedSince(Book, revision);
 
     /// <summary>What the records of the period are not any more since an earlier revision; nothing where that is not one of this book's.</summary>
     public IReadOnlyList<RecordChange>? ChangesSince(long revision) => revision > Ledger.Revision ? null

@@ -78,7 +78,8 @@ internal static class RunSummary
 
         if (changes.Count == 0 && outcome.Changes is not null)
         {
-            yield return Row("why/names", "No document", 1, "accounts, contacts or other lists of records were changed");
+            yield return Row("why/names", "No document", 1, outcome.Run.HaveListsChangedSince(outcome.Before!.Revision)
+                ? "accounts, contacts or other lists of records were changed" : "a selection, a layout or what a report is made from was changed");
         }
         else if (changes.Count > MostChanges)
         {
