@@ -18,8 +18,8 @@ namespace Vlei.Runs;
 /// <param name="Problem">Why it was not produced; nothing where it was.</param>
 internal sealed record BookOutcome(string Folder, string Name, Currency? Currency, string? Problem)
 {
-    /// <summary>The title of the group and its days, in words.</summary>
-    public (string Title, string Days)? Of { get; init; }
+    /// <summary>The title of the group, its days in words, and the basis of its net profit.</summary>
+    public (string Title, string Days, AccountingBasis Basis)? Of { get; init; }
 
     /// <summary>The net profit of the period.</summary>
     public Amount? NetProfit { get; init; }
@@ -71,9 +71,10 @@ internal static class ManyBooks
     public static IReadOnlyList<Report> Summary(IReadOnlyList<BookOutcome> outcomes, string group)
     {
         var known = outcomes.FirstOrDefault(outcome => outcome.Currency is not null)?.Currency!.Code ?? "";
-        var days = outcomes.Select(outcome => outcome.Of?.Days).OfType<string>().Distinct().ToList();
-        var (title, words) = (outcomes.Select(outcome => outcome.Of?.Title).FirstOrDefault(own => own is not null) ?? group, string.Join(", ", days));
-        return [.. outcomes.GroupBy(outcome => outcome.Currency?.Code ?? known).Select(same => SummaryOf([.. same], title, words))];
+        var days = outcomes.Where(outcome => outcome.Of is not null).Select(outcome => (outcome.Of!.Value.Days, outcome.Of.Value.Basis)).Distinct().ToList();
+        var (title, words) = (outcomes.Select(outcome => outcome.Of?.Title).FirstOrDefault(own => own is not null) ?? group, days.Count == 1 ? days[0].Days
+            : string.Join("; ", days.Select(of => $"{of.Days}, {AccountingBases.NameOf(of.Basis)} basis")));
+        return [.. outcomes.GroupBy(outcome => outcome.Currency?.Code ?? known).Select(same => SummaryOf([.. same], title, words, days.Count == 1))];
     }
 
     private static BookOutcome One(string folder, string group, string? period, IReadOnlyList<ReportFormat> formats, DateOnly? today)
@@ -106,7 +107,7 @@ internal static class ManyBooks
         var lost = outcome.Reports.Where(report => report.Report is null).Select(report => report.Member.Name).ToList();
         return new BookOutcome(folder, settings.Name, settings.Currency, null)
         {
-            Of = (outcome.Group.Title, profit.PeriodInWords),
+            Of = (outcome.Group.Title, profit.PeriodInWords, profit.Basis),
             NetProfit = Figure(profit, "net-profit", 0),
             Money = Figure(money, "closing-money", 0),
             Overdue = owed.Columns.Select((column, place) => (column.Key, place)).Where(column => column.Key is not ("current" or "unapplied" or "total"))
@@ -122,7 +123,7 @@ internal static class ManyBooks
     private static Amount? Figure(Report report, string row, int column) =>
         report.Rows.FirstOrDefault(known => known.Key == row) is { } found ? new Amount(found.Cells[column].Units ?? 0) : null;
 
-    private static Report SummaryOf(IReadOnlyList<BookOutcome> outcomes, string title, string words)
+    private static Report SummaryOf(IReadOnlyList<BookOutcome> outcomes, string title, string words, bool canBeAddedUp)
     {
         // Where no book can be read there is no figure, so that it does not matter in which currency.
         var currency = outcomes.Select(outcome => outcome.Currency).FirstOrDefault(known => known is not null);
@@ -150,7 +151,7 @@ internal static class ManyBooks
                 new("net-profit", "Net profit", ColumnKind.Money), new("money", "Money", ColumnKind.Money), new("overdue", "Overdue", ColumnKind.Money),
                 new("failed-checks", "Checks failed", ColumnKind.Count), new("moved", "Figures moved", ColumnKind.Count), new("state", "Outcome", ColumnKind.Text),
             ],
-            Rows = outcomes.Count(outcome => outcome.Problem is null) < 2 ? rows :
+            Rows = !canBeAddedUp || outcomes.Count(outcome => outcome.Problem is null) < 2 ? rows :
             [
                 .. rows, new ReportRow("total", "Total", RowKind.GrandTotal, 0,
                 [
