@@ -38,7 +38,7 @@ internal static class MarkdownReport
             return;
         }
 
-        int[] shown = [.. Enumerable.Range(0, report.Columns.Count).Where(column => report.Rows.Any(row => ReportWords.Speaks(report, row, column)))];
+        var shown = ReportWords.ShownColumns(report);
         text.WriteLine($"| |{string.Concat(shown.Select(column => $" {Escaped(report.Columns[column].Heading)} |"))}");
         text.WriteLine($"|---|{string.Concat(shown.Select(column => report.Columns[column].Kind == ColumnKind.Text ? "---|" : "---:|"))}");
         foreach (var row in report.Rows)

@@ -1,5 +1,7 @@
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Output.Web;
+using Vlei.Output.Workbook;
 
 namespace Vlei.Output;
 
@@ -21,7 +23,15 @@ public sealed record ReportFormat(string Name, Action<Report, Stream, TextLook> 
         new("json", (report, stream, _) => JsonReport.Write(report, stream), (pack, stream, _) => JsonReport.WritePack(pack, stream)),
         new("md", (report, stream, _) => MarkdownReport.Write(report, stream), (pack, stream, _) =>
             WriteApart(pack, stream, "---\n\n", report => MarkdownReport.Write(report, stream))),
+        new("html", (report, stream, _) => WebReport.Write(report, stream), (pack, stream, _) => WebReport.WritePack(pack, stream)) { IsPage = true },
+        new("xlsx", (report, stream, _) => WorkbookReport.Write(report, stream), (pack, stream, _) => WorkbookReport.WritePack(pack, stream)) { IsPage = true, IsBinary = true },
     ];
+
+    /// <summary>Whether a file of it holds one report or a pack, which cannot follow each other in it.</summary>
+    public bool IsPage { get; init; }
+
+    /// <summary>Whether it is no text, which a terminal could show.</summary>
+    public bool IsBinary { get; init; }
 
     /// <summary>The ending of its files.</summary>
     public string Ending => this == All[0] ? "txt" : Name;
@@ -42,6 +52,22 @@ public sealed record ReportFormat(string Name, Action<Report, Stream, TextLook> 
                 ProblemKind.Usage, $"{where} does not take \"{name}\".",
                 Suggestion.DidYouMean(name, known) ?? $"It takes {Suggestion.Listed(known, "or")}.")).Distinct(),
         ];
+    }
+
+    /// <summary>Writes several reports that no cover holds together: a document has them all, else they follow one another.</summary>
+    public void WriteAll(IReadOnlyList<Report> reports, Stream stream, TextLook look)
+    {
+        if (IsPage && reports.Count > 1)
+        {
+            WritePack(new ReportPack(reports[0].Key, reports[0].Title, null, [.. reports.Select(report => (report.Key, report))]), stream, look);
+            return;
+        }
+
+        foreach (var report in reports)
+        {
+            stream.Write(report == reports[0] ? [] : "\n"u8);
+            Write(report, stream, look);
+        }
     }
 
     private static void WriteApart(ReportPack pack, Stream stream, string between, Action<Report> write)

@@ -37,17 +37,34 @@ internal static class ReportWords
         ? row.Cells[column].Words is { } words && words != row.Label
         : !report.Columns[column].IsLeftOutWhenIdle || row.Cells[column].Units is not (null or 0);
 
+    /// <summary>The columns that readers are shown.</summary>
+    public static int[] ShownColumns(Report report)
+    {
+        var speaks = new bool[report.Columns.Count];
+        foreach (var row in report.Rows)
+        {
+            for (var column = 0; column < speaks.Length; column++)
+            {
+                speaks[column] = speaks[column] || Speaks(report, row, column);
+            }
+        }
+
+        return [.. Enumerable.Range(0, speaks.Length).Where(column => speaks[column])];
+    }
+
     /// <summary>A figure for people; a change is marked as up, down or same.</summary>
     public static string Figure(Report report, ReportRow row, int column, bool ascii)
     {
-        var described = report.Columns[column];
-        var figure = DisplayText.Harmless(Figures.Readable(report, row, column), ascii);
-        if (!described.IsChange || row.KindIn(described) is not (ColumnKind.Money or ColumnKind.Quantity or ColumnKind.Count) || row.Cells[column].Units is not { } units)
-        {
-            return figure;
-        }
+        var (readable, mark) = FigureAndMark(report, row, column);
+        var figure = DisplayText.Harmless(readable, ascii);
+        return mark is null ? figure : $"{figure} {(ascii ? "v=^"["▼=▲".IndexOf(mark.Value, StringComparison.Ordinal)] : mark)}";
+    }
 
-        var marks = ascii ? "v=^" : "▼=▲";
-        return $"{figure} {marks[Math.Sign(units) + 1]}";
+    /// <summary>A figure for people, and the mark of a change; nothing where it is none.</summary>
+    public static (string Figure, char? Mark) FigureAndMark(Report report, ReportRow row, int column)
+    {
+        var described = report.Columns[column];
+        var isMarked = described.IsChange && row.KindIn(described) is ColumnKind.Money or ColumnKind.Quantity or ColumnKind.Count;
+        return (Figures.Readable(report, row, column), isMarked && row.Cells[column].Units is { } units ? "▼=▲"[Math.Sign(units) + 1] : null);
     }
 }

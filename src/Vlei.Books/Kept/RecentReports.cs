@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text;
 using System.Text.Json;
 using Vlei.Core.Calendar;
 
@@ -15,54 +14,30 @@ public sealed record RecentReport(
     string Book, DateOnly Day, string Name, IReadOnlyDictionary<string, IReadOnlyList<string>> Options, string? Group = null);
 
 /// <summary>
-/// What was shown lately: a line of JSON each, in the person's own state folder, for all books. It is a convenience: what
-/// cannot be written is left out, and what cannot be read is passed over.
+/// What was shown lately: a line of JSON each, in the person's own state folder, for all books. What cannot be
+/// read is passed over.
 /// </summary>
 public static class RecentReports
 {
     private const int MostBytes = 1 << 18;
     private const int MostKept = 300;
 
+    private static readonly StateFile Log = new("recent.jsonl", MostBytes, MostKept);
+
     /// <summary>What was shown of a book, the latest first.</summary>
     public static IReadOnlyList<RecentReport> Of(Book book)
     {
         var folder = Path.GetFullPath(book.Folder);
-        return [.. Lines().Select(Read).OfType<RecentReport>().Where(recent => recent.Book == folder).Reverse()];
+        return [.. Log.Lines().Select(Read).OfType<RecentReport>().Where(recent => recent.Book == folder).Reverse()];
     }
 
     /// <summary>Notes that a report was shown.</summary>
     public static void Note(Book book, DateOnly day, string name, IReadOnlyDictionary<string, IReadOnlyList<string>> options) =>
-        Append(Line(new RecentReport(Path.GetFullPath(book.Folder), day, name, options)));
+        Log.Append(Line(new RecentReport(Path.GetFullPath(book.Folder), day, name, options)));
 
     /// <summary>Notes that reports were run in a group.</summary>
-    public static void NoteRun(Book book, DateOnly day, string group, IEnumerable<string> names) => Append(
+    public static void NoteRun(Book book, DateOnly day, string group, IEnumerable<string> names) => Log.Append(
         [.. names.Distinct().SelectMany(name => Line(new RecentReport(Path.GetFullPath(book.Folder), day, name, new Dictionary<string, IReadOnlyList<string>>(), group)))]);
-
-    private static void Append(byte[] lines)
-    {
-        if (PathOf() is not { } path)
-        {
-            return;
-        }
-
-        try
-        {
-            Directory.CreateDirectory(Path.GetDirectoryName(path)!);
-            if (new FileInfo(path) is { Exists: true, Length: > MostBytes })
-            {
-                var unfinished = $"{path}.{Environment.ProcessId}.tmp";
-                File.WriteAllLines(unfinished, Lines().TakeLast(MostKept));
-                File.Move(unfinished, path, overwrite: true);
-            }
-
-            using var stream = new FileStream(path, FileMode.Append, FileAccess.Write, FileShare.Read);
-            stream.Write(lines);
-        }
-        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
-        {
-            // Somebody else is writing, or nobody may: a report is shown all the same.
-        }
-    }
 
     private static byte[] Line(RecentReport recent)
     {
@@ -97,24 +72,5 @@ public static class RecentReports
         {
             return null;
         }
-    }
-
-    private static string[] Lines()
-    {
-        try
-        {
-            return PathOf() is { } path && File.Exists(path) ? File.ReadAllLines(path, Encoding.UTF8) : [];
-        }
-        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
-        {
-            return [];
-        }
-    }
-
-    private static string? PathOf()
-    {
-        var (state, home) = (Environment.GetEnvironmentVariable("XDG_STATE_HOME"), Environment.GetEnvironmentVariable("HOME"));
-        return state is { Length: > 0 } ? Path.Combine(state, "vlei", "recent.jsonl")
-            : home is { Length: > 0 } ? Path.Combine(home, ".local", "state", "vlei", "recent.jsonl") : null;
     }
 }

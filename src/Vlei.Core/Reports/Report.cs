@@ -55,21 +55,39 @@ public sealed record ReportColumn(string Key, string Heading, ColumnKind Kind, D
     /// <summary>Whether its figures are changes, which are marked as up, down or same.</summary>
     public bool IsChange { get; init; }
 
+    /// <summary>How its figures follow from those of other columns; nothing where they do not.</summary>
+    public ColumnWorking? Working { get; init; }
+
     /// <summary>Whether readers need not see it where it has no figure but zero; files have it all the same.</summary>
     public bool IsLeftOutWhenIdle { get; init; }
 
     /// <summary>The column of what one column has more than another.</summary>
     public static ReportColumn ChangeOf(ReportColumn current, ReportColumn earlier) =>
-        new($"change({current.Key},{earlier.Key})", "Change", ColumnKind.Money) { IsChange = true, Tie = ColumnTie.About };
+        new($"change({current.Key},{earlier.Key})", "Change", ColumnKind.Money)
+        {
+            IsChange = true, Tie = ColumnTie.About, Working = new ColumnWorking(current.Key, earlier.Key, null),
+        };
 
     /// <summary>The same as a percentage of the earlier one.</summary>
     public static ReportColumn PercentChangeOf(ReportColumn current, ReportColumn earlier) =>
-        new($"percent-change({current.Key},{earlier.Key})", "%", ColumnKind.Percent) { IsChange = true, Tie = ColumnTie.About };
+        new($"percent-change({current.Key},{earlier.Key})", "%", ColumnKind.Percent)
+        {
+            IsChange = true, Tie = ColumnTie.About, Working = new ColumnWorking(current.Key, earlier.Key, null),
+        };
 
     /// <summary>The column of what a column is a percentage of.</summary>
     public static ReportColumn PercentOf(PercentOf whole, ReportColumn column) =>
-        new($"percent-{ReportOptions.NameOf(whole)}({column.Key})", $"% of {ReportOptions.NameOf(whole)}", ColumnKind.Percent) { Tie = ColumnTie.About };
+        new($"percent-{ReportOptions.NameOf(whole)}({column.Key})", $"% of {ReportOptions.NameOf(whole)}", ColumnKind.Percent)
+        {
+            Tie = ColumnTie.About, Working = new ColumnWorking(column.Key, null, whole),
+        };
 }
+
+/// <summary>How the figures of a column follow from those of others.</summary>
+/// <param name="Of">The key of the column that it says something about.</param>
+/// <param name="Earlier">The key of the column that this one is compared with; nothing for a percentage of a whole.</param>
+/// <param name="Whole">What it is a percentage of; nothing for a change.</param>
+public sealed record ColumnWorking(string Of, string? Earlier, PercentOf? Whole);
 
 /// <summary>What a row of a report is.</summary>
 public enum RowKind
@@ -127,6 +145,12 @@ public sealed record ReportRow(string Key, string Label, RowKind Kind, int Level
 {
     /// <summary>The values of the groups that it stands for or in, from the outermost; nothing where there are no groups.</summary>
     public IReadOnlyList<string>? Group { get; init; }
+
+    /// <summary>
+    /// The rows that it adds up, by the keys of themselves or of what they are the total of, each as often as its sign says;
+    /// nothing where it is the total of the rows above it, or of none.
+    /// </summary>
+    public IReadOnlyList<(string Key, int Sign)>? MadeOf { get; init; }
 
     /// <summary>What the figures of this row are where their columns say money; nothing where they are money.</summary>
     public ColumnKind? InsteadOfMoney { get; init; }

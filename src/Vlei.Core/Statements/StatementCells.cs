@@ -21,6 +21,7 @@ internal sealed class StatementCells(
             [.. Enumerable.Range(0, _columns.Columns.Count).Select(column => CellOf(row, column))])
         {
             InsteadOfMoney = (row.Value as RowValue.Quotient)?.Kind,
+            MadeOf = row.MadeOf,
         }),
     ];
 

@@ -36,4 +36,8 @@ internal abstract record RowValue
 /// <param name="Value">What its figures are made of; nothing for a heading.</param>
 /// <param name="Group">The total of the group that it stands in.</param>
 internal sealed record StatementRow(
-    string Key, string Label, RowKind Kind, int Level, RowValue? Value = null, RowValue.Sum? Group = null);
+    string Key, string Label, RowKind Kind, int Level, RowValue? Value = null, RowValue.Sum? Group = null)
+{
+    /// <inheritdoc cref="ReportRow.MadeOf"/>
+    public IReadOnlyList<(string Key, int Sign)>? MadeOf { get; init; }
+}

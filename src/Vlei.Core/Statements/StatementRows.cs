@@ -97,10 +97,13 @@ internal sealed class StatementRows
                 _rows.Add(new StatementRow(
                     part.Text.Key, LabelOf(computed), RowKind.Account, level, _values[part.Text.Key], group));
                 break;
-            case StatementResult when part.Text.OnlyWith.Count == 0 || part.Text.OnlyWith.Any(IsShown):
+            case StatementResult result when part.Text.OnlyWith.Count == 0 || part.Text.OnlyWith.Any(IsShown):
                 _rows.Add(new StatementRow(
                     part.Text.Key, part.Text.Label, part == _last ? RowKind.GrandTotal : RowKind.Result, level,
-                    _values[part.Text.Key]));
+                    _values[part.Text.Key])
+                {
+                    MadeOf = _values[part.Text.Key] is RowValue.Sum ? [.. result.Formula.Parts.Select(made => (made.Key, made.Sign))] : null,
+                });
                 break;
         }
     }

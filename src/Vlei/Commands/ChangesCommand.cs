@@ -40,7 +40,7 @@ internal static class ChangesCommand
 
     private static int Run(ParseResult result, ReportArguments arguments, ReportDestination destination)
     {
-        var format = destination.FormatOf(result);
+        var targets = destination.TargetsOf(result);
         var book = BookOptions.OpenBook(result);
         var definitions = arguments.Definitions(result, Library.Of(book));
         if (result.GetValue(Since) is not { } since)
@@ -72,7 +72,7 @@ internal static class ChangesCommand
             reports.Add(Moved(definition, context, before, request));
         }
 
-        return Write(result, format, destination, reports);
+        return Write(result, targets, destination, reports);
     }
 
     /// <summary>How a report moved between the records of then and those of now.</summary>
@@ -80,14 +80,14 @@ internal static class ChangesCommand
         Movement.Between(definition.Build(context with { Ledger = before }, request), definition.Build(context, request));
 
     // Text is read one after the other; a table for tools is one table.
-    private static int Write(ParseResult result, ReportFormat format, ReportDestination destination, List<Report> reports)
+    private static int Write(ParseResult result, IReadOnlyList<ReportTarget> targets, ReportDestination destination, List<Report> reports)
     {
-        if (format == ReportFormat.All[0])
+        if (targets.FirstOrDefault(target => target.Format != ReportFormat.All[0]) is not { Format: { } format })
         {
-            return destination.Write(result, format, reports);
+            return destination.Write(result, targets, reports);
         }
 
-        return reports.Count <= 2 ? destination.Write(result, format, reports[^1]) : throw new ProblemException(
+        return reports.Count <= 2 ? destination.Write(result, targets, reports[^1]) : throw new ProblemException(
             ProblemKind.Usage, $"{format.Name} has room for one table, and there are {reports.Count}.",
             "Name one report and no more; where it touches closed periods, name one of them with --period.");
     }

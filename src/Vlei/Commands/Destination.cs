@@ -1,3 +1,5 @@
+using System.CommandLine;
+using Vlei.Books.Kept;
 using Vlei.Core.Problems;
 using Vlei.Output;
 
@@ -6,6 +8,25 @@ namespace Vlei.Commands;
 /// <summary>Where a report goes: standard output, or a file that is there as a whole or not at all.</summary>
 internal static class Destination
 {
+    /// <summary>Whether files that Vlei did not write may be written over.</summary>
+    public static readonly Option<bool> Overwrite = new("--overwrite")
+    {
+        Description = "Write over a file that Vlei did not write, or that was changed since",
+    };
+
+    /// <summary>
+    /// Refuses to write over what is somebody's work: a file that Vlei did not write, or that was changed since. Throws a
+    /// <see cref="ProblemException"/> then, unless <see cref="Overwrite"/> is given.
+    /// </summary>
+    public static void RefuseForeign(ParseResult result, string path)
+    {
+        if (!result.GetValue(Overwrite) && Target(path) is { Exists: true, Length: > 0 } there && !IsOurs(there.FullName))
+        {
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{path} is there already, and is not as Vlei wrote it.", "Choose another name, or add --overwrite.");
+        }
+    }
+
     /// <summary>Writes to the file, or to standard output where none is named.</summary>
     public static void Write(string? path, Action<Stream, TextLook> write)
     {
@@ -16,12 +37,11 @@ internal static class Destination
             return;
         }
 
-        var named = new FileInfo(path);
-        var target = named.LinkTarget is null ? named : named.ResolveLinkTarget(returnFinalTarget: true) as FileInfo ?? named;
+        var target = Target(path);
 
         // A pipe or a device, which say that they are empty, is written as it is: a file in its place would take it away
         // from everybody.
-        var direct = target.Exists ? target.Length == 0 : target != named;
+        var direct = target.Exists ? target.Length == 0 : new FileInfo(path).LinkTarget is not null;
         var unfinished = direct ? path : $"{target.FullName}.{Environment.ProcessId}.tmp";
         try
         {
@@ -34,6 +54,11 @@ internal static class Destination
             {
                 File.Move(unfinished, target.FullName, overwrite: true);
             }
+
+            if (Target(path) is { Length: > 0 } written)
+            {
+                WrittenFiles.Note(written.FullName);
+            }
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
@@ -45,5 +70,24 @@ internal static class Destination
             throw new ProblemException(
                 ProblemKind.CannotWrite, $"{path} cannot be written: {cannot.Message}", "Choose a place that you may write to.", cannot);
         }
+    }
+
+    // What cannot be read was not left by this person's Vlei.
+    private static bool IsOurs(string path)
+    {
+        try
+        {
+            return WrittenFiles.IsOurs(path);
+        }
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+        {
+            return false;
+        }
+    }
+
+    private static FileInfo Target(string path)
+    {
+        var named = new FileInfo(path);
+        return named.LinkTarget is null ? named : named.ResolveLinkTarget(returnFinalTarget: true) as FileInfo ?? named;
     }
 }

@@ -50,10 +50,10 @@ internal static class FieldsCommand
 
     private static int Run(ParseResult result, ReportDestination destination)
     {
-        var format = destination.FormatOf(result);
+        var targets = destination.TargetsOf(result);
         var book = BookOptions.OpenBook(result);
         using var ledger = LedgerReader.Open(book);
-        return destination.Write(result, format, Listed(result, ReportArguments.ContextOf(book, BookOptions.TodayOf(result, book.Settings), ledger)));
+        return destination.Write(result, targets, Listed(result, ReportArguments.ContextOf(book, BookOptions.TodayOf(result, book.Settings), ledger)));
     }
 
     private static Report Listed(ParseResult result, ReportContext context)

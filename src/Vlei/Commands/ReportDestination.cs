@@ -14,68 +14,90 @@ internal sealed class ReportDestination
         HelpName = "FORMAT",
     };
 
-    private readonly Option<string?> _to = new("--to")
+    private readonly Option<string[]> _to = new("--to")
     {
-        Description = "The file to write, instead of standard output; for statements of account, a FOLDER/ for a file each",
+        Description = "The file to write, instead of standard output; may be repeated; for statements of account, a FOLDER/ for a file each",
         HelpName = "FILE",
     };
+
+    private readonly Option<bool> _open = new("--open") { Description = "Hand what was written to the desktop, to be opened" };
 
     /// <summary>Adds the options to a command.</summary>
     public ReportDestination(Command command)
     {
         _format.CompletionSources.Add([.. ReportFormat.All.Select(format => format.Name)]);
-        command.Options.Add(_format);
-        command.Options.Add(_to);
+        foreach (var option in Options)
+        {
+            command.Options.Add(option);
+        }
+    }
+
+    private Option[] Options => [_format, _to, _open, Destination.Overwrite];
+
+    /// <summary>
+    /// Where the report goes, and as what. Throws a <see cref="ProblemException"/> where there is no such format, where a
+    /// format cannot go there, or where somebody's work would be written over.
+    /// </summary>
+    public IReadOnlyList<ReportTarget> TargetsOf(ParseResult result)
+    {
+        var paths = result.GetValue(_to) ?? [];
+        var named = result.GetValue(_format) is { } name ? ReportFormat.Named("--format", [name])[0] : null;
+        var folder = IsFolder(result);
+        if (Contradiction(result, paths, named, folder) is var (problem, advice))
+        {
+            throw new ProblemException(ProblemKind.Usage, problem, advice);
+        }
+
+        if (!folder)
+        {
+            Array.ForEach(paths, path => Destination.RefuseForeign(result, path));
+        }
+
+        return paths.Length == 0 ? [new ReportTarget(null, named ?? ReportFormat.All[0])]
+            : [.. paths.Select(path => new ReportTarget(path, named ?? (folder ? ReportFormat.All[0] : FormatFor(path))))];
     }
 
     /// <summary>Writes the report. The status says whether its checks hold.</summary>
-    public int Write(ParseResult result, ReportFormat format, Report report) => Write(result, format, [report]);
+    public int Write(ParseResult result, IReadOnlyList<ReportTarget> targets, Report report) => Write(result, targets, [report]);
 
     /// <summary>Writes several reports, one after the other.</summary>
-    public int Write(ParseResult result, ReportFormat format, IReadOnlyList<Report> reports)
+    public int Write(ParseResult result, IReadOnlyList<ReportTarget> targets, IReadOnlyList<Report> reports)
     {
         if (IsFolder(result))
         {
             throw new ProblemException(
-                ProblemKind.Usage, $"{result.GetValue(_to)} is a folder, and this is one report.",
+                ProblemKind.Usage, $"{targets[0].Path} is a folder, and this is one report.",
                 "Name a file; a folder is for statements of account, a file each.");
         }
 
-        Destination.Write(result.GetValue(_to), (stream, look) =>
+        foreach (var (path, format) in targets)
         {
-            foreach (var report in reports)
-            {
-                if (report != reports[0])
-                {
-                    stream.WriteByte((byte)'\n');
-                }
+            Destination.Write(path, (stream, look) => format.WriteAll(reports, stream, look));
+        }
 
-                format.Write(report, stream, look);
-            }
-        });
+        Open(result, targets);
         return reports.All(report => report.Checks.All(check => check.Ok)) ? ExitStatus.Done : ExitStatus.CheckFailed;
     }
 
     /// <summary>Refuses its options where nothing is written that they could be about.</summary>
     public void RefuseIn(ParseResult result, string why)
     {
-        if (new Option[] { _format, _to }.FirstOrDefault(option => result.GetResult(option) is { Implicit: false }) is { } option)
+        if (Options.FirstOrDefault(option => result.GetResult(option) is { Implicit: false }) is { } option)
         {
             throw new ProblemException(ProblemKind.Usage, $"{option.Name} {why}.", "Leave it out.");
         }
     }
 
     /// <summary>Whether <c>--to</c> names a folder, for a file each.</summary>
-    public bool IsFolder(ParseResult result) =>
-        result.GetValue(_to) is { } path && (path.EndsWith('/') || Directory.Exists(path));
+    public bool IsFolder(ParseResult result) => result.GetValue(_to) is { } paths && Array.Exists(paths, IsFolder);
 
     /// <summary>
     /// Writes several reports into the folder, a file each, and tells on standard error how many. The status says whether all
     /// checks hold.
     /// </summary>
-    public int WriteEach(ParseResult result, ReportFormat format, IEnumerable<(string Name, Report Report)> reports)
+    public int WriteEach(ParseResult result, ReportTarget target, IEnumerable<(string Name, Report Report)> reports)
     {
-        var folder = result.GetRequiredValue(_to)!;
+        var (folder, format) = (target.Path!, target.Format);
         try
         {
             Directory.CreateDirectory(folder);
@@ -90,13 +112,16 @@ internal sealed class ReportDestination
         foreach (var (name, report) in reports)
         {
             count++;
-            Destination.Write(Path.Combine(folder, $"{FileNameOf(name)}.{format.Ending}"), (stream, look) => format.Write(report, stream, look));
+            var path = Path.Combine(folder, $"{FileNameOf(name)}.{format.Ending}");
+            Destination.RefuseForeign(result, path);
+            Destination.Write(path, (stream, look) => format.Write(report, stream, look));
             if (report.Checks.Any(check => !check.Ok))
             {
                 failed.Add(name);
             }
         }
 
+        Open(result, [target]);
         Console.Error.WriteLine($"{count} {(count == 1 ? "file" : "files")} in {folder}");
         if (failed.Count > 0)
         {
@@ -111,17 +136,6 @@ internal sealed class ReportDestination
         char.IsLetterOrDigit(letter) || letter is '-' or '_' or '.' ? $"{letter}" : $"%{(int)letter:X2}")) is var safe && safe.StartsWith('.')
             ? $"_{safe}" : safe;
 
-    /// <summary>The format that is asked for. Throws a <see cref="ProblemException"/> where there is no such.</summary>
-    public ReportFormat FormatOf(ParseResult result)
-    {
-        if (result.GetValue(_format) is { } name)
-        {
-            return ReportFormat.Named("--format", [name])[0];
-        }
-
-        return result.GetValue(_to) is not { } path || IsFolder(result) ? ReportFormat.All[0] : FormatFor(path);
-    }
-
     /// <summary>The format that the ending of a file says. Throws a <see cref="ProblemException"/> where it says none.</summary>
     public static ReportFormat FormatFor(string path)
     {
@@ -129,5 +143,30 @@ internal sealed class ReportDestination
         return ReportFormat.ForFile(path) ?? throw new ProblemException(
             ProblemKind.Usage, $"The ending of {path} says no format.",
             $"End it in {Suggestion.Listed([.. ReportFormat.All.Select(format => $".{format.Ending}")], "or")}, or add --format {Suggestion.Listed(names, "or")}.");
+    }
+
+    private static bool IsFolder(string path) => path.EndsWith('/') || Directory.Exists(path);
+
+    private (string Problem, string Advice)? Contradiction(ParseResult result, string[] paths, ReportFormat? named, bool folder) =>
+        paths.Length > 1 && named is not null
+            ? ("--format is for one file, and --to names several.", "Leave --format out: the ending of each file says its format.")
+        : paths.Length == 0 && named is { IsBinary: true } && !Console.IsOutputRedirected
+            ? ($"{named.Name} is for a file, and this is a terminal.", "Add --to FILE.")
+        : paths.Length > 1 && folder ? ("--to names a folder and something else.", "Name the folder alone, or files.")
+        : paths.GroupBy(Path.GetFullPath).FirstOrDefault(same => same.Count() > 1) is { } twice
+            ? ($"--to names {twice.First()} twice.", "Name each file once.")
+        : result.GetValue(Destination.Overwrite) && paths.Length == 0 ? ("--overwrite is for a file, and none is written.", "Add --to FILE.")
+        : result.GetValue(_open) && paths.Length == 0 ? ("--open is for a file, and none is written.", "Add --to FILE.")
+        : null;
+
+    private void Open(ParseResult result, IReadOnlyList<ReportTarget> targets)
+    {
+        if (result.GetValue(_open))
+        {
+            foreach (var target in targets)
+            {
+                Desktop.Open(target.Path!);
+            }
+        }
     }
 }

@@ -46,7 +46,7 @@ internal static class RunCommand
         Period.CompletionSources.Add([.. Core.Calendar.PeriodGrammar.Words]);
         Format.CompletionSources.Add([.. ReportFormat.All.Select(format => format.Name)]);
         command.Arguments.Add(Group);
-        foreach (var option in new Option[] { Period, Format, Summary, Books, Jobs })
+        foreach (var option in new Option[] { Period, Format, Summary, Destination.Overwrite, Books, Jobs })
         {
             command.Options.Add(option);
         }
@@ -58,7 +58,16 @@ internal static class RunCommand
     private static int Run(ParseResult result)
     {
         var formats = ReportFormat.Named("--format", [.. (result.GetValue(Format) ?? []).SelectMany(list => list.Split(','))]);
-        _ = result.GetValue(Summary) is { } file ? ReportDestination.FormatFor(file) : null;
+        if (result.GetValue(Summary) is { } file)
+        {
+            _ = ReportDestination.FormatFor(file);
+            Destination.RefuseForeign(result, file);
+        }
+        else if (result.GetValue(Destination.Overwrite))
+        {
+            throw new ProblemException(ProblemKind.Usage, "--overwrite is for the file of the summary, and none is written.", "Add --summary FILE.");
+        }
+
         if (result.GetValue(Books) is { Length: > 0 } patterns)
         {
             return RunAll(result, patterns, formats);
@@ -99,19 +108,10 @@ internal static class RunCommand
 
     private static void Write(ParseResult result, IReadOnlyList<Report> reports)
     {
-        Destination.Write(null, (stream, look) => WriteEach(ReportFormat.All[0], stream, look));
+        Destination.Write(null, (stream, look) => ReportFormat.All[0].WriteAll(reports, stream, look));
         if (result.GetValue(Summary) is { } file && ReportDestination.FormatFor(file) is var format)
         {
-            Destination.Write(file, (stream, look) => WriteEach(format, stream, look));
-        }
-
-        void WriteEach(ReportFormat format, Stream stream, TextLook look)
-        {
-            foreach (var report in reports)
-            {
-                stream.Write(report == reports[0] ? [] : "\n"u8);
-                format.Write(report, stream, look);
-            }
+            Destination.Write(file, (stream, look) => format.WriteAll(reports, stream, look));
         }
     }
 }

@@ -43,12 +43,12 @@ internal static class ShowCommand
 
     private static int Show(ParseResult result, ReportArguments arguments, ReportDestination destination)
     {
-        var format = destination.FormatOf(result);
+        var targets = destination.TargetsOf(result);
         return arguments.With(result, (book, definition, context, request) =>
         {
             var status = definition.Each is { } each && destination.IsFolder(result)
-                ? destination.WriteEach(result, format, each(context, request).Select(one => (one.Name, definition.Build(context, one.Request))))
-                : destination.Write(result, format, definition.Build(context, request));
+                ? destination.WriteEach(result, targets[0], each(context, request).Select(one => (one.Name, definition.Build(context, one.Request))))
+                : destination.Write(result, targets, definition.Build(context, request));
             RecentReports.Note(book, context.Today.Date, definition.Key, arguments.Typed(result));
             return status;
         });
@@ -57,7 +57,7 @@ internal static class ShowCommand
     // Every book has its own column, so what else would make columns has no place.
     private static int ShowSideBySide(ParseResult result, ReportArguments arguments, ReportDestination destination)
     {
-        var format = destination.FormatOf(result);
+        var targets = destination.TargetsOf(result);
         var typed = arguments.Typed(result);
         if (!typed.Remove(ReportOptions.By.Name, out var by) || by is not [ByBook] || result.GetResult(BookOptions.Book) is { Implicit: false })
         {
@@ -79,7 +79,7 @@ internal static class ShowCommand
             throw new ProblemException(ProblemKind.Usage, $"--{other} does not go with --by {ByBook}, which has a column per book.", "Leave it out, or show one book.");
         }
 
-        return destination.Write(result, format, SideBySide.Of(
+        return destination.Write(result, targets, SideBySide.Of(
             [.. BookSet.Of(result.GetValue(Books)!).Select(folder => (folder, Naming.Of(folder, () => arguments.BuildIn(result, Book.Open(folder), typed))))]));
     }
 

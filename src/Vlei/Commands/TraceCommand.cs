@@ -40,8 +40,8 @@ internal static class TraceCommand
         var destination = new ReportDestination(command);
         command.SetAction(result =>
         {
-            var format = destination.FormatOf(result);
-            return arguments.With(result, (_, definition, context, request) => destination.Write(result, format, Trace.Of(
+            var targets = destination.TargetsOf(result);
+            return arguments.With(result, (_, definition, context, request) => destination.Write(result, targets, Trace.Of(
                 definition.Build(context, request), context.Ledger, result.GetRequiredValue(Row), result.GetValue(Column), result.GetValue(All))));
         });
         return command;

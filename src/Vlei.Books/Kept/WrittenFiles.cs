@@ -1,0 +1,59 @@
+using System.IO.Hashing;
+using System.Text.Json;
+
+namespace Vlei.Books.Kept;
+
+/// <summary>
+/// Which files Vlei wrote, and as what: a file that it wrote and nobody changed since may be written again; any other is
+/// somebody's work.
+/// </summary>
+public static class WrittenFiles
+{
+    private const int MostBytes = 1 << 20;
+    private const int MostKept = 3000;
+
+    private static readonly StateFile Log = new("written.jsonl", MostBytes, MostKept);
+
+    /// <summary>Notes that a file was written as it is now.</summary>
+    /// <param name="path">The full path.</param>
+    public static void Note(string path)
+    {
+        using var line = new MemoryStream();
+        using (var json = new Utf8JsonWriter(line))
+        {
+            json.WriteStartObject();
+            json.WriteString("file", path);
+            json.WriteString("xxh128", SumOf(path));
+            json.WriteEndObject();
+        }
+
+        line.WriteByte((byte)'\n');
+        Log.Append(line.ToArray());
+    }
+
+    /// <summary>Whether a file is as Vlei wrote it.</summary>
+    /// <param name="path">The full path.</param>
+    public static bool IsOurs(string path) =>
+        Log.Lines().Select(Read).LastOrDefault(written => written?.Path == path) is { } last && last.Sum == SumOf(path);
+
+    private static (string Path, string Sum)? Read(string line)
+    {
+        try
+        {
+            using var json = JsonDocument.Parse(line);
+            return (json.RootElement.GetProperty("file").GetString()!, json.RootElement.GetProperty("xxh128").GetString()!);
+        }
+        catch (Exception damaged) when (OptionsJson.IsDamage(damaged))
+        {
+            return null;
+        }
+    }
+
+    private static string SumOf(string path)
+    {
+        var hash = new XxHash128();
+        using var file = File.OpenRead(path);
+        hash.Append(file);
+        return Convert.ToHexStringLower(hash.GetCurrentHash());
+    }
+}

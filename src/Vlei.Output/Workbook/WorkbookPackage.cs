@@ -1,0 +1,200 @@
+using System.Globalization;
+using System.IO.Compression;
+using System.Text;
+using System.Xml;
+using Vlei.Core.Problems;
+
+namespace Vlei.Output.Workbook;
+
+/// <summary>
+/// The parts of a workbook in their archive (Office Open XML, ECMA-376): sheets are written one after the other as they come,
+/// what names them last. The same sheets make the same bytes.
+/// </summary>
+internal sealed class WorkbookPackage : IDisposable
+{
+    /// <summary>The namespace of sheets.</summary>
+    public const string Main = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
+
+    private const string Relations = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
+    private const string PackageRelations = "http://schemas.openxmlformats.org/package/2006/relationships";
+    private const string ContentTypes = "http://schemas.openxmlformats.org/package/2006/content-types";
+    private const string SheetType = "application/vnd.openxmlformats-officedocument.spreadsheetml";
+    private const int MostLettersInName = 31;
+
+    // An archive's day cannot be left out, and the day of writing would make every file another.
+    private static readonly DateTimeOffset Day = new(1980, 1, 1, 0, 0, 0, TimeSpan.Zero);
+
+    private readonly ZipArchive _archive;
+    private readonly string _title;
+    private readonly List<string> _sheets = [];
+    private readonly List<(string Name, int Sheet, string Cells)> _names = [];
+
+    /// <summary>Begins a workbook.</summary>
+    /// <param name="stream">Where it is written to.</param>
+    /// <param name="title">Its title.</param>
+    public WorkbookPackage(Stream stream, string title)
+    {
+        _archive = new ZipArchive(stream, ZipArchiveMode.Create, leaveOpen: true);
+        _title = title;
+    }
+
+    /// <summary>The looks of its cells.</summary>
+    public WorkbookLooks Looks { get; } = new();
+
+    /// <summary>A name for a sheet that no other has: letters that none may have are replaced, and it is cut to the length that there may be.</summary>
+    /// <param name="wanted">What it should be called.</param>
+    /// <param name="taken">The names that are taken.</param>
+    public static string SheetName(string wanted, IEnumerable<string> taken)
+    {
+        var letters = string.Concat(DisplayText.Harmless(wanted, ascii: false).Select(letter => "[]:*?/\\".Contains(letter) || char.IsSurrogate(letter) ? '-' : letter)).Trim(' ', '\'');
+        var name = letters.Length == 0 ? "Report" : letters.Length > MostLettersInName ? letters[..MostLettersInName].TrimEnd(' ', '\'') : letters;
+        var all = taken.Append("History").ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var free = name;
+        for (var number = 2; all.Contains(free); number++)
+        {
+            var end = string.Create(CultureInfo.InvariantCulture, $" {number}");
+            free = $"{(name.Length + end.Length > MostLettersInName ? name[..(MostLettersInName - end.Length)] : name)}{end}";
+        }
+
+        return free;
+    }
+
+    /// <summary>Writes the next sheet.</summary>
+    /// <param name="name">Its name.</param>
+    /// <param name="write">Writes what is in it.</param>
+    public void AddSheet(string name, Action<XmlWriter> write)
+    {
+        _sheets.Add(name);
+        WritePart($"xl/worksheets/sheet{_sheets.Count}.xml", xml =>
+        {
+            xml.WriteStartElement("worksheet", Main);
+            write(xml);
+            xml.WriteEndElement();
+        });
+    }
+
+    /// <summary>Gives cells of the sheet written last a name, within that sheet.</summary>
+    public void AddName(string name, string cells) => _names.Add((name, _sheets.Count - 1, CellText.Place(_sheets[^1], cells)));
+
+    /// <summary>Writes what is left.</summary>
+    public void Finish()
+    {
+        WritePart("xl/styles.xml", Looks.Write);
+        WritePart("xl/workbook.xml", WriteWorkbook);
+        WritePart("docProps/core.xml", WriteProperties);
+        WritePart("xl/_rels/workbook.xml.rels", xml => WriteRelations(xml,
+        [
+            .. _sheets.Select((_, place) => ("worksheet", $"worksheets/sheet{place + 1}.xml")), ("styles", "styles.xml"),
+        ]));
+        WritePart("_rels/.rels", xml => WriteRelations(xml, [("officeDocument", "xl/workbook.xml"), ("core", "docProps/core.xml")]));
+        WritePart("[Content_Types].xml", WriteTypes);
+    }
+
+    /// <inheritdoc/>
+    public void Dispose() => _archive.Dispose();
+
+    private void WritePart(string name, Action<XmlWriter> write)
+    {
+        var entry = _archive.CreateEntry(name, CompressionLevel.Fastest);
+        entry.LastWriteTime = Day;
+        using var stream = new BufferedStream(entry.Open(), 1 << 16);
+        using var xml = XmlWriter.Create(stream, new XmlWriterSettings { Encoding = new UTF8Encoding(false), CheckCharacters = false });
+        xml.WriteStartDocument(standalone: true);
+        write(xml);
+    }
+
+    private void WriteWorkbook(XmlWriter xml)
+    {
+        xml.WriteStartElement("workbook", Main);
+        xml.WriteAttributeString("xmlns", "r", null, Relations);
+        xml.WriteStartElement("sheets");
+        for (var place = 0; place < _sheets.Count; place++)
+        {
+            xml.WriteStartElement("sheet");
+            xml.WriteAttributeString("name", _sheets[place]);
+            xml.WriteAttributeString("sheetId", SheetWriter.Text(place + 1));
+            xml.WriteAttributeString("id", Relations, $"rId{place + 1}");
+            xml.WriteEndElement();
+        }
+
+        xml.WriteEndElement();
+        if (_names.Count > 0)
+        {
+            xml.WriteStartElement("definedNames");
+            foreach (var (name, sheet, cells) in _names.OrderBy(named => named.Name, StringComparer.Ordinal).ThenBy(named => named.Sheet))
+            {
+                xml.WriteStartElement("definedName");
+                xml.WriteAttributeString("name", name);
+                xml.WriteAttributeString("localSheetId", SheetWriter.Text(sheet));
+                xml.WriteString(cells);
+                xml.WriteEndElement();
+            }
+
+            xml.WriteEndElement();
+        }
+
+        xml.WriteEndElement();
+    }
+
+    private void WriteProperties(XmlWriter xml)
+    {
+        const string Core = "http://schemas.openxmlformats.org/package/2006/metadata/core-properties";
+        const string Dublin = "http://purl.org/dc/elements/1.1/";
+        xml.WriteStartElement("cp", "coreProperties", Core);
+        xml.WriteElementString("dc", "title", Dublin, CellText.Escaped(_title));
+        xml.WriteElementString("dc", "creator", Dublin, "Vlei");
+        xml.WriteEndElement();
+    }
+
+    private static void WriteRelations(XmlWriter xml, IReadOnlyList<(string Kind, string Target)> relations)
+    {
+        xml.WriteStartElement("Relationships", PackageRelations);
+        for (var place = 0; place < relations.Count; place++)
+        {
+            var (kind, target) = relations[place];
+            xml.WriteStartElement("Relationship");
+            xml.WriteAttributeString("Id", $"rId{place + 1}");
+            xml.WriteAttributeString("Type", kind == "core" ? $"{PackageRelations}/metadata/core-properties" : $"{Relations}/{kind}");
+            xml.WriteAttributeString("Target", target);
+            xml.WriteEndElement();
+        }
+
+        xml.WriteEndElement();
+    }
+
+    private void WriteTypes(XmlWriter xml)
+    {
+        xml.WriteStartElement("Types", ContentTypes);
+        Write("Default", "Extension", "rels", "application/vnd.openxmlformats-package.relationships+xml");
+        Write("Default", "Extension", "xml", "application/xml");
+        Write("Override", "PartName", "/xl/workbook.xml", $"{SheetType}.sheet.main+xml");
+        Write("Override", "PartName", "/xl/styles.xml", $"{SheetType}.styles+xml");
+        Write("Override", "PartName", "/docProps/core.xml", "application/vnd.openxmlformats-package.core-properties+xml");
+        for (var place = 0; place < _sheets.Count; place++)
+        {
+            Write("Override", "PartName", $"/xl/worksheets/sheet{place + 1}.xml", $"{SheetType}.worksheet+xml");
+        }
+
+        xml.WriteEndElement();
+
+        void Write(string element, string key, string value, string type)
+        {
+            xml.WriteStartElement(element);
+            xml.WriteAttributeString(key, value);
+            xml.WriteAttributeString("ContentType", type);
+            xml.WriteEndElement();
+        }
+    }
+
+    /// <summary>Refuses what no sheet has room for. Throws a <see cref="ProblemException"/> then.</summary>
+    public static void RefuseTooLarge(string title, int rows, int columns)
+    {
+        if (rows > CellText.MostRows || columns > CellText.MostColumns)
+        {
+            throw new ProblemException(
+                ProblemKind.BadData,
+                string.Create(CultureInfo.InvariantCulture, $"{title} has {rows:N0} rows and {columns:N0} columns; a sheet of a workbook has room for {CellText.MostRows:N0} and {CellText.MostColumns:N0}."),
+                "Narrow it, take --summary, or write CSV.");
+        }
+    }
+}

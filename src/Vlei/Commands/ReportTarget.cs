@@ -1,0 +1,8 @@
+using Vlei.Output;
+
+namespace Vlei.Commands;
+
+/// <summary>Where a report goes, and as what.</summary>
+/// <param name="Path">The file, or the folder; nothing for standard output.</param>
+/// <param name="Format">The format.</param>
+internal readonly record struct ReportTarget(string? Path, ReportFormat Format);
