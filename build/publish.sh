@@ -1,6 +1,13 @@
 #!/bin/sh
-# Publishes vlei as a native program into artifacts/publish; any warning is an error.
+# Publishes vlei as a native program into artifacts/publish, and beside it the one that draws its charts; any warning is an
+# error.
 set -eu
 cd "$(dirname "$0")/.."
 . build/require.sh
-dotnet publish src/Vlei -c Release -r linux-x64 --nologo -v quiet
+published=artifacts/publish
+for project in Vlei Vlei.Charts; do
+    dotnet publish "src/$project" -c Release -r linux-x64 --nologo -v quiet
+done
+for file in vlei-charts libSkiaSharp.so libHarfBuzzSharp.so; do
+    cp "$published/Vlei.Charts/release_linux-x64/$file" "$published/Vlei/release_linux-x64/"
+done

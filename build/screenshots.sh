@@ -1,6 +1,6 @@
 #!/bin/sh
 # Draws the screenshots from what the program really prints on a terminal of 110 columns.
-# Needs imagemagick, fonts-dejavu-core and script (util-linux).
+# Needs imagemagick, fonts-dejavu-core, script (util-linux), chromium, libreoffice-calc and poppler-utils.
 set -eu
 root=$(cd "$(dirname "$0")/.." && pwd)
 here=$root/docs/screenshots
@@ -25,10 +25,8 @@ vlei demo > /dev/null 2>&1
 export VLEI_BOOK=reedwater
 draw show-compared 44 'vlei show profit-loss --period this-fiscal-year-to-date --compare prior-year --change --percent income --depth 1'
 draw balance-sheet 44 'vlei show balance-sheet --as-of last-month --compare prior-year --change'
-draw cash-flow 44 'vlei show cash-flow --period fy2026 --compare prior-year --change'
 draw general-ledger 44 'vlei show general-ledger --period 2026-05 --only account=1020,1030'
 draw aging 44 'vlei show receivables-aging --as-of last-month'
-draw call-list 52 'vlei show open-receivables --only days-late=31.. --sort -open'
 draw statement-of-account 34 'vlei show statement-of-account --period last-3-months --only "contact.name=Heron*"'
 draw money-to-come 34 'vlei show money-to-come --money 20000 --as-usual'
 draw list 44 'vlei show lines --only account.type=income --period last-month --group-by department,item --columns date,contact,quantity,natural:Sales'
@@ -36,8 +34,6 @@ draw cross-table 44 'vlei show sales-by-item --period fy2026 --rows item --acros
 draw review 52 'vlei check --review last-3-months'
 draw reports 60 'vlei reports sales stock tax'
 draw trace 34 'vlei trace profit-loss --period 2026-05 --basis cash --compare prior-year --change --row 4010 --column Change'
-mkdir reedwater/layouts && awk '/^> statement/ { on = 1 } /^> X/ { on = 0 } on { print substr($0, 3) }' "$root/docs/guide/layouts.md" > reedwater/layouts/management.toml
-draw layout 30 'vlei show profit-loss --period last-month --layout management --compare prior-year --change'
 cp -r reedwater/records late && sed -i '/^BILL-00585,/s/8102.00/8420.00/' late/lines.csv
 vlei close 2026-05 2> /dev/null && vlei import late > /dev/null 2>&1
 draw changes 44 'vlei changes --since 1 profit-loss --period 2026-05'
@@ -45,6 +41,17 @@ draw demo 40 'vlei demo boats'
 draw books 24 "vlei run month-end --books 'reedwater/clients/*'"
 vlei run month-end > /dev/null && sed -i '/^BILL-00585,/s/8420.00/8500.00/' late/lines.csv && vlei import late > /dev/null 2>&1
 draw run 44 'vlei run month-end'
+# A document as the program that opens it shows it, at most 1280 by 800.
+page() { convert "$1" -resize 1280x800\> -background '#8a9299' -gravity north -extent 1280x800 -strip -define png:exclude-chunks=date,time "$here/$2.png"; }
+vlei show balance-sheet --as-of 2026-05-31 --compare prior-year --change --depth 0 --accent '#1f5f8b' --chart --to workbook.xlsx
+HOME=$work soffice --headless --convert-to pdf workbook.xlsx > /dev/null 2>&1
+pdftoppm -r 110 -png -singlefile workbook.pdf workbook && page workbook.png workbook
+vlei show profit-loss --period 2025-07/2026-06 --by quarter --compare prior-year --change --chart --accent '#1f5f8b' --to page.pdf --overwrite
+pdftoppm -r 110 -png -singlefile page.pdf pdf && page pdf.png pdf
+vlei show profit-loss --period last-12-months --by month --chart --with-detail --lang en --to page.html
+chromium --headless --no-sandbox --disable-gpu --no-first-run --disable-background-networking --disable-component-update --disable-sync \
+    --user-data-dir="$work/browser" --hide-scrollbars --window-size=1280,800 --screenshot="$work/web.png" "file://$work/page.html" > /dev/null 2>&1
+page web.png page
 mkdir broken && cp reedwater/records/accounts.csv broken
 printf 'id,kind,date,contact\nINV-9,invioce,2026-06-31,C0001\nINV-10,invoice,2026-06-30,C9001\n' > broken/documents.csv
 printf 'document,account,amount\nINV-9,1100,115.00\nINV-10,1100,"1,150.00"\nINV-10,402,-1000.00\nINV-11,4020,5.001\n' > broken/lines.csv

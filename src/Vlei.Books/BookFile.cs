@@ -5,8 +5,8 @@ using Vlei.Books.Kept;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
-using Vlei.Core.OpenItems;
 using Vlei.Core.Problems;
+using Vlei.Core.Reports;
 
 namespace Vlei.Books;
 
@@ -16,14 +16,18 @@ internal static class BookFile
     private static readonly string[] Keys = ["name", "currency", "fiscal-year-start", "basis", "today", "language", "remittance", "settle", "library"];
 
     private const string OldestFirst = "oldest-first";
+    private const string LookTable = "look";
+
+    // The language is said above, for all that is sent.
+    private static readonly ReportOption[] Looks = [.. LookOptions.All.Except([LookOptions.Language])];
 
     /// <summary>Reads the file. Throws a <see cref="ProblemException"/> where it is not as it should be.</summary>
     public static BookSettings Read(string path)
     {
         var toml = TomlText.Parse(File.ReadAllText(path), path, ProblemKind.BadConfiguration);
-        if (toml.Document.Tables.FirstOrDefault() is { } table)
+        if (toml.Document.Tables.FirstOrDefault(table => table is not TableSyntax || table.Name?.ToString().Trim() != LookTable) is { } other)
         {
-            throw toml.Wrong(table.Span, $"there is no table [{table.Name}].", $"Expected {Suggestion.Listed(Keys, "and")}.");
+            throw toml.Wrong(other.Span, $"there is no table [{other.Name}].", $"Expected {Suggestion.Listed(Keys, "and")}, and below them [{LookTable}].");
         }
 
         var values = toml.Known(toml.Document.KeyValues, Keys);
@@ -35,7 +39,8 @@ internal static class BookFile
             Today(toml, values))
         {
             Remittance = toml.Text(values, "remittance") ?? "",
-            Language = LanguageOf(toml, values),
+            Language = toml.Text(values, "language") ?? "en",
+            Look = LookOf(toml),
             Library = toml.Text(values, "library"),
             SettlesOldestFirst = toml.Text(values, "settle") switch
             {
@@ -120,12 +125,11 @@ internal static class BookFile
             _ => throw toml.Wrong(values["basis"].Value!.Span, "there is no such basis.", "Write \"accrual\" or \"cash\"."),
         };
 
-    private static string LanguageOf(TomlText toml, Dictionary<string, KeyValueSyntax> values) =>
-        toml.Text(values, "language") is not { } code ? "en"
-        : StatementOfAccountReport.Languages.Contains(code) ? code
-        : throw toml.Wrong(
-            values["language"].Value!.Span, $"there are no texts in \"{code}\".",
-            $"Write {Suggestion.Listed([.. StatementOfAccountReport.Languages.Select(known => $"\"{known}\"")], "or")}.");
+    private static Dictionary<string, IReadOnlyList<string>> LookOf(TomlText toml)
+    {
+        var pairs = toml.Document.Tables.SelectMany(table => table.Items).ToList();
+        return ReportFile.OptionsIn(toml, toml.Known(pairs, [.. Looks.Select(option => option.Name)]), Looks, $"[{LookTable}]");
+    }
 
     private static DateOnly? Today(TomlText toml, Dictionary<string, KeyValueSyntax> values)
     {

@@ -76,6 +76,11 @@ public static class RequestText
         return merged;
     }
 
+    /// <summary>What is asked, with looks that hold where it says nothing of them.</summary>
+    public static IReadOnlyDictionary<string, IReadOnlyList<string>> WithLook(
+        IReadOnlyDictionary<string, IReadOnlyList<string>> options, IReadOnlyDictionary<string, IReadOnlyList<string>> look) =>
+        look.Count == 0 ? options : look.Where(pair => !options.ContainsKey(pair.Key)).Concat(options).ToDictionary(pair => pair.Key, pair => pair.Value);
+
     /// <summary>Reads them. Throws a <see cref="ProblemException"/> where a value makes no sense.</summary>
     /// <param name="options">The values, by the names of the options; a switch has the value <c>true</c>.</param>
     /// <param name="today">The day that period words are worked out from.</param>
@@ -95,12 +100,12 @@ public static class RequestText
         return new ReportRequest
         {
             Period = PeriodOf(One(ReportOptions.Period), One(ReportOptions.AsOf)) is { } period ? PeriodGrammar.Parse(period, today, calendar) : null,
-            Basis = One(ReportOptions.Basis) is { } basis ? (AccountingBasis)IndexOf(ReportOptions.Basis, basis, AccountingBases.Names) : null,
+            Basis = One(ReportOptions.Basis) is { } basis ? (AccountingBasis)ReportOptions.Basis.IndexOf(basis) : null,
             By = One(ReportOptions.By) is { } what ? SpreadOf(what) : null,
             Compare = [.. Texts(options, ReportOptions.Compare).Select(with => Comparison.Parse(with, today, calendar))],
             Change = Has(ReportOptions.Change),
             Percent = [.. Texts(options, ReportOptions.Percent).SelectMany(list => list.Split(','))
-                .Select(of => (PercentOf)IndexOf(ReportOptions.Percent, of, ReportOptions.Percent.Words))],
+                .Select(of => (PercentOf)ReportOptions.Percent.IndexOf(of))],
             Choices =
             [
                 .. Texts(options, ReportOptions.Only).Select(text => FieldChoice.Parse(text, isExcept: false)),
@@ -114,10 +119,10 @@ public static class RequestText
             Rows = Names(ReportOptions.Rows),
             Across = One(ReportOptions.Across) is { } across && across != Field.None ? across : null,
             Measures = Columns(ReportOptions.Measure),
-            IsDirect = One(ReportOptions.Method) is { } method && IndexOf(ReportOptions.Method, method, ReportOptions.Method.Words) == 1,
+            IsDirect = One(ReportOptions.Method) is { } method && ReportOptions.Method.IndexOf(method) == 1,
             Layout = One(ReportOptions.Layout),
             Limits = One(ReportOptions.Limits) is { } limits ? AgingBuckets.Parse(limits) : null,
-            AgesByDocument = One(ReportOptions.AgeBy) is { } age && IndexOf(ReportOptions.AgeBy, age, ReportOptions.AgeBy.Words) == 1,
+            AgesByDocument = One(ReportOptions.AgeBy) is { } age && ReportOptions.AgeBy.IndexOf(age) == 1,
             KeepsUnappliedApart = Has(ReportOptions.Unapplied),
             Detail = Has(ReportOptions.Detail),
             Summary = Has(ReportOptions.Summary),
@@ -128,6 +133,7 @@ public static class RequestText
             Zeros = Has(ReportOptions.Zeros),
             Depth = One(ReportOptions.Depth) is { } depth ? NumberOf(ReportOptions.Depth, depth, 0, "0 for totals alone, 1, 2 …") : null,
             Title = One(ReportOptions.Title),
+            Look = LookText.Read(options),
         };
     }
 
@@ -158,22 +164,6 @@ public static class RequestText
         ? throw new ProblemException(
             ProblemKind.Usage, "--period and --as-of both say when.", "Give one of them; with --by, --period.")
         : period ?? moment;
-
-    private static int IndexOf(ReportOption option, string word, IReadOnlyList<string> words)
-    {
-        for (var index = 0; index < words.Count; index++)
-        {
-            if (words[index].Equals(word, StringComparison.OrdinalIgnoreCase))
-            {
-                return index;
-            }
-        }
-
-        throw new ProblemException(
-            ProblemKind.Usage,
-            $"--{option.Name} does not take \"{word}\".",
-            Suggestion.DidYouMean(word, words) ?? $"It takes {Suggestion.Listed(words, "or")}.");
-    }
 
     private static int NumberOf(ReportOption option, string text, int least, string hint) =>
         int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number >= least

@@ -4,25 +4,33 @@ using Vlei.Core.Reports;
 namespace Vlei.Output;
 
 /// <summary>
-/// A report as one table for tools: what each row is, then its figures under the keys of their columns, exact and
-/// without thousands separators.
+/// A report as one table for tools: what each row is, then its figures under the keys of their columns, exact and without
+/// thousands separators. What rows are may be left out, keys may be headings, and text that a spreadsheet could take for a
+/// formula may be marked as text.
 /// </summary>
-internal static class CsvReport
+internal sealed class CsvReport
 {
+    private static readonly string[] OfRows = ["row", "label", "kind", "level"];
+    private static readonly string[] OfFigures = ["column", "heading", "value"];
+
+    private readonly CsvWriter _csv;
+    private readonly ReportLook _look;
+
+    private CsvReport(CsvWriter csv, ReportLook look) => (_csv, _look) = (csv, look);
+
     /// <summary>Writes the report.</summary>
-    public static void Write(Report report, Stream stream)
+    public static void Write(ReportWords words, Stream stream)
     {
         using var csv = CsvWriter.Create(stream, new CsvWriterOptions { NewLine = "\n" }, leaveOpen: true);
-        csv.WriteHeader(["row", "label", "kind", "level", .. report.Columns.Select(column => column.Key)]);
+        var (report, table) = (words.Report, new CsvReport(csv, words.Look));
+        csv.WriteHeader([.. table.Heads(OfRows), .. report.Columns.Select(column => table.Safe(words.Look.CsvHasHeadings ? column.Heading : column.Key))]);
         foreach (var row in report.Rows)
         {
-            csv.WriteField(row.Key);
-            csv.WriteField(row.Label);
-            csv.WriteField(RowKinds.NameOf(row.Kind));
-            csv.WriteField(row.Level);
+            table.WriteRow(row);
             for (var column = 0; column < report.Columns.Count; column++)
             {
-                csv.WriteField(Figures.Exact(report, row, column));
+                var exact = Figures.Exact(report, row, column);
+                csv.WriteField(row.Cells[column].Units is null && exact is not null ? table.Safe(exact) : exact);
             }
 
             csv.EndRecord();
@@ -33,9 +41,11 @@ internal static class CsvReport
     public static void WritePack(ReportPack pack, Stream stream)
     {
         using var csv = CsvWriter.Create(stream, new CsvWriterOptions { NewLine = "\n" }, leaveOpen: true);
-        csv.WriteHeader(["report", "row", "label", "kind", "level", "column", "heading", "value"]);
-        foreach (var (name, report) in pack.Reports)
+        var look = pack.Reports.Count > 0 ? pack.Reports[0].Report.Look : new ReportLook();
+        csv.WriteHeader(["report", .. new CsvReport(csv, look).Heads(OfRows), .. OfFigures]);
+        foreach (var (name, report) in pack.Reports.Select(named => (named.Name, new ReportWords(named.Report).Report)))
         {
+            var table = new CsvReport(csv, report.Look with { CsvIsBare = look.CsvIsBare });
             foreach (var row in report.Rows)
             {
                 for (var column = 0; column < report.Columns.Count; column++)
@@ -43,17 +53,34 @@ internal static class CsvReport
                     if (Figures.Exact(report, row, column) is { } value)
                     {
                         csv.WriteField(name);
-                        csv.WriteField(row.Key);
-                        csv.WriteField(row.Label);
-                        csv.WriteField(RowKinds.NameOf(row.Kind));
-                        csv.WriteField(row.Level);
-                        csv.WriteField(report.Columns[column].Key);
-                        csv.WriteField(report.Columns[column].Heading);
-                        csv.WriteField(value);
+                        table.WriteRow(row);
+                        csv.WriteField(table.Safe(report.Columns[column].Key));
+                        csv.WriteField(table.Safe(report.Columns[column].Heading));
+                        csv.WriteField(row.Cells[column].Units is null ? table.Safe(value) : value);
                         csv.EndRecord();
                     }
                 }
             }
         }
     }
+
+    private IEnumerable<string> Heads(IReadOnlyList<string> heads) => heads.Where((_, place) => place == 1 || !_look.CsvIsBare);
+
+    private void WriteRow(ReportRow row)
+    {
+        if (!_look.CsvIsBare)
+        {
+            _csv.WriteField(Safe(row.Key));
+        }
+
+        _csv.WriteField(Safe(row.Label));
+        if (!_look.CsvIsBare)
+        {
+            _csv.WriteField(RowKinds.NameOf(row.Kind));
+            _csv.WriteField(row.Level);
+        }
+    }
+
+    // A mark before it, which spreadsheets do not show, keeps text from being worked out.
+    private string Safe(string text) => _look.CsvIsSafe && text.Length > 0 && "=+-@\t\r".Contains(text[0]) ? $"'{text}" : text;
 }

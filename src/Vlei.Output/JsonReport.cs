@@ -33,6 +33,11 @@ public static class JsonReport
             json.WriteString("currency", report.Currency.Code);
             json.WriteString("basis", AccountingBases.NameOf(report.Basis));
             WritePeriod(json, report);
+            if (report.Look.Subtitle is { } subtitle)
+            {
+                json.WriteString("subtitle", subtitle);
+            }
+
             WriteWords(json, "addressed_to", report.AddressedTo);
             WriteWords(json, "narrowed", report.Narrowed);
             WriteWords(json, "notes", report.Notes);
@@ -40,6 +45,11 @@ public static class JsonReport
             WriteLines(json, stream, "rows", report.Rows, (line, row) => WriteRow(line, report, row));
             WriteLines(json, stream, "checks", report.Checks, (line, check) => WriteCheck(line, report, check));
             WriteWords(json, "foot", report.Foot);
+            if (report.Look.Footer is { } footer)
+            {
+                json.WriteString("footer", footer);
+            }
+
             json.WriteNumber("revision", report.Revision);
             json.WriteEndObject();
         }

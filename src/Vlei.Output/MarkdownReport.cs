@@ -10,44 +10,46 @@ internal static class MarkdownReport
     private const string Marks = "\\`*_[]<>|~&$";
 
     /// <summary>Writes the report.</summary>
-    public static void Write(Report report, Stream stream)
+    public static void Write(ReportWords words, Stream stream)
     {
+        var report = words.Report;
         using var text = new StreamWriter(stream, new UTF8Encoding(false), leaveOpen: true) { NewLine = "\n" };
         text.WriteLine($"# {Escaped(report.Title)}");
         text.WriteLine();
-        WriteLines(text, [report.Book, report.PeriodInWords, ReportWords.InWhat(report)]);
-        foreach (var words in report.Narrowed.Concat(report.Notes))
+        var head = words.Head.SkipLast(report.Narrowed.Count + report.Notes.Count).ToList();
+        WriteLines(text, head);
+        foreach (var line in words.Head.Skip(head.Count))
         {
-            WriteLines(text, [words]);
+            WriteLines(text, [line]);
         }
 
         WriteLines(text, report.AddressedTo);
-        WriteTable(text, report);
+        WriteTable(text, words);
         WriteLines(text, report.Foot);
-        var checks = ReportWords.ShownChecks(report);
-        foreach (var line in ReportWords.Held(checks).Concat(checks.Where(check => !check.Ok).Select(check => ReportWords.Failed(report, check))))
+        foreach (var (line, _) in words.Foot.Skip(report.Foot.Count))
         {
             WriteLines(text, [line]);
         }
     }
 
-    private static void WriteTable(StreamWriter text, Report report)
+    private static void WriteTable(StreamWriter text, ReportWords words)
     {
+        var report = words.Report;
         if (report.Rows.Count == 0)
         {
             return;
         }
 
-        var shown = ReportWords.ShownColumns(report);
+        var shown = words.ShownColumns();
         text.WriteLine($"| |{string.Concat(shown.Select(column => $" {Escaped(report.Columns[column].Heading)} |"))}");
-        text.WriteLine($"|---|{string.Concat(shown.Select(column => report.Columns[column].Kind == ColumnKind.Text ? "---|" : "---:|"))}");
+        text.WriteLine($"|---|{string.Concat(shown.Select(column => words.AlignOf(column) switch { ColumnAlign.Left => "---|", ColumnAlign.Right => "---:|", _ => ":---:|" }))}");
         foreach (var row in report.Rows)
         {
             var bold = row.Kind is RowKind.Account or RowKind.Record or RowKind.Group ? "" : "**";
             text.Write($"| {string.Concat(Enumerable.Repeat("&emsp;", row.Level))}{Marked(Escaped(row.Label), bold)} |");
             foreach (var column in shown)
             {
-                text.Write($" {Marked(Escaped(ReportWords.Figure(report, row, column, ascii: false)), bold)} |");
+                text.Write($" {Marked(Escaped(words.Figure(row, column, ascii: false)), bold)} |");
             }
 
             text.WriteLine();

@@ -1,5 +1,7 @@
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Output.Charts;
+using Vlei.Output.Pages;
 using Vlei.Output.Web;
 using Vlei.Output.Workbook;
 
@@ -17,14 +19,23 @@ public sealed record ReportFormat(string Name, Action<Report, Stream, TextLook> 
     /// <summary>All formats. The first is what a terminal shows.</summary>
     public static IReadOnlyList<ReportFormat> All { get; } =
     [
-        new("text", TextReport.Write, (pack, stream, look) => WriteApart(
-            pack, stream, "\n\n", report => TextReport.Write(report, stream, report == pack.Cover ? look with { Width = CoverWidth } : look))),
-        new("csv", (report, stream, _) => CsvReport.Write(report, stream), (pack, stream, _) => CsvReport.WritePack(pack, stream)),
+        new("text", (report, stream, look) => TextReport.Write(new ReportWords(report), stream, look), (pack, stream, look) => WriteApart(
+            pack, stream, "\n\n", report => TextReport.Write(new ReportWords(report), stream, report == pack.Cover ? look with { Width = CoverWidth } : look)))
+        {
+            Takes = [LookOptions.Chart],
+        },
+        new("csv", (report, stream, _) => CsvReport.Write(new ReportWords(report), stream), (pack, stream, _) => CsvReport.WritePack(pack, stream)) { Takes = [LookOptions.CsvStyle] },
         new("json", (report, stream, _) => JsonReport.Write(report, stream), (pack, stream, _) => JsonReport.WritePack(pack, stream)),
-        new("md", (report, stream, _) => MarkdownReport.Write(report, stream), (pack, stream, _) =>
-            WriteApart(pack, stream, "---\n\n", report => MarkdownReport.Write(report, stream))),
-        new("html", (report, stream, _) => WebReport.Write(report, stream), (pack, stream, _) => WebReport.WritePack(pack, stream)) { IsPage = true },
-        new("xlsx", (report, stream, _) => WorkbookReport.Write(report, stream), (pack, stream, _) => WorkbookReport.WritePack(pack, stream)) { IsPage = true, IsBinary = true },
+        new("md", (report, stream, _) => MarkdownReport.Write(new ReportWords(report), stream), (pack, stream, _) =>
+            WriteApart(pack, stream, "---\n\n", report => MarkdownReport.Write(new ReportWords(report), stream))),
+        new("html", (report, stream, _) => WebReport.Write(new ReportWords(report), stream), (pack, stream, _) => WebReport.WritePack(pack, stream)) { IsPage = true, Takes = [LookOptions.Chart, LookOptions.WithDetail] },
+        new("pdf", (report, stream, _) => PdfReport.Write(new ReportWords(report), stream), (pack, stream, _) => PdfReport.WritePack(pack, stream)) { IsPage = true, IsBinary = true, Takes = [LookOptions.Chart, LookOptions.WithDetail] },
+        new("xlsx", (report, stream, _) => WorkbookReport.Write(new ReportWords(report), stream), (pack, stream, _) => WorkbookReport.WritePack(pack, stream))
+        {
+            IsPage = true, IsBinary = true, Takes = [LookOptions.Chart, LookOptions.WithDetail, LookOptions.Template],
+        },
+        new("svg", (report, stream, _) => ChartReport.WriteSvg(new ReportWords(report), stream), (pack, _, _) => ChartReport.RefusePack(pack)) { IsPage = true, Takes = [LookOptions.Chart] },
+        new("png", (report, stream, _) => ChartReport.WritePng(new ReportWords(report), stream), (pack, _, _) => ChartReport.RefusePack(pack)) { IsPage = true, IsBinary = true, Takes = [LookOptions.Chart] },
     ];
 
     /// <summary>Whether a file of it holds one report or a pack, which cannot follow each other in it.</summary>
@@ -32,6 +43,9 @@ public sealed record ReportFormat(string Name, Action<Report, Stream, TextLook> 
 
     /// <summary>Whether it is no text, which a terminal could show.</summary>
     public bool IsBinary { get; init; }
+
+    /// <summary>The looks that only some formats have, of which it has these.</summary>
+    public IReadOnlyList<ReportOption> Takes { get; init; } = [];
 
     /// <summary>The ending of its files.</summary>
     public string Ending => this == All[0] ? "txt" : Name;

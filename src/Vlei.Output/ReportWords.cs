@@ -1,70 +1,201 @@
+using Vlei.Core.Languages;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Reports;
 
 namespace Vlei.Output;
 
-/// <summary>What every form that people read says in the same words.</summary>
-internal static class ReportWords
+/// <summary>A report as people read it: its words in its language, its numbers and days as its looks have them. Every format for people says the same.</summary>
+internal sealed class ReportWords
 {
-    /// <summary>What the report's amounts are.</summary>
-    public static string InWhat(Report report) =>
-        report.InWhat ?? $"{(report.Basis == AccountingBasis.Cash ? "Cash" : "Accrual")} basis, in {report.Currency.Code}";
+    private const int PercentDecimalsShown = 1;
+    private const int RatioDecimalsShown = 2;
 
-    /// <summary>A check that failed.</summary>
-    public static string Failed(Report report, ReportCheck check)
+    private readonly Report _own;
+    private readonly NumberLook _numbers;
+
+    /// <summary>Reads a report.</summary>
+    public ReportWords(Report report)
     {
-        var where = check.Column.Length == 0 ? "" : $" ({check.Column})";
-        return check.Fault is { } fault ? $"CHECK FAILED: {check.Name}{where}: {fault}."
-            : $"CHECK FAILED: {check.Name}{where}: expected {Text(check.Expected)}, came to {Text(check.Actual)}.";
-
-        string Text(Amount amount) => DecimalText.Write(amount.MinorUnits, report.Currency.Decimals);
+        _own = report;
+        Language = report.Look.Language ?? Language.English;
+        _numbers = new NumberLook(report.Look, Language);
+        Report = Language.Code == Language.English.Code && _numbers.IsPlain ? report : ReportTranslation.Of(report, Language, _numbers);
     }
 
-    /// <summary>The checks that people are shown: whom a letter is sent to has nothing to do with them, unless one fails; then it should not be sent.</summary>
-    public static IReadOnlyList<ReportCheck> ShownChecks(Report report) =>
-        report.AddressedTo.Count > 0 ? [.. report.Checks.Where(check => !check.Ok)] : report.Checks;
+    private ReportWords(ReportWords words, Report report) => (_own, _numbers, Language, Report) = (words._own, words._numbers, words.Language, report);
+
+    /// <summary>The report, in its language.</summary>
+    public Report Report { get; }
+
+    /// <summary>Its language.</summary>
+    public Language Language { get; }
+
+    /// <summary>How it looks.</summary>
+    public ReportLook Look => Report.Look;
+
+    /// <summary>The records that go along with it, with the names of its figures as their headings; nothing where none do.</summary>
+    public ReportWords? Records
+    {
+        get
+        {
+            if (Report.Records is not { } records)
+            {
+                return null;
+            }
+
+            var list = new ReportWords(records.List);
+            return list.With(list.Report with
+            {
+                Rows = new RowList(list.Report.Rows.Count, place => records.Figures.TryGetValue(place, out var figure)
+                    ? list.Report.Rows[place] with { Label = $"{Report.Rows[figure.Row].Label}, {Report.Columns[figure.Column].Heading}" } : list.Report.Rows[place]),
+            });
+        }
+    }
+
+    /// <summary>The documents that go along with those records; nothing where none do.</summary>
+    public ReportWords? Documents => Report.Records?.Documents is { } documents ? new ReportWords(documents) : null;
+
+    /// <summary>The same with more to be shown.</summary>
+    public ReportWords With(Report report) => new(this, report);
+
+    /// <summary>What stands between thousands.</summary>
+    public string ThousandsMark => _numbers.ThousandsMark;
+
+    /// <summary>What stands before decimals.</summary>
+    public string DecimalMark => _numbers.DecimalMark;
+
+    /// <summary>What the report's amounts are.</summary>
+    public string InWhat
+    {
+        get
+        {
+            var currency = Report.Currency.Code;
+            var money = Look.ScaleDigits switch { 0 => currency, 3 => Language.Say("thousands of {0}", [currency]), _ => Language.Say("millions of {0}", [currency]) };
+            return _own.InWhat is null ? Language.Say(_own.Basis == AccountingBasis.Cash ? "Cash basis, in {0}" : "Accrual basis, in {0}", [money])
+                : Look.ScaleDigits == 0 ? Language.Say(_own.InWhat) : $"{Language.Say(_own.InWhat)}, {money}";
+        }
+    }
+
+    /// <summary>What stands below the title, a line each.</summary>
+    public IReadOnlyList<string> Head =>
+        [.. Look.Subtitle is { } subtitle ? new[] { subtitle } : [], Report.Book, Report.PeriodInWords, InWhat, .. Report.Narrowed, .. Report.Notes];
+
+    /// <summary>What stands below the rows: what is said there, what was checked, and what failed; each with whether it failed.</summary>
+    public IReadOnlyList<(string Line, bool IsFailed)> Foot =>
+    [
+        .. Report.Foot.Select(line => (line, false)), .. Held.Select(line => (line, false)), .. Failed.Select(line => (line, true)),
+        .. Look.Footer is { } footer ? new[] { (footer, false) } : [],
+    ];
 
     /// <summary>What holds, each once.</summary>
-    public static IEnumerable<string> Held(IEnumerable<ReportCheck> checks) =>
-        checks.GroupBy(check => check.Name).Where(same => same.All(check => check.Ok)).Select(same => $"Checked: {same.Key}.");
+    public IEnumerable<string> Held => ShownChecks.GroupBy(check => check.Name).Where(same => same.All(check => check.Ok))
+        .Select(same => Language.Say("Checked: {0}.", [same.Key]));
+
+    /// <summary>What does not.</summary>
+    public IEnumerable<string> Failed => ShownChecks.Where(check => !check.Ok).Select(FailureOf);
+
+    /// <summary>How a figure looks for people: percentages to one decimal, plain numbers to two.</summary>
+    public string Readable(ReportRow row, int column)
+    {
+        if (row.Cells[column].Units is not { } units)
+        {
+            return row.Cells[column].Words ?? "";
+        }
+
+        const int TenThousandthsToTenths = 1000;
+        const int TenThousandthsToHundredths = 100;
+        return row.KindIn(Report.Columns[column]) switch
+        {
+            ColumnKind.Money => Money(units),
+            ColumnKind.Date => _numbers.Day(DateOnly.FromDayNumber((int)units)),
+            ColumnKind.Count => _numbers.Number(units, 0),
+            ColumnKind.Quantity => _numbers.Trimmed(units, Figures.QuantityDecimals),
+            ColumnKind.Ratio => _numbers.Number(Rounding.Divide(units, TenThousandthsToHundredths), RatioDecimalsShown),
+            _ => _numbers.Number(Rounding.Divide(units, TenThousandthsToTenths), PercentDecimalsShown)
+                + (row.InsteadOfMoney is null ? "" : Report.Columns[column].IsChange ? $" {Language.Say("pts")}" : " %"),
+        };
+    }
+
+    /// <summary>A figure for people; a change is marked as up, down or same.</summary>
+    public string Figure(ReportRow row, int column, bool ascii)
+    {
+        var (readable, mark) = FigureAndMark(row, column);
+        var figure = DisplayText.Harmless(readable, ascii);
+        return mark is null ? figure : $"{figure} {(ascii ? "v=^"["▼=▲".IndexOf(mark.Value, StringComparison.Ordinal)] : mark)}";
+    }
+
+    /// <summary>A figure for people, and the mark of a change; nothing where it is none.</summary>
+    public (string Figure, char? Mark) FigureAndMark(ReportRow row, int column)
+    {
+        var described = Report.Columns[column];
+        var isMarked = described.IsChange && row.KindIn(described) is ColumnKind.Money or ColumnKind.Quantity or ColumnKind.Count;
+        return (Readable(row, column), isMarked && row.Cells[column].Units is { } units ? "▼=▲"[Math.Sign(units) + 1] : null);
+    }
 
     /// <summary>
     /// Whether a cell is a reason to show its column. A column of words that says nothing, or only what stands before the
     /// figures already, costs a reader its width; so does one of figures that need not be there.
     /// </summary>
-    public static bool Speaks(Report report, ReportRow row, int column) => report.Columns[column].Kind == ColumnKind.Text
+    public bool Speaks(ReportRow row, int column) => Report.Columns[column].Kind == ColumnKind.Text
         ? row.Cells[column].Words is { } words && words != row.Label
-        : !report.Columns[column].IsLeftOutWhenIdle || row.Cells[column].Units is not (null or 0);
+        : !Report.Columns[column].IsLeftOutWhenIdle || row.Cells[column].Units is not (null or 0);
 
     /// <summary>The columns that readers are shown.</summary>
-    public static int[] ShownColumns(Report report)
+    public int[] ShownColumns()
     {
-        var speaks = new bool[report.Columns.Count];
-        foreach (var row in report.Rows)
+        var speaks = new bool[Report.Columns.Count];
+        foreach (var row in Report.Rows)
         {
             for (var column = 0; column < speaks.Length; column++)
             {
-                speaks[column] = speaks[column] || Speaks(report, row, column);
+                speaks[column] = speaks[column] || Speaks(row, column);
             }
         }
 
         return [.. Enumerable.Range(0, speaks.Length).Where(column => speaks[column])];
     }
 
-    /// <summary>A figure for people; a change is marked as up, down or same.</summary>
-    public static string Figure(Report report, ReportRow row, int column, bool ascii)
+    /// <summary>Where in its column something stands: words at the left and figures at the right, unless it is said otherwise.</summary>
+    public ColumnAlign AlignOf(int column) => ReportLook.For(Look.Aligns, Report.Columns[column])
+        ?? (Report.Columns[column].Kind == ColumnKind.Text ? ColumnAlign.Left : ColumnAlign.Right);
+
+    /// <summary>How wide a column is to be, in letters; nothing where that follows from what is in it.</summary>
+    public int? WidthOf(int column) => ReportLook.For(Look.Widths, Report.Columns[column]);
+
+    /// <summary>The same for what stands before the figures.</summary>
+    public int? LabelWidth => Look.Widths.TryGetValue("label", out var width) ? width : null;
+
+    /// <summary>How many decimals money has.</summary>
+    public int MoneyDecimals => Look.Decimals ?? (Look.ScaleDigits > 0 ? 0 : Report.Currency.Decimals);
+
+    // Whom a letter is sent to has nothing to do with what was checked, unless something failed; then it should not be sent.
+    private IEnumerable<ReportCheck> ShownChecks => Report.AddressedTo.Count > 0 ? Report.Checks.Where(check => !check.Ok) : Report.Checks;
+
+    private string Money(long units)
     {
-        var (readable, mark) = FigureAndMark(report, row, column);
-        var figure = DisplayText.Harmless(readable, ascii);
-        return mark is null ? figure : $"{figure} {(ascii ? "v=^"["▼=▲".IndexOf(mark.Value, StringComparison.Ordinal)] : mark)}";
+        var (decimals, own) = (MoneyDecimals, Report.Currency.Decimals + Look.ScaleDigits);
+        var shown = units;
+        for (var digits = own; digits < decimals; digits++)
+        {
+            shown = checked(shown * 10);
+        }
+
+        for (var (digits, divisor) = (own, 1L); digits > decimals; digits--)
+        {
+            divisor *= 10;
+            shown = digits - 1 == decimals ? Rounding.Divide(units, divisor) : shown;
+        }
+
+        return _numbers.Number(shown, decimals);
     }
 
-    /// <summary>A figure for people, and the mark of a change; nothing where it is none.</summary>
-    public static (string Figure, char? Mark) FigureAndMark(Report report, ReportRow row, int column)
+    private string FailureOf(ReportCheck check)
     {
-        var described = report.Columns[column];
-        var isMarked = described.IsChange && row.KindIn(described) is ColumnKind.Money or ColumnKind.Quantity or ColumnKind.Count;
-        return (Figures.Readable(report, row, column), isMarked && row.Cells[column].Units is { } units ? "▼=▲"[Math.Sign(units) + 1] : null);
+        var where = check.Column.Length == 0 ? "" : $" ({check.Column})";
+        return check.Fault is { } fault ? Language.Say("CHECK FAILED: {0}: {1}.", [check.Name + where, fault])
+            : Language.Say("CHECK FAILED: {0}: expected {1}, came to {2}.", [check.Name + where, Text(check.Expected), Text(check.Actual)]);
+
+        string Text(Amount amount) => DecimalText.Write(amount.MinorUnits, Report.Currency.Decimals);
     }
 }

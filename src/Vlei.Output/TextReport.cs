@@ -1,5 +1,6 @@
 using System.Text;
 using Vlei.Core.Reports;
+using Vlei.Output.Charts;
 
 namespace Vlei.Output;
 
@@ -17,6 +18,7 @@ internal sealed class TextReport
     private const int MostLoneWidth = 40;
     private const int MostHeadingWidth = 20;
 
+    private readonly ReportWords _words;
     private readonly Report _report;
     private readonly TextLook _look;
     private readonly TextWriter _text;
@@ -27,9 +29,11 @@ internal sealed class TextReport
     private readonly int _labelWidth;
 
     // The rows are gone through twice, once for widths and once to write them: nothing is kept of them between.
-    private TextReport(Report report, TextWriter text, TextLook look)
+    private TextReport(ReportWords words, TextWriter text, TextLook look)
     {
-        (_report, _text, _look) = (report, text, look);
+        var report = words.Look.Chart is null ? words.Report : ChartColumn.AddTo(words.Report, look.Ascii);
+        words = words.With(report);
+        (_words, _report, _text, _look) = (words, report, text, look);
         _widths = new int[report.Columns.Count];
         _least = new int[_widths.Length];
         _summed = [.. report.Columns.Select(column => column.Kind is not (ColumnKind.Text or ColumnKind.Date or ColumnKind.Count))];
@@ -42,7 +46,7 @@ internal sealed class TextReport
                 var figure = Figure(row, column);
                 _widths[column] = Math.Max(_widths[column], DisplayText.Width(figure));
                 _least[column] = Math.Max(_least[column], IsText(column) ? Math.Min(LongestWord(figure), MostUnbrokenWidth) : _widths[column]);
-                speaks[column] |= ReportWords.Speaks(report, row, column);
+                speaks[column] |= words.Speaks(row, column);
                 _summed[column] |= _report.Columns[column].Kind == ColumnKind.Count && (row.Kind is RowKind.Total or RowKind.Result or RowKind.GrandTotal) && row.Cells[column].Units is not null;
             }
         }
@@ -63,17 +67,17 @@ internal sealed class TextReport
     }
 
     /// <summary>Writes the report.</summary>
-    public static void Write(Report report, Stream stream, TextLook look)
+    public static void Write(ReportWords words, Stream stream, TextLook look)
     {
         using var writer = new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: false), leaveOpen: true);
-        var text = new TextReport(report, writer, look);
+        var text = new TextReport(words, writer, look);
         text.AddTitle();
         foreach (var columns in text.Blocks())
         {
             text.AddBlock(columns);
         }
 
-        text.AddWords(report.Foot);
+        text.AddWords(words.Report.Foot);
         text.AddChecks();
     }
 
@@ -87,7 +91,7 @@ internal sealed class TextReport
 
     private string Heading(int column) => DisplayText.Harmless(_report.Columns[column].Heading, _look.Ascii);
 
-    private string Figure(ReportRow row, int column) => ReportWords.Figure(_report, row, column, _look.Ascii);
+    private string Figure(ReportRow row, int column) => _words.Figure(row, column, _look.Ascii);
 
     // Headings and words are broken into more lines where that keeps a table in one block, the widest first. Where it does
     // not, it is broken into blocks anyway, and only what would fill a line by itself gives way.
@@ -121,8 +125,13 @@ internal sealed class TextReport
     {
         AddLine(Styled(DisplayText.Harmless(_report.Book, _look.Ascii), bold: true));
         AddLine(Styled(DisplayText.Harmless(_report.Title, _look.Ascii), bold: true));
-        AddLine(_report.PeriodInWords);
-        AddLine(ReportWords.InWhat(_report));
+        if (_words.Look.Subtitle is { } subtitle)
+        {
+            AddLine(DisplayText.Harmless(subtitle, _look.Ascii));
+        }
+
+        AddLine(DisplayText.Harmless(_report.PeriodInWords, _look.Ascii));
+        AddLine(DisplayText.Harmless(_words.InWhat, _look.Ascii));
         AddWords(_report.AddressedTo);
         foreach (var words in _report.Narrowed.Concat(_report.Notes).Select(words => DisplayText.Harmless(words, _look.Ascii)))
         {
@@ -288,20 +297,18 @@ internal sealed class TextReport
 
     private void AddChecks()
     {
-        var shown = ReportWords.ShownChecks(_report);
-        if (shown.Count > 0)
+        var checks = _words.Foot.Skip(_report.Foot.Count).ToList();
+        if (checks.Count > 0)
         {
             AddLine("");
         }
 
-        foreach (var held in ReportWords.Held(shown))
+        foreach (var (said, isFailed) in checks)
         {
-            AddLine(held);
-        }
-
-        foreach (var line in shown.Where(check => !check.Ok).SelectMany(check => Lines(DisplayText.Harmless(ReportWords.Failed(_report, check), _look.Ascii))))
-        {
-            AddLine(Styled(line, bold: true));
+            foreach (var line in Lines(DisplayText.Harmless(said, _look.Ascii)))
+            {
+                AddLine(Styled(line, bold: isFailed));
+            }
         }
     }
 

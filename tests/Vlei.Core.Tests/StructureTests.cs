@@ -6,7 +6,7 @@ namespace Vlei.Core.Tests;
 public partial class StructureTests
 {
     private static readonly string[] FromTheGroundUp =
-        ["Problems", "Money", "Calendar", "Ledger", "Basis", "Fields", "Reports", "Tables", "Statements", "OpenItems", "Review"];
+        ["Problems", "Money", "Calendar", "Languages", "Ledger", "Basis", "Fields", "Reports", "Tables", "Statements", "OpenItems", "Review"];
 
     [Fact]
     public void Each_folder_uses_only_those_before_it()

@@ -101,7 +101,7 @@ public sealed partial class CommandLineTests : IDisposable
         "show", "balance-sheet", "--percent", "row")]
     [InlineData(
         2,
-        "vlei: --as-of does not apply to profit-loss. It takes --period, --basis, --by, --compare, --change, --percent, --only, --except, --select, --layout, --zeros, --depth and --title.",
+        "vlei: --as-of does not apply to profit-loss. It takes --period, --basis, --by, --compare, --change, --percent, --only, --except, --select, --layout, --zeros, --depth, --title and what says how a report looks.",
         "show", "profit-loss", "--as-of", "2026-03")]
     [InlineData(
         2, "vlei: --period and --as-of both say when. Give one of them; with --by, --period.", "show",
@@ -131,7 +131,7 @@ public sealed partial class CommandLineTests : IDisposable
         2, "vlei: --format does not take \"jsn\". Did you mean json?", "show", "profit-loss", "--format", "jsn")]
     [InlineData(
         2,
-        "vlei: The ending of r.pages says no format. End it in .txt, .csv, .json or .md, or add --format text, csv, json or md.",
+        "vlei: The ending of r.pages says no format. End it in .txt, .csv, .json, .md, .html, .pdf, .xlsx, .svg or .png, or add --format text, csv, json, md, html, pdf, xlsx, svg or png.",
         "show", "profit-loss", "--to", "r.pages")]
     [InlineData(73, "vlei: nowhere/r.csv cannot be written: ", "show", "profit-loss", "--to", "nowhere/r.csv")]
     [InlineData(
@@ -173,7 +173,7 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData("name = \n", "book.toml:1:")]
     [InlineData(
         "[book]\nname = \"X\"\n",
-        "book.toml:1:1: there is no table [book]. Expected name, currency, fiscal-year-start, basis, today, language, remittance, settle and library.")]
+        "book.toml:1:1: there is no table [book]. Expected name, currency, fiscal-year-start, basis, today, language, remittance, settle and library, and below them [look].")]
     public void A_wrong_book_file_is_answered_with_its_place(string text, string message)
     {
         _tool.Write("reedwater/book.toml", text);

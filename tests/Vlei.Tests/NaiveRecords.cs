@@ -171,10 +171,13 @@ public sealed class NaiveRecords
     {
         var values = new List<string> { "" };
         var quoted = false;
-        foreach (var character in line)
+        for (var place = 0; place < line.Length; place++)
         {
+            var character = line[place];
             if (character == '"')
             {
+                // A quote that is doubled stands for itself.
+                values[^1] += !quoted && place > 0 && line[place - 1] == '"' ? "\"" : "";
                 quoted = !quoted;
             }
             else if (character == ',' && !quoted)

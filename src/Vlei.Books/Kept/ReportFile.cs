@@ -72,7 +72,7 @@ public static class ReportFile
             Suggestion.DidYouMean(from, known()) ?? "vlei fields lists the tables, vlei reports the reports.");
         IReadOnlyList<ReportOption> options = source.Table is null || source.Options.Contains(ReportOptions.Detail)
             ? source.Options : [.. source.Options, ReportOptions.Detail];
-        var own = OptionsIn(toml, values.Where(pair => Own.All(word => word.Name != pair.Key)), options, source.Key);
+        var own = OptionsIn(toml, values.Where(pair => Own.All(word => word.Name != pair.Key)), [.. options, .. LookOptions.All], source.Key);
         var title = toml.Text(values, "title") ?? source.Title;
         var isDefault = key == from;
         return new KeptReport(
@@ -107,10 +107,12 @@ public static class ReportFile
     private static IReadOnlyList<string> TextsOf(TomlText toml, IReadOnlyList<ReportOption> options, string source, string name, KeyValueSyntax pair)
     {
         var option = options.FirstOrDefault(known => known.Name == name) ?? throw toml.Wrong(
-            pair.Span, $"{name} does not apply to {source}.", $"It takes {Suggestion.Listed([.. options.Select(known => known.Name)], "and")}.");
+            pair.Span, $"{name} does not apply to {source}.", $"It takes {Suggestion.Listed([.. options.Except(LookOptions.All).Select(known => known.Name), "what says how a report looks"], "and")}.");
         IReadOnlyList<string>? texts = (pair.Value, option.ValueName) switch
         {
             (BooleanValueSyntax flag, null) => [flag.Value ? "true" : "false"],
+            (BooleanValueSyntax flag, not null) when option.WhenBare is { } bare => [flag.Value ? bare : "none"],
+            (FloatValueSyntax number, not null) when option == LookOptions.FontSize => [number.Value.ToString("R", CultureInfo.InvariantCulture)],
             (StringValueSyntax { Value: { } text }, not null) => [text],
             (IntegerValueSyntax number, not null) => [number.Value.ToString(CultureInfo.InvariantCulture)],
             (ArraySyntax array, not null) when array.Items.All(item => item.Value is StringValueSyntax) && option.Repeatable =>

@@ -14,8 +14,8 @@ public static class StatementOfAccountReport
 {
     private const string LanguageTag = "language";
 
-    /// <summary>The languages that it can be in, by their codes (ISO 639-1).</summary>
-    public static IReadOnlyList<string> Languages { get; } = [.. StatementTexts.Languages];
+    private static readonly ContactLedgerWords Words = new(
+        "Date", "Document", "Due", "Description", "Charged", "Paid or credited", "", "Balance", kind => kind == "opening" ? "brought forward" : kind.Replace('-', ' '));
 
     /// <summary>Its entry in the catalogue.</summary>
     public static ReportDefinition Definition { get; } = new()
@@ -70,26 +70,25 @@ public static class StatementOfAccountReport
         }
 
         var contact = context.Ledger.Records(PostingField.Contact).Single(contact => contact.Key == key);
-        var texts = StatementTexts.In(contact.Tags.GetValueOrDefault(LanguageTag), context.Language);
-
         // What is chosen says whom a statement is for; what it says to them is always the whole of it.
         var report = new ItemReport(Definition, context, request with { Choices = [] }, AccountType.Receivable, range.To, []);
-        var ledger = new ContactLedger(context, report.History, range, texts.ColumnWords, withApplied: false);
+        var ledger = new ContactLedger(context, report.History, range, Words, withApplied: false);
         List<int> items = [.. report.Taken().Where(item => report.History[item].Contact == key)];
-        var closing = ledger.AddAlone(contact.Id, key, items, texts.Opening, texts.Elsewhere, texts.Closing);
-        var foot = new AgingFoot(report.History, new Aging(report.History, range.To, request), request, texts, items, ledger);
-        return report.Frame($"{PeriodText.Iso(range.From)} {texts.To} {PeriodText.Iso(range.To)}") with
+        var closing = ledger.AddAlone(contact.Id, key, items, "Opening balance", "Settled with other accounts", "Balance due");
+        var foot = new AgingFoot(report.History, new Aging(report.History, range.To, request), request, items, ledger);
+        return report.Frame($"{PeriodText.Iso(range.From)} to {PeriodText.Iso(range.To)}") with
         {
-            Title = request.Title ?? texts.Title,
+            Title = request.Title ?? Definition.Title,
             Period = range,
             AsOf = null,
-            InWhat = $"{texts.AmountsIn} {context.Currency.Code}",
+            InWhat = $"Amounts in {context.Currency.Code}",
             AddressedTo = [contact.Name, .. Lines(context.Ledger.ContactAddress(key))],
             Columns = ledger.Columns,
             Rows = foot.Rows,
-            Foot = context.Remittance.Length == 0 ? [] : [texts.PayTo, .. Lines(context.Remittance)],
+            Foot = context.Remittance.Length == 0 ? [] : ["How to pay", .. Lines(context.Remittance)],
             Checks = [new ReportCheck("What is open adds up to the balance", closing, foot.Total, "")],
             OriginOf = foot.OriginOf,
+            Look = new ReportLook { Language = contact.Tags.GetValueOrDefault(LanguageTag) is { } code ? context.LanguageOf(code) : null },
         };
     }
 
@@ -106,17 +105,17 @@ public static class StatementOfAccountReport
         private readonly int _ledgerRows;
 
         public AgingFoot(
-            ControlHistory history, Aging aging, ReportRequest request, StatementTexts texts, IReadOnlyList<int> items, ContactLedger ledger)
+            ControlHistory history, Aging aging, ReportRequest request, IReadOnlyList<int> items, ContactLedger ledger)
         {
             (_history, _aging, _items, _ledger, _ledgerRows) = (history, aging, items, ledger, ledger.Rows.Count);
             var empty = ledger.Columns.Select(_ => Cell.Empty).ToList();
             _rows.AddRange(ledger.Rows);
-            _rows.Add(new ReportRow("by-age", texts.ByAge, RowKind.Heading, 0, empty));
+            _rows.Add(new ReportRow("by-age", "By age", RowKind.Heading, 0, empty));
             foreach (var (key, place) in Aging.Classes(request).Select((known, place) => (known.Key, place)))
             {
                 var sum = Sum(place);
                 Total += sum;
-                _rows.Add(new ReportRow(key, texts.AgeOf(key), RowKind.Account, 1, [.. empty.SkipLast(1), Cell.Of(sum)]));
+                _rows.Add(new ReportRow(key, AgeOf(key), RowKind.Account, 1, [.. empty.SkipLast(1), Cell.Of(sum)]));
             }
         }
 
@@ -134,6 +133,14 @@ public static class StatementOfAccountReport
                     Items = [.. _items.Where(item => !_aging.OpenIn(item, place).IsZero).Select(item => _history.OriginOf(item, _aging.Day))],
                 };
         }
+
+        private static string AgeOf(string key) => key switch
+        {
+            "current" => "Not yet due",
+            "unapplied" => "Not applied yet",
+            _ when key.StartsWith("over-", StringComparison.Ordinal) => $"Over {key[5..]} days late",
+            _ => $"{key} days late",
+        };
 
         private Amount Sum(int place) => _items.Aggregate(Amount.Zero, (sum, item) => sum + _aging.OpenIn(item, place));
     }

@@ -152,6 +152,9 @@ public sealed record ReportRow(string Key, string Label, RowKind Kind, int Level
     /// </summary>
     public IReadOnlyList<(string Key, int Sign)>? MadeOf { get; init; }
 
+    /// <summary>The id of the document that a record is of, or that a heading stands for; nothing where that is none.</summary>
+    public string? Document { get; init; }
+
     /// <summary>What the figures of this row are where their columns say money; nothing where they are money.</summary>
     public ColumnKind? InsteadOfMoney { get; init; }
 
@@ -230,6 +233,12 @@ public sealed record Report
     /// Throws a <see cref="Problems.ProblemException"/> where the figure is worked out from others.
     /// </summary>
     public required Func<int, int, CellOrigin?> OriginOf { get; init; }
+
+    /// <summary>How it looks to people.</summary>
+    public ReportLook Look { get; init; } = new();
+
+    /// <summary>The records behind its figures; nothing where they do not go along with it.</summary>
+    public ReportRecords? Records { get; init; }
 
     /// <summary>The last import that it has seen.</summary>
     public required long Revision { get; init; }

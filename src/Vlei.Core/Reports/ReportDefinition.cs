@@ -1,4 +1,5 @@
 using Vlei.Core.Calendar;
+using Vlei.Core.Languages;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 
@@ -22,8 +23,11 @@ public sealed record ReportContext(
     /// <summary>How customers pay, in lines, as the book says it; empty where it does not.</summary>
     public string Remittance { get; init; } = "";
 
-    /// <summary>The language of what is sent to customers who have none of their own: its code in ISO 639-1.</summary>
-    public string Language { get; init; } = "en";
+    /// <summary>The language of reports that are not told another; English where nothing is said.</summary>
+    public Language? Language { get; init; }
+
+    /// <summary>The language of a code; nothing where there is none.</summary>
+    public Func<string, Language?> LanguageOf { get; init; } = Languages.Language.Find;
 
     /// <summary>The first and the last day of the records; today where there are none.</summary>
     public DateRange Records => Ledger.Extent ?? new DateRange(Today.Date, Today.Date);
@@ -73,6 +77,16 @@ public sealed record ReportDefinition
     /// <summary>The table that it is a list of; nothing where it is none.</summary>
     public Fields.TableDefinition? Table { get; init; }
 
-    /// <summary>Builds it. Throws a <see cref="Problems.ProblemException"/> where the request does not make sense.</summary>
+    /// <summary>Whether it takes an option: one of its own, or one that says how it looks.</summary>
+    public bool Takes(string option) => Options.Concat(LookOptions.All).Any(known => known.Name == option);
+
+    /// <summary>Builds it, with the looks that are asked for. Throws a <see cref="Problems.ProblemException"/> where the request does not make sense.</summary>
+    public Report Make(ReportContext context, ReportRequest request)
+    {
+        var report = Build(context, request);
+        return report with { Look = request.Look with { Language = request.Look.Language ?? report.Look.Language ?? context.Language } };
+    }
+
+    /// <summary>Builds it, as it is. Throws a <see cref="Problems.ProblemException"/> where the request does not make sense.</summary>
     public required Func<ReportContext, ReportRequest, Report> Build { get; init; }
 }

@@ -1,3 +1,5 @@
+using Vlei.Core.Problems;
+
 namespace Vlei.Core.Reports;
 
 /// <summary>
@@ -17,4 +19,22 @@ public sealed record ReportOption(string Name, string? ValueName, string Help)
 
     /// <summary>Whether it may be given more than once.</summary>
     public bool Repeatable { get; init; }
+
+    /// <summary>What is meant where it stands without a value; nothing where it must have one.</summary>
+    public string? WhenBare { get; init; }
+
+    /// <summary>The place of one of its words. Throws a <see cref="ProblemException"/> where it is none of them.</summary>
+    public int IndexOf(string word)
+    {
+        for (var index = 0; index < Words.Count; index++)
+        {
+            if (Words[index].Equals(word, StringComparison.OrdinalIgnoreCase))
+            {
+                return index;
+            }
+        }
+
+        throw new ProblemException(
+            ProblemKind.Usage, $"--{Name} does not take \"{word}\".", Suggestion.DidYouMean(word, Words) ?? $"It takes {Suggestion.Listed(Words, "or")}.");
+    }
 }

@@ -195,5 +195,5 @@ public static class ReportOptions
 
     /// <summary>All of them, in the order of help.</summary>
     public static IReadOnlyList<ReportOption> All { get; } =
-        [Period, AsOf, Basis, Method, By, Compare, Change, Percent, Only, Except, Select, Where, Columns, GroupBy, Total, Rows, Across, Measure, Layout, Limits, AgeBy, Unapplied, Summary, Detail, Sort, Top, Money, AsUsual, Zeros, Depth, Title];
+        [Period, AsOf, Basis, Method, By, Compare, Change, Percent, Only, Except, Select, Where, Columns, GroupBy, Total, Rows, Across, Measure, Layout, Limits, AgeBy, Unapplied, Summary, Detail, Sort, Top, Money, AsUsual, Zeros, Depth, Title, .. LookOptions.All];
 }

@@ -128,4 +128,7 @@ public sealed record ReportRequest
 
     /// <summary>A title in the place of the report's own.</summary>
     public string? Title { get; init; }
+
+    /// <summary>How it looks.</summary>
+    public ReportLook Look { get; init; } = new();
 }

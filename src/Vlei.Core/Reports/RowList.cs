@@ -5,7 +5,7 @@ namespace Vlei.Core.Reports;
 /// <summary>Rows that are made when they are looked at, so that a list of any length needs no memory for its cells.</summary>
 /// <param name="count">How many there are.</param>
 /// <param name="rowOf">The row at a place.</param>
-internal sealed class RowList(int count, Func<int, ReportRow> rowOf) : IReadOnlyList<ReportRow>
+public sealed class RowList(int count, Func<int, ReportRow> rowOf) : IReadOnlyList<ReportRow>
 {
     /// <inheritdoc/>
     public int Count => count;

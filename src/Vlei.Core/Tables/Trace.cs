@@ -26,7 +26,7 @@ public static class Trace
             ProblemKind.NotFound,
             $"There is no figure in row {report.Rows[rowPlace].Key}, column {report.Columns[columnPlace].Key}.",
             "Name another row or column; vlei show with --format csv shows their keys.");
-        return Listed(report, ledger, report.Rows[rowPlace], report.Columns[columnPlace], origin, all);
+        return Listed(report, ledger, new CellPlace(rowPlace, columnPlace), origin, all);
     }
 
     private static int ColumnOf(Report report, string? column)
@@ -68,10 +68,11 @@ public static class Trace
         };
     }
 
-    private static Report Listed(
-        Report report, ILedger ledger, ReportRow row, ReportColumn column, CellOrigin origin, bool all)
+    /// <summary>The same of a figure whose origin is known.</summary>
+    internal static Report Listed(Report report, ILedger ledger, CellPlace figure, CellOrigin origin, bool all = false, PostingTexts? known = null)
     {
-        var texts = new PostingTexts(ledger);
+        var (row, column) = (report.Rows[figure.Row], report.Columns[figure.Column]);
+        var texts = known ?? new PostingTexts(ledger);
         var withRelease = origin.Parts.Any(part => part.Source == PostingSource.Cash) || origin.Postings.Any(posting => posting.Source == PostingSource.Cash);
         var withAccount = origin.Parts.SelectMany(part => part.Terms).Select(term => term.Account)
             .Concat(origin.Postings.Select(posting => posting.Account)).Distinct().Count() > 1;
@@ -142,7 +143,7 @@ public static class Trace
                 running += amount;
                 rows.Add(new ReportRow(
                     key, label, RowKind.Record, level,
-                    [.. texts.CellsOf(document, item.Contact, day, withAccount, withRelease), Cell.Of(amount), Cell.Of(running)]));
+                    [.. texts.CellsOf(document, item.Contact, day, withAccount, withRelease), Cell.Of(amount), Cell.Of(running)]) { Document = texts.IdOf(document) });
             }
         }
 
@@ -173,7 +174,10 @@ public static class Trace
             running += entry.Amount;
             rows.Add(new ReportRow(
                 texts.KeyOf(entry), texts.IdOf(entry), RowKind.Record, level,
-                [.. texts.CellsOf(entry, withAccount, withRelease), Cell.Of(entry.Amount), Cell.Of(running)]));
+                [.. texts.CellsOf(entry, withAccount, withRelease), Cell.Of(entry.Amount), Cell.Of(running)])
+            {
+                Document = entry.Source == PostingSource.Budget ? null : texts.IdOf(entry),
+            });
         }
     }
 

@@ -1,136 +1,200 @@
 using System.Globalization;
 using System.Text;
+using Vlei.Core.Languages;
 using Vlei.Core.Reports;
+using Vlei.Output.Charts;
 
 namespace Vlei.Output.Web;
 
 /// <summary>
 /// A report, or several, as one web page (HTML) that needs nothing else: it is read without its script, which folds, finds
-/// and sorts.
+/// and sorts. Where records go along, every figure leads to those behind it.
 /// </summary>
 internal sealed class WebReport
 {
     private readonly StreamWriter _text;
+    private readonly Language _language;
 
-    private WebReport(StreamWriter text) => _text = text;
+    private WebReport(StreamWriter text, Language language) => (_text, _language) = (text, language);
 
     /// <summary>Writes the report.</summary>
-    public static void Write(Report report, Stream stream) => Page(stream, report.Title, page =>
-    {
-        page.WriteHead(report, "h1");
-        page.WriteBody(report, "report");
-    });
+    public static void Write(ReportWords words, Stream stream) => Page(stream, words.Report.Title, words.Language, words.Look, page => page.WriteReport(words, "r", "h1"));
 
     /// <summary>Writes the reports, one after the other, under a list of them.</summary>
-    public static void WritePack(ReportPack pack, Stream stream) => Page(stream, pack.Title, page =>
+    public static void WritePack(ReportPack pack, Stream stream)
     {
-        page._text.WriteLine($"<header id=\"top\"><h1>{PageText.Of(pack.Title)}</h1></header>");
-        page._text.WriteLine("<nav aria-label=\"Contents\"><ol>");
-        var reports = pack.Whole.ToList();
-        for (var place = 0; place < reports.Count; place++)
+        var reports = pack.Whole.Select(report => new ReportWords(report)).ToList();
+        var language = reports.Select(words => words.Language).FirstOrDefault(Language.English);
+        Page(stream, pack.Title, language, reports.Select(words => words.Look).LastOrDefault(new ReportLook()), page =>
         {
-            page._text.WriteLine($"<li><a href=\"#report-{place + 1}\">{PageText.Of(reports[place].Title)}</a></li>");
-        }
+            page._text.WriteLine($"<header id=\"top\"><h1>{PageText.Of(pack.Title)}</h1></header>");
+            page._text.WriteLine($"<nav aria-label=\"{page.Said("Contents")}\"><ol>");
+            for (var place = 0; place < reports.Count; place++)
+            {
+                page._text.WriteLine($"<li><a href=\"#report-{place + 1}\">{PageText.Of(reports[place].Report.Title)}</a></li>");
+            }
 
-        page._text.WriteLine("</ol></nav>");
-        for (var place = 0; place < reports.Count; place++)
-        {
-            page._text.WriteLine($"<article id=\"report-{place + 1}\">");
-            page.WriteHead(reports[place], "h2");
-            page.WriteBody(reports[place], $"report-{place + 1}-table");
-            page._text.WriteLine("<p class=\"back\"><a href=\"#top\">Contents</a></p></article>");
-        }
-    });
+            page._text.WriteLine("</ol></nav>");
+            for (var place = 0; place < reports.Count; place++)
+            {
+                page._text.WriteLine($"<article id=\"report-{place + 1}\">");
+                page.WriteReport(reports[place], $"report-{place + 1}-", "h2");
+                page._text.WriteLine($"<p class=\"back\"><a href=\"#top\">{page.Said("Contents")}</a></p></article>");
+            }
+        });
+    }
 
-    private static void Page(Stream stream, string title, Action<WebReport> write)
+    private static void Page(Stream stream, string title, Language language, ReportLook look, Action<WebReport> write)
     {
         using var text = new StreamWriter(stream, new UTF8Encoding(false), 1 << 16, leaveOpen: true) { NewLine = "\n" };
-        text.WriteLine("<!doctype html>\n<html lang=\"en\">\n<head>\n<meta charset=\"utf-8\">");
+        text.WriteLine($"<!doctype html>\n<html lang=\"{language.Code}\">\n<head>\n<meta charset=\"utf-8\">");
         text.WriteLine("<meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">");
         text.WriteLine("<meta http-equiv=\"Content-Security-Policy\" content=\"default-src 'none'; style-src 'unsafe-inline'; script-src 'unsafe-inline'; img-src data:\">");
         text.WriteLine("<meta name=\"generator\" content=\"Vlei\">");
         text.WriteLine($"<title>{PageText.Of(title)}</title>");
-        text.WriteLine($"<style>\n{PageText.Part("page.css")}</style>\n</head>\n<body>\n<main>");
-        write(new WebReport(text));
+        text.WriteLine($"<style>\n{PageText.Part("page.css")}{StyleOf(look)}</style>\n</head>\n<body>\n<main>");
+        write(new WebReport(text, language));
         text.WriteLine($"</main>\n<script>\n{PageText.Part("page.js")}</script>\n</body>\n</html>");
     }
 
-    private void WriteHead(Report report, string heading)
+    private static string StyleOf(ReportLook look)
     {
-        _text.WriteLine($"<header><{heading}>{PageText.Of(report.Title)}</{heading}>");
-        foreach (var line in new[] { report.Book, report.PeriodInWords, ReportWords.InWhat(report) }.Concat(report.Narrowed).Concat(report.Notes))
+        var style = new StringBuilder();
+        if (look.Accent is { } accent)
+        {
+            style.Append(CultureInfo.InvariantCulture, $"h1, h2 {{ color: #{accent:x6}; }} thead th, thead td {{ border-color: #{accent:x6}; }}\n");
+            style.Append(CultureInfo.InvariantCulture, $"@media (prefers-color-scheme: dark) {{ h1, h2 {{ color: color-mix(in srgb, #{accent:x6} 55%, white); }} }}\n");
+        }
+
+        style.Append(CultureInfo.InvariantCulture, $"@page {{ size: {(look.Paper == PaperSize.Letter ? "letter" : "A4")}{look.Turn switch { PaperTurn.Landscape => " landscape", PaperTurn.Portrait => " portrait", _ => "" }}; }}\n");
+        return look.FontSize is { } size
+            ? style.Append(CultureInfo.InvariantCulture, $"@media print {{ body {{ font-size: {size}pt; }} }}\n").ToString() : style.ToString();
+    }
+
+    private string Said(string english) => PageText.Of(_language.Say(english));
+
+    private void WriteReport(ReportWords words, string id, string heading)
+    {
+        WriteHead(words, heading);
+        if (words.Look.Chart is not null)
+        {
+            var chart = ReportChart.Of(words.Report);
+            _text.WriteLine($"<figure class=\"chart\" role=\"img\" aria-label=\"{PageText.Of(ChartDrawing.InWords(words, chart))}\">{SvgOf(words)}</figure>");
+        }
+
+        var figures = words.Report.Records?.Figures.ToDictionary(figure => figure.Value, figure => $"{id}d{figure.Key}") ?? [];
+        if (words.Report.Rows.Count > 0)
+        {
+            WriteTable(words, $"{id}table", new PageLinks { Figure = figures.GetValueOrDefault });
+        }
+
+        WriteFoot(words);
+        WriteRecords(words, id, heading == "h1" ? "h2" : "h3");
+    }
+
+    // What is before the drawing itself is for files that hold nothing else.
+    private static string SvgOf(ReportWords words) => ChartDrawing.Svg(words) is var svg ? svg[svg.IndexOf("<svg", StringComparison.Ordinal)..] : "";
+
+    private void WriteHead(ReportWords words, string heading)
+    {
+        _text.Write("<header>");
+        if (words.Look.Logo is { } logo)
+        {
+            _text.Write($"<img class=\"logo\" alt=\"{PageText.Of(words.Report.Book)}\" src=\"data:image/{(logo.IsPng ? "png" : "jpeg")};base64,{Convert.ToBase64String(logo.Bytes.Span)}\">");
+        }
+
+        _text.WriteLine($"<{heading}>{PageText.Of(words.Report.Title)}</{heading}>");
+        foreach (var line in words.Head)
         {
             _text.WriteLine($"<p>{PageText.Of(line)}</p>");
         }
 
-        if (report.AddressedTo.Count > 0)
+        if (words.Report.AddressedTo.Count > 0)
         {
-            _text.WriteLine($"<p class=\"to\">{string.Join('\n', report.AddressedTo.Select(PageText.Of))}</p>");
+            _text.WriteLine($"<p class=\"to\">{string.Join('\n', words.Report.AddressedTo.Select(PageText.Of))}</p>");
         }
 
         _text.WriteLine("</header>");
     }
 
-    private void WriteBody(Report report, string id)
+    private void WriteFoot(ReportWords words)
     {
-        if (report.Rows.Count > 0)
-        {
-            WriteTable(report, id);
-        }
-
         _text.WriteLine("<footer>");
-        foreach (var line in report.Foot)
+        foreach (var (line, isFailed) in words.Foot)
         {
-            _text.WriteLine($"<p>{PageText.Of(line)}</p>");
-        }
-
-        var checks = ReportWords.ShownChecks(report);
-        foreach (var line in ReportWords.Held(checks))
-        {
-            _text.WriteLine($"<p>{PageText.Of(line)}</p>");
-        }
-
-        foreach (var check in checks.Where(check => !check.Ok))
-        {
-            _text.WriteLine($"<p class=\"failed\">{PageText.Of(ReportWords.Failed(report, check))}</p>");
+            _text.WriteLine($"<p{(isFailed ? " class=\"failed\"" : "")}>{PageText.Of(line)}</p>");
         }
 
         _text.WriteLine("</footer>");
     }
 
-    // What scrolls sideways can be reached with the keyboard.
-    private void WriteTable(Report report, string id)
+    // A heading leads back to the figure that the records below it are behind, and a record on to its document.
+    private void WriteRecords(ReportWords words, string id, string heading)
     {
-        var shown = ReportWords.ShownColumns(report);
+        if (words.Records is not { } records)
+        {
+            return;
+        }
+
+        var known = words.Documents?.Report.Rows.Select(row => row.Document).OfType<string>().Distinct().Select((document, place) => (document, place))
+            .ToDictionary(one => one.document, one => $"{id}doc{one.place + 1}") ?? [];
+        var figures = words.Report.Records!.Figures;
+        Write(records, $"{id}records", new PageLinks
+        {
+            Row = (_, place) => figures.ContainsKey(place) ? $"{id}d{place}" : null,
+            Label = (row, place) => figures.ContainsKey(place) ? $"{id}d{place}f" : row.Document is { } document ? known.GetValueOrDefault(document) : null,
+        });
+        if (words.Documents is { } documents)
+        {
+            Write(documents, $"{id}documents", new PageLinks { Row = (row, _) => row.Document is { } document ? known[document] : null });
+        }
+
+        void Write(ReportWords further, string table, PageLinks links)
+        {
+            _text.WriteLine($"<section class=\"records\"><{heading}>{PageText.Of(further.Report.Title)}</{heading}>");
+            WriteTable(further, table, links);
+            _text.WriteLine("</section>");
+        }
+    }
+
+    // What scrolls sideways can be reached with the keyboard.
+    private void WriteTable(ReportWords words, string id, PageLinks links)
+    {
+        var (report, shown) = (words.Report, words.ShownColumns());
         _text.WriteLine($"<div class=\"wide\" tabindex=\"0\" role=\"region\" aria-label=\"{PageText.Of(report.Title)}\">");
-        _text.WriteLine($"<table class=\"report\" id=\"{id}\" data-find=\"Find\" data-fold=\"Fold\" data-fold-all=\"Fold all\" data-open-all=\"Open all\">");
-        _text.Write("<thead><tr><td></td>");
+        _text.WriteLine($"<table class=\"report\" id=\"{id}\" data-find=\"{Said("Find")}\" data-fold=\"{Said("Fold")}\" data-fold-all=\"{Said("Fold all")}\" data-open-all=\"{Said("Open all")}\">");
+        _text.Write($"<thead><tr><td{(words.LabelWidth is { } label ? $" style=\"width:{label}ch\"" : "")}></td>");
         foreach (var column in shown)
         {
-            _text.Write($"<th scope=\"col\"{(report.Columns[column].Kind == ColumnKind.Text ? "" : " class=\"n\"")}>{PageText.Of(report.Columns[column].Heading)}</th>");
+            var width = words.WidthOf(column) is { } letters ? $" style=\"width:{letters}ch\"" : "";
+            _text.Write($"<th scope=\"col\"{ClassOf(words.AlignOf(column))}{width}>{PageText.Of(report.Columns[column].Heading)}</th>");
         }
 
         _text.WriteLine("</tr></thead>\n<tbody>");
+        var place = 0;
         foreach (var row in report.Rows)
         {
-            WriteRow(report, row, shown);
+            WriteRow(words, row, place++, shown, links);
         }
 
         _text.WriteLine("</tbody></table></div>");
     }
 
-    private void WriteRow(Report report, ReportRow row, IReadOnlyList<int> shown)
+    private void WriteRow(ReportWords words, ReportRow row, int place, IReadOnlyList<int> shown, PageLinks links)
     {
-        _text.Write(string.Create(CultureInfo.InvariantCulture, $"<tr class=\"{ClassOf(row.Kind)}\" data-level=\"{row.Level}\"><th scope=\"row\""));
+        var own = links.Row(row, place) is { } name ? $" id=\"{name}\"" : "";
+        _text.Write(string.Create(CultureInfo.InvariantCulture, $"<tr class=\"{ClassOf(row.Kind)}\" data-level=\"{row.Level}\"{own}><th scope=\"row\""));
         _text.Write(row.Level == 0 ? ">" : string.Create(CultureInfo.InvariantCulture, $" style=\"--in:{row.Level}\">"));
-        _text.Write($"{PageText.Of(row.Label)}</th>");
+        _text.Write(links.Label(row, place) is { } target ? $"<a href=\"#{target}\">{PageText.Of(row.Label)}</a></th>" : $"{PageText.Of(row.Label)}</th>");
         foreach (var column in shown)
         {
-            _text.Write(CellOf(report, row, column));
+            _text.Write(CellOf(words, row, column, links.Figure(new CellPlace(place, column))));
         }
 
         _text.WriteLine("</tr>");
     }
+
+    private static string ClassOf(ColumnAlign align) => align switch { ColumnAlign.Right => " class=\"n\"", ColumnAlign.Center => " class=\"c\"", _ => "" };
 
     private static string ClassOf(RowKind kind) => kind switch
     {
@@ -143,22 +207,18 @@ internal sealed class WebReport
     };
 
     // A page that is read by a program says every figure exactly.
-    private static string CellOf(Report report, ReportRow row, int column)
+    private static string CellOf(ReportWords words, ReportRow row, int column, string? records)
     {
-        var isText = report.Columns[column].Kind == ColumnKind.Text;
-        var exact = Figures.Exact(report, row, column);
-        if (exact is null)
+        var align = ClassOf(words.AlignOf(column));
+        var exact = Figures.Exact(words.Report, row, column);
+        if (exact is null || row.Cells[column].Units is null)
         {
-            return isText ? "<td></td>" : "<td class=\"n\"></td>";
+            return $"<td{align}>{PageText.Of(exact ?? "")}</td>";
         }
 
-        if (row.Cells[column].Units is null)
-        {
-            return $"<td>{PageText.Of(exact)}</td>";
-        }
-
-        var (figure, mark) = ReportWords.FigureAndMark(report, row, column);
+        var (figure, mark) = words.FigureAndMark(row, column);
         var data = $"<data value=\"{exact}\">{PageText.Of(figure)}</data>";
-        return $"<td class=\"n\">{data}{(mark is { } change ? $"<span class=\"mark\">{change}</span>" : "")}</td>";
+        var linked = records is null ? data : $"<a id=\"{records}f\" href=\"#{records}\">{data}</a>";
+        return $"<td{align}>{linked}{(mark is { } change ? $"<span class=\"mark\">{change}</span>" : "")}</td>";
     }
 }

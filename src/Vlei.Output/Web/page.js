@@ -5,8 +5,9 @@ for (const table of document.querySelectorAll("table.report")) {
   const state = new Map(rows.map(row => [row, { folds: 0, out: false }]));
   const draw = row => { const s = state.get(row); row.hidden = s.folds > 0 || s.out; };
   const inside = at => {
-    const end = rows.findIndex((row, i) => i > at && level(row) <= level(rows[at]));
-    return rows.slice(at + 1, end < 0 ? rows.length : end);
+    let end = at + 1;
+    while (end < rows.length && level(rows[end]) > level(rows[at])) end++;
+    return rows.slice(at + 1, end);
   };
   const folds = [];
   rows.forEach((row, at) => {
@@ -63,7 +64,8 @@ for (const table of document.querySelectorAll("table.report")) {
       head.append(button);
       const value = row => {
         const cell = row.cells[column], exact = cell.querySelector("data");
-        return exact ? +exact.value : cell.textContent.trim();
+        const number = exact && +exact.value;
+        return exact ? isNaN(number) ? exact.value : number : cell.textContent.trim();
       };
       button.addEventListener("click", () => {
         const down = head.getAttribute("aria-sort") === "ascending";

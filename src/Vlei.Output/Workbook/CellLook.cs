@@ -1,3 +1,5 @@
+using Vlei.Core.Reports;
+
 namespace Vlei.Output.Workbook;
 
 /// <summary>A rule above a cell.</summary>
@@ -29,8 +31,8 @@ internal readonly record struct CellLook(string? Format = null)
     /// <summary>Whether it leads somewhere.</summary>
     public bool IsLink { get; init; }
 
-    /// <summary>Whether it stands at the right.</summary>
-    public bool Right { get; init; }
+    /// <summary>Where in its column it stands; where the program has it, where nothing is said.</summary>
+    public ColumnAlign? Align { get; init; }
 
     /// <summary>Whether its text is broken into lines.</summary>
     public bool Wraps { get; init; }

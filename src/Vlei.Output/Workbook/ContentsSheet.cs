@@ -1,25 +1,28 @@
 using System.Xml;
+using Vlei.Core.Languages;
 using Vlei.Core.Reports;
 
 namespace Vlei.Output.Workbook;
 
 /// <summary>What is in a workbook of several reports, each line leading to its sheet.</summary>
 /// <param name="pack">The reports.</param>
+/// <param name="reports">The reports, as people read them.</param>
 /// <param name="sheets">The names of their sheets.</param>
 /// <param name="looks">The looks of the workbook.</param>
-internal sealed class ContentsSheet(ReportPack pack, IReadOnlyList<string> sheets, WorkbookLooks looks)
+/// <param name="language">The language of its words.</param>
+internal sealed class ContentsSheet(ReportPack pack, IReadOnlyList<ReportWords> reports, IReadOnlyList<string> sheets, WorkbookLooks looks, Language language)
 {
     private const int FirstRow = 4;
 
     /// <summary>Writes the sheet.</summary>
     public void Write(XmlWriter xml)
     {
-        var (sheet, reports) = (new SheetWriter(xml, looks), pack.Whole.ToList());
+        var sheet = new SheetWriter(xml, looks);
         var lines = reports.Select(LineOf).ToList();
         const int Room = 2;
         sheet.Begin(0, [.. Enumerable.Range(0, Headings.Length).Select(column => Room + lines.Append(Headings).Max(line => DisplayText.Width(line[column])))], 0, isWide: true, new HashSet<int>());
         sheet.Row(1, 0, () => sheet.Words(0, pack.Title, new CellLook { IsTitle = true }));
-        sheet.Row(2, 0, () => sheet.Words(0, reports.Count > 0 ? reports[0].Book : "", default));
+        sheet.Row(2, 0, () => sheet.Words(0, reports.Count > 0 ? reports[0].Report.Book : "", default));
         sheet.Row(FirstRow, 0, () => WriteLine(sheet, Headings, new CellLook { Bold = true, Rule = CellRule.Below }));
         for (var place = 0; place < reports.Count; place++)
         {
@@ -30,15 +33,16 @@ internal sealed class ContentsSheet(ReportPack pack, IReadOnlyList<string> sheet
             });
         }
 
-        sheet.End(isWide: true, pack.Title);
+        sheet.End(new SheetPage(reports.Count > 0 ? reports[0].Look : new ReportLook(), IsWide: true, pack.Title, language.Say("Page {0} of {1}", "&P", "&N"), null));
     }
 
-    private static string[] Headings => ["Report", "Period", "Amounts", "Checks"];
+    private string[] Headings => [language.Say("Report"), language.Say("Period"), language.Say("Amounts"), language.Say("Checks")];
 
-    private string[] LineOf(Report report) => report == pack.Cover ? [report.Title, report.PeriodInWords, "", ""] :
+    // The first is the cover, where there is one, which is of no basis and checks nothing.
+    private string[] LineOf(ReportWords words) => pack.Cover is not null && words == reports[0] ? [words.Report.Title, words.Report.PeriodInWords, "", ""] :
     [
-        report.Title, report.PeriodInWords, ReportWords.InWhat(report),
-        report.Checks.Count == 0 ? "" : report.Checks.All(check => check.Ok) ? "hold" : "FAILED",
+        words.Report.Title, words.Report.PeriodInWords, words.InWhat,
+        words.Report.Checks.Count == 0 ? "" : language.Say(words.Report.Checks.All(check => check.Ok) ? "hold" : "FAILED"),
     ];
 
     private static void WriteLine(SheetWriter sheet, string[] line, CellLook look)

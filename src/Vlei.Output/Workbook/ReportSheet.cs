@@ -11,47 +11,104 @@ internal sealed class ReportSheet
     private const int MostLabelLetters = 60;
     private const int MostTextLetters = 50;
     private const int LettersAcross = 90;
+    private const int LinesOfChart = 22;
+    private const int MostRowsAboveChart = 60;
 
+    private readonly ReportWords _words;
     private readonly Report _report;
     private readonly WorkbookLooks _looks;
     private readonly string? _back;
     private readonly List<(string Text, CellLook Look)> _head = [];
     private readonly int _headings;
-    private readonly ReportWorkings _workings;
-    private readonly CellFormula _formula;
+    private readonly SheetFigures _figures;
+    private readonly IReadOnlyList<(string Line, bool IsFailed)> _foot;
 
     /// <summary>Lays a report out.</summary>
-    /// <param name="report">The report.</param>
+    /// <param name="words">The report.</param>
     /// <param name="looks">The looks of the workbook.</param>
-    /// <param name="back">Where a reader comes from; nothing where the sheet stands alone.</param>
-    public ReportSheet(Report report, WorkbookLooks looks, string? back)
+    /// <param name="back">Where a reader comes from, and what that is called; nothing where the sheet stands alone.</param>
+    public ReportSheet(ReportWords words, WorkbookLooks looks, (string Target, string Name)? back)
     {
-        (_report, _looks, _back) = (report, looks, back);
-        _head.Add((report.Title, new CellLook { IsTitle = true }));
-        foreach (var line in new[] { report.Book, report.PeriodInWords, ReportWords.InWhat(report) }.Concat(report.Narrowed).Concat(report.Notes).Concat(report.AddressedTo))
+        (_words, _report, _looks) = (words, words.Report, looks);
+        if (_report.Look.Logo is not null)
         {
-            _head.Add((line, default));
+            _head.Add(("", default));
         }
 
-        _headings = _head.Count + (back is null ? 2 : 3);
-        WorkbookPackage.RefuseTooLarge(report.Title, _headings + report.Rows.Count + report.Foot.Count + report.Checks.Count + 2, report.Columns.Count + 1);
-        _workings = ReportWorkings.Of(report);
-        _formula = new CellFormula(_headings + 1, [.. Enumerable.Range(1, report.Columns.Count)]);
+        _head.Add((_report.Title, new CellLook { IsTitle = true }));
+        _head.AddRange(words.Head.Concat(_report.AddressedTo).Select(line => (line, default(CellLook))));
+        if (back is var (target, name))
+        {
+            _back = target;
+            _head.Add((name, new CellLook { IsLink = true }));
+        }
+
+        _headings = _head.Count + 2;
+        _foot = words.Foot;
+        WorkbookPackage.RefuseTooLarge(_report.Title, FootRow + _foot.Count + LinesOfChart, _report.Columns.Count + 1);
+        _figures = new SheetFigures(_report, _headings + 1, [.. Enumerable.Range(1, _report.Columns.Count)]);
     }
+
+    /// <summary>Where a figure leads to; nothing where it leads nowhere.</summary>
+    public Func<CellPlace, string?> FigureLink { get; init; } = _ => null;
+
+    /// <summary>Where what stands before a row's figures leads to, by the row and its place; nothing where it leads nowhere.</summary>
+    public Func<ReportRow, int, string?> LabelLink { get; init; } = (_, _) => null;
 
     /// <summary>The cells of the table, with its headings.</summary>
     public string Table => Absolute(_headings, _headings + _report.Rows.Count, _report.Columns.Count);
 
+    /// <summary>The cells of the lines above and below the table, by their names.</summary>
+    public IEnumerable<(string Name, string Cells)> LineCells
+    {
+        get
+        {
+            var title = _report.Look.Logo is null ? 1 : 2;
+            var lines = WorkbookReport.Lines(_words).ToDictionary(part => part.Name, part => part.Lines.Count);
+            yield return ("report_title", Lines(title, 1));
+            yield return ("report_head", Lines(title + 1, lines["report_head"]));
+            if (_foot.Count > 0)
+            {
+                yield return ("report_foot", Lines(FootRow, _foot.Count));
+            }
+        }
+    }
+
     /// <summary>What is repeated on every page that is printed.</summary>
     public string RepeatedRows => string.Create(CultureInfo.InvariantCulture, $"${_headings}:${_headings}");
 
-    /// <summary>Writes the sheet.</summary>
-    public void Write(XmlWriter xml)
+    private int FootRow => _headings + _report.Rows.Count + 2;
+
+    /// <summary>The cell that a figure of this sheet stands in.</summary>
+    public string CellOf(CellPlace figure) => CellText.Name(_headings + 1 + figure.Row, figure.Column + 1);
+
+    /// <summary>The cell that a row begins with.</summary>
+    public string CellOf(int row) => CellText.Name(_headings + 1 + row, LabelColumn);
+
+    /// <summary>What is drawn on the sheet: the picture at its head, and the chart.</summary>
+    /// <param name="name">The name of the sheet.</param>
+    public SheetDrawing? Drawing(string name)
     {
-        var (sheet, widths, shown) = (new SheetWriter(xml, _looks), Widths(), ReportWords.ShownColumns(_report));
+        if (_report.Look.Chart is null && _report.Look.Logo is null)
+        {
+            return null;
+        }
+
+        var isBelow = _report.Rows.Count <= MostRowsAboveChart;
+        var chart = _report.Look.Chart is null ? null
+            : new ChartPart(_words, ReportChart.Of(_report), name, _headings, isBelow ? 0 : _report.Columns.Count + 2, isBelow ? FootRow + _foot.Count + 1 : _headings, LinesOfChart);
+        return new SheetDrawing(_report.Look.Logo, chart);
+    }
+
+    /// <summary>Writes the sheet.</summary>
+    /// <param name="xml">Where to.</param>
+    /// <param name="drawing">The number by which the sheet knows what is drawn on it; nothing where nothing is.</param>
+    public void Write(XmlWriter xml, string? drawing)
+    {
+        var (sheet, widths, shown) = (new SheetWriter(xml, _looks), Widths(), _words.ShownColumns());
         var hidden = Enumerable.Range(0, _report.Columns.Count).Except(shown).Select(column => column + 1).ToHashSet();
         var isWide = shown.Sum(column => widths[column + 1]) + widths[0] > LettersAcross;
-        sheet.Begin(_headings, widths, _report.Rows.Count > 0 ? _report.Rows.Max(row => row.Level) : 0, isWide, hidden);
+        sheet.Begin(_headings, widths, _report.Rows.Select(row => row.Level).DefaultIfEmpty(0).Max(), isWide, hidden);
         WriteHead(sheet, widths);
         var place = 0;
         foreach (var row in _report.Rows)
@@ -59,9 +116,15 @@ internal sealed class ReportSheet
             WriteRow(sheet, row, place++);
         }
 
-        WriteFoot(sheet);
-        sheet.End(isWide, $"{_report.Book}: {_report.Title}, {_report.PeriodInWords}");
+        for (var line = 0; line < _foot.Count; line++)
+        {
+            sheet.Row(FootRow + line, 0, () => sheet.Words(LabelColumn, _foot[line].Line, new CellLook { Bold = _foot[line].IsFailed }));
+        }
+
+        sheet.End(new SheetPage(_report.Look, isWide, $"{_report.Book}: {_report.Title}, {_report.PeriodInWords}", _words.Language.Say("Page {0} of {1}", "&P", "&N"), drawing));
     }
+
+    private static string Lines(int first, int count) => string.Create(CultureInfo.InvariantCulture, $"$A${first}:$A${first + count - 1}");
 
     private static string Absolute(int first, int last, int lastColumn) =>
         string.Create(CultureInfo.InvariantCulture, $"$A${first}:${CellText.ColumnName(lastColumn)}${last}");
@@ -76,28 +139,26 @@ internal sealed class ReportSheet
             widths[LabelColumn] = Math.Max(widths[LabelColumn], Math.Min(MostLabelLetters, DisplayText.Width(row.Label) + (2 * row.Level)));
             for (var column = 0; column < _report.Columns.Count; column++)
             {
-                widths[column + 1] = Math.Max(widths[column + 1], Math.Min(MostTextLetters, DisplayText.Width(ReportWords.Figure(_report, row, column, ascii: false))));
+                widths[column + 1] = Math.Max(widths[column + 1], Math.Min(MostTextLetters, DisplayText.Width(_words.Figure(row, column, ascii: false))));
             }
         }
 
-        return [.. widths.Select(letters => Math.Max(Least, letters + Room))];
+        return [.. widths.Select((letters, place) => (place == 0 ? _words.LabelWidth : _words.WidthOf(place - 1)) ?? Math.Max(Least, letters + Room))];
     }
 
     private void WriteHead(SheetWriter sheet, int[] widths)
     {
-        var number = 1;
-        foreach (var (text, look) in _head)
+        for (var line = 0; line < _head.Count; line++)
         {
-            sheet.Row(number++, 0, () => sheet.Words(LabelColumn, text, look));
-        }
-
-        if (_back is not null)
-        {
-            sheet.Row(number, 0, () =>
+            var (text, look) = _head[line];
+            sheet.Row(line + 1, 0, () =>
             {
-                sheet.Words(LabelColumn, "Contents", new CellLook { IsLink = true });
-                sheet.Link(LabelColumn, _back);
-            });
+                sheet.Words(LabelColumn, text, look);
+                if (look.IsLink && _back is not null)
+                {
+                    sheet.Link(LabelColumn, _back);
+                }
+            }, line == 0 && _report.Look.Logo is not null ? SheetDrawing.LogoLines : 1);
         }
 
         sheet.Row(_headings, 0, () =>
@@ -105,31 +166,36 @@ internal sealed class ReportSheet
             sheet.Words(LabelColumn, "", new CellLook { Bold = true, Rule = CellRule.Below });
             for (var column = 0; column < _report.Columns.Count; column++)
             {
-                sheet.Words(column + 1, _report.Columns[column].Heading, new CellLook
-                {
-                    Bold = true, Rule = CellRule.Below, Wraps = true, Right = _report.Columns[column].Kind != ColumnKind.Text,
-                });
+                sheet.Words(column + 1, _report.Columns[column].Heading, new CellLook { Bold = true, Rule = CellRule.Below, Wraps = true, Align = _words.AlignOf(column) });
             }
-        }, _report.Columns.Select((column, place) => DisplayText.Wrap(column.Heading, widths[place + 1] - 3).Count()).DefaultIfEmpty(1).Max());
+        }, _report.Columns.Select((column, place) => DisplayText.Wrap(column.Heading, Math.Max(1, widths[place + 1] - 3)).Count()).DefaultIfEmpty(1).Max());
     }
 
     private void WriteRow(SheetWriter sheet, ReportRow row, int place) => sheet.Row(_headings + 1 + place, row.Level, () =>
     {
         var look = LookOf(row);
-        sheet.Words(LabelColumn, row.Label, look with { Indent = row.Level });
+        var target = LabelLink(row, place);
+        sheet.Words(LabelColumn, row.Label, look with { Indent = row.Level, IsLink = target is not null });
+        if (target is not null)
+        {
+            sheet.Link(LabelColumn, target);
+        }
+
         for (var column = 0; column < _report.Columns.Count; column++)
         {
             var cell = row.Cells[column];
             if (cell.Units is { } units)
             {
-                var working = _workings.Of(row, place, column);
-                sheet.Number(
-                    column + 1, working is Working.Share share ? Quotient(share) : CellFormats.Value(_report, row, column, units),
-                    working is null ? null : _formula.Of(working), look with { Format = CellFormats.Of(_report, row, column), Right = true });
+                var (figure, records) = (_figures.Of(row, place, column, units), FigureLink(new CellPlace(place, column)));
+                sheet.Number(column + 1, figure.Value, figure.Formula, look with { Format = CellFormats.Of(_words, row, column), Align = _words.AlignOf(column), IsLink = records is not null });
+                if (records is not null)
+                {
+                    sheet.Link(column + 1, records);
+                }
             }
             else if (cell.Words is not null || look.Rule != CellRule.None)
             {
-                sheet.Words(column + 1, cell.Words ?? "", look);
+                sheet.Words(column + 1, cell.Words ?? "", _words.AlignOf(column) is var align and not ColumnAlign.Left ? look with { Align = align } : look);
             }
         }
     });
@@ -144,23 +210,4 @@ internal sealed class ReportSheet
             _ => CellRule.None,
         },
     };
-
-    // A percentage is rounded to four decimals in the report; the formula of the cell is not.
-    private string Quotient(Working.Share share)
-    {
-        var (part, whole) = ((double)UnitsAt(share.Part), (double)UnitsAt(share.Whole));
-        return (share.IsChange ? (part - whole) / Math.Abs(whole) : part / whole).ToString("R", CultureInfo.InvariantCulture);
-    }
-
-    private long UnitsAt(CellPlace cell) => _report.Rows[cell.Row].Cells[cell.Column].Units ?? 0;
-
-    private void WriteFoot(SheetWriter sheet)
-    {
-        var checks = ReportWords.ShownChecks(_report);
-        var number = _headings + _report.Rows.Count + 2;
-        foreach (var line in _report.Foot.Concat(ReportWords.Held(checks)).Concat(checks.Where(check => !check.Ok).Select(check => ReportWords.Failed(_report, check))))
-        {
-            sheet.Row(number++, 0, () => sheet.Words(LabelColumn, line, default));
-        }
-    }
 }

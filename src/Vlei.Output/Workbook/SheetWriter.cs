@@ -8,8 +8,10 @@ namespace Vlei.Output.Workbook;
 /// <param name="looks">The looks of the workbook.</param>
 internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks)
 {
+    /// <summary>How high a line is, in points.</summary>
+    public const int LineHeight = 14;
+
     private const int MostOutlineLevels = 7;
-    private const int LineHeight = 14;
 
     private readonly List<(string Cell, string Target)> _links = [];
     private int _row;
@@ -27,7 +29,7 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks)
     }
 
     /// <summary>A number as files write it.</summary>
-    public static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
+    public static string Text(double number) => number.ToString(CultureInfo.InvariantCulture);
 
     /// <summary>Writes what stands before the cells: what is frozen, and how wide the columns are.</summary>
     /// <param name="frozen">How many rows stay in view; the first column does too where any does.</param>
@@ -129,11 +131,8 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks)
     public void Link(int column, string target) => _links.Add((CellText.Name(_row, column), target));
 
     /// <summary>Writes what stands after the cells.</summary>
-    /// <param name="isWide">Whether it prints better on its side.</param>
-    /// <param name="foot">What stands at the left of every page's foot.</param>
-    public void End(bool isWide, string foot)
+    public void End(SheetPage page)
     {
-        const string A4 = "9";
         xml.WriteEndElement();
         if (_links.Count > 0)
         {
@@ -146,13 +145,7 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks)
             xml.WriteEndElement();
         }
 
-        Empty(xml, "pageMargins", ("left", "0.6"), ("right", "0.6"), ("top", "0.7"), ("bottom", "0.7"), ("header", "0.3"), ("footer", "0.3"));
-        Empty(xml, "pageSetup", ("paperSize", A4), ("orientation", isWide ? "landscape" : "portrait"), ("fitToWidth", "1"), ("fitToHeight", "0"));
-        xml.WriteStartElement("headerFooter");
-
-        // In a page's foot, & begins a command.
-        xml.WriteElementString("oddFooter", $"&L{CellText.Escaped(foot).Replace("&", "&&", StringComparison.Ordinal)}&RPage &P of &N");
-        xml.WriteEndElement();
+        page.Write(xml);
     }
 
     private void Start(int column, CellLook look)

@@ -1,17 +1,21 @@
 using System.Xml;
+using Vlei.Core.Reports;
 
 namespace Vlei.Output.Workbook;
 
 /// <summary>The looks of the cells of a workbook, each written once and named by its number.</summary>
-internal sealed class WorkbookLooks
+internal sealed class WorkbookLooks(ReportLook looks)
 {
     private const int FirstOwnFormat = 164;
     private const int TextFormat = 49;
+    private const int LinkColour = 0x1F4E79;
+    private const double UsualSize = 10;
 
     private static readonly (string Name, CellRule Rule)[] Rules = [("none", CellRule.None), ("thin", CellRule.Thin), ("double", CellRule.Double), ("below", CellRule.Below)];
 
     private readonly Dictionary<CellLook, int> _numbers = new() { [default] = 0 };
     private readonly List<string> _formats = [];
+    private readonly double _size = looks.FontSize ?? UsualSize;
 
     /// <summary>The number of a look.</summary>
     public int NumberOf(CellLook look)
@@ -77,9 +81,9 @@ internal sealed class WorkbookLooks
         xml.WriteAttributeString("applyBorder", "1");
         xml.WriteAttributeString("applyAlignment", "1");
         xml.WriteStartElement("alignment");
-        if (look.Right || look.Indent > 0)
+        if (look.Align is not null || look.Indent > 0)
         {
-            xml.WriteAttributeString("horizontal", look.Right ? "right" : "left");
+            xml.WriteAttributeString("horizontal", look.Align switch { ColumnAlign.Right => "right", ColumnAlign.Center => "center", _ => "left" });
         }
 
         xml.WriteAttributeString("vertical", look.Wraps ? "top" : "bottom");
@@ -97,7 +101,7 @@ internal sealed class WorkbookLooks
         xml.WriteEndElement();
     }
 
-    private static void WriteFont(XmlWriter xml, bool bold, bool isTitle, bool isLink)
+    private void WriteFont(XmlWriter xml, bool bold, bool isTitle, bool isLink)
     {
         xml.WriteStartElement("font");
         if (bold)
@@ -105,8 +109,8 @@ internal sealed class WorkbookLooks
             SheetWriter.Empty(xml, "b");
         }
 
-        SheetWriter.Empty(xml, "sz", ("val", isTitle ? "14" : "10"));
-        SheetWriter.Empty(xml, "color", ("rgb", isLink ? "FF1F4E79" : "FF000000"));
+        SheetWriter.Empty(xml, "sz", ("val", SheetWriter.Text(_size * (isTitle ? 1.4 : 1))));
+        SheetWriter.Empty(xml, "color", ("rgb", isTitle && looks.Accent is { } accent ? $"FF{accent:X6}" : isLink ? $"FF{looks.Accent ?? LinkColour:X6}" : "FF000000"));
         SheetWriter.Empty(xml, "name", ("val", "Arial"));
         SheetWriter.Empty(xml, "family", ("val", "2"));
         xml.WriteEndElement();

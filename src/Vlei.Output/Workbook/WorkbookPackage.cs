@@ -3,6 +3,7 @@ using System.IO.Compression;
 using System.Text;
 using System.Xml;
 using Vlei.Core.Problems;
+using Vlei.Core.Reports;
 
 namespace Vlei.Output.Workbook;
 
@@ -15,31 +16,38 @@ internal sealed class WorkbookPackage : IDisposable
     /// <summary>The namespace of sheets.</summary>
     public const string Main = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
 
-    private const string Relations = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
+    /// <summary>The namespace of references between parts.</summary>
+    public const string Relations = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
     private const string PackageRelations = "http://schemas.openxmlformats.org/package/2006/relationships";
     private const string ContentTypes = "http://schemas.openxmlformats.org/package/2006/content-types";
     private const string SheetType = "application/vnd.openxmlformats-officedocument.spreadsheetml";
     private const int MostLettersInName = 31;
+    private const string FirstRelation = "rId1";
+    private const string SecondRelation = "rId2";
 
-    // An archive's day cannot be left out, and the day of writing would make every file another.
-    private static readonly DateTimeOffset Day = new(1980, 1, 1, 0, 0, 0, TimeSpan.Zero);
+    /// <summary>The day of all parts: an archive cannot leave it out, and the day of writing would make every file another.</summary>
+    public static readonly DateTimeOffset Day = new(1980, 1, 1, 0, 0, 0, TimeSpan.Zero);
 
     private readonly ZipArchive _archive;
     private readonly string _title;
     private readonly List<string> _sheets = [];
+    private readonly List<string> _drawings = [];
+    private readonly List<string> _charts = [];
     private readonly List<(string Name, int Sheet, string Cells)> _names = [];
 
     /// <summary>Begins a workbook.</summary>
     /// <param name="stream">Where it is written to.</param>
     /// <param name="title">Its title.</param>
-    public WorkbookPackage(Stream stream, string title)
+    /// <param name="looks">How its reports look.</param>
+    public WorkbookPackage(Stream stream, string title, ReportLook looks)
     {
+        Looks = new WorkbookLooks(looks);
         _archive = new ZipArchive(stream, ZipArchiveMode.Create, leaveOpen: true);
         _title = title;
     }
 
     /// <summary>The looks of its cells.</summary>
-    public WorkbookLooks Looks { get; } = new();
+    public WorkbookLooks Looks { get; }
 
     /// <summary>A name for a sheet that no other has: letters that none may have are replaced, and it is cut to the length that there may be.</summary>
     /// <param name="wanted">What it should be called.</param>
@@ -62,15 +70,53 @@ internal sealed class WorkbookPackage : IDisposable
     /// <summary>Writes the next sheet.</summary>
     /// <param name="name">Its name.</param>
     /// <param name="write">Writes what is in it.</param>
-    public void AddSheet(string name, Action<XmlWriter> write)
+    public void AddSheet(string name, Action<XmlWriter> write) => AddSheet(name, (xml, _) => write(xml), null);
+
+    /// <summary>Writes the next sheet, and what is drawn on it.</summary>
+    /// <param name="name">Its name.</param>
+    /// <param name="write">Writes what is in it, with the number by which it knows what is drawn; nothing where nothing is.</param>
+    /// <param name="drawing">What is drawn on it.</param>
+    public void AddSheet(string name, Action<XmlWriter, string?> write, SheetDrawing? drawing)
     {
         _sheets.Add(name);
         WritePart($"xl/worksheets/sheet{_sheets.Count}.xml", xml =>
         {
             xml.WriteStartElement("worksheet", Main);
-            write(xml);
+            write(xml, drawing is null ? null : FirstRelation);
             xml.WriteEndElement();
         });
+        if (drawing is not null)
+        {
+            AddDrawing(drawing);
+        }
+    }
+
+    private void AddDrawing(SheetDrawing drawing)
+    {
+        var part = $"drawing{_drawings.Count + 1}.xml";
+        _drawings.Add(part);
+        WritePart($"xl/worksheets/_rels/sheet{_sheets.Count}.xml.rels", xml => WriteRelations(xml, [("drawing", $"../drawings/{part}")]));
+        WritePart($"xl/drawings/{part}", xml => drawing.Write(xml, FirstRelation, drawing.Logo is null ? FirstRelation : SecondRelation));
+        var relations = new List<(string, string)>();
+        if (drawing.Logo is { } logo)
+        {
+            var image = $"image{_drawings.Count}.{(logo.IsPng ? "png" : "jpeg")}";
+            relations.Add(("image", $"../media/{image}"));
+            using var stream = Entry($"xl/media/{image}").Open();
+            stream.Write(logo.Bytes.Span);
+        }
+
+        if (drawing.Chart is { } chart)
+        {
+            _charts.Add($"chart{_charts.Count + 1}.xml");
+            relations.Add(("chart", $"../charts/{_charts[^1]}"));
+        }
+
+        WritePart($"xl/drawings/_rels/{part}.rels", xml => WriteRelations(xml, [.. relations]));
+        if (drawing.Chart is not null)
+        {
+            WritePart($"xl/charts/{_charts[^1]}", drawing.Chart.Write);
+        }
     }
 
     /// <summary>Gives cells of the sheet written last a name, within that sheet.</summary>
@@ -95,12 +141,17 @@ internal sealed class WorkbookPackage : IDisposable
 
     private void WritePart(string name, Action<XmlWriter> write)
     {
-        var entry = _archive.CreateEntry(name, CompressionLevel.Fastest);
-        entry.LastWriteTime = Day;
-        using var stream = new BufferedStream(entry.Open(), 1 << 16);
+        using var stream = new BufferedStream(Entry(name).Open(), 1 << 16);
         using var xml = XmlWriter.Create(stream, new XmlWriterSettings { Encoding = new UTF8Encoding(false), CheckCharacters = false });
         xml.WriteStartDocument(standalone: true);
         write(xml);
+    }
+
+    private ZipArchiveEntry Entry(string name)
+    {
+        var entry = _archive.CreateEntry(name, CompressionLevel.Fastest);
+        entry.LastWriteTime = Day;
+        return entry;
     }
 
     private void WriteWorkbook(XmlWriter xml)
@@ -146,7 +197,7 @@ internal sealed class WorkbookPackage : IDisposable
         xml.WriteEndElement();
     }
 
-    private static void WriteRelations(XmlWriter xml, IReadOnlyList<(string Kind, string Target)> relations)
+    private static void WriteRelations(XmlWriter xml, List<(string Kind, string Target)> relations)
     {
         xml.WriteStartElement("Relationships", PackageRelations);
         for (var place = 0; place < relations.Count; place++)
@@ -167,6 +218,8 @@ internal sealed class WorkbookPackage : IDisposable
         xml.WriteStartElement("Types", ContentTypes);
         Write("Default", "Extension", "rels", "application/vnd.openxmlformats-package.relationships+xml");
         Write("Default", "Extension", "xml", "application/xml");
+        Write("Default", "Extension", "png", "image/png");
+        Write("Default", "Extension", "jpeg", "image/jpeg");
         Write("Override", "PartName", "/xl/workbook.xml", $"{SheetType}.sheet.main+xml");
         Write("Override", "PartName", "/xl/styles.xml", $"{SheetType}.styles+xml");
         Write("Override", "PartName", "/docProps/core.xml", "application/vnd.openxmlformats-package.core-properties+xml");
@@ -174,6 +227,9 @@ internal sealed class WorkbookPackage : IDisposable
         {
             Write("Override", "PartName", $"/xl/worksheets/sheet{place + 1}.xml", $"{SheetType}.worksheet+xml");
         }
+
+        _drawings.ForEach(part => Write("Override", "PartName", $"/xl/drawings/{part}", "application/vnd.openxmlformats-officedocument.drawing+xml"));
+        _charts.ForEach(part => Write("Override", "PartName", $"/xl/charts/{part}", "application/vnd.openxmlformats-officedocument.drawingml.chart+xml"));
 
         xml.WriteEndElement();
 

@@ -134,7 +134,7 @@ internal static class CheckCommand
             var context = ReportArguments.ContextOf(book, today, ledger);
             if (!new[] { Seen, Question, Unmark }.Any(option => result.GetResult(option) is { Implicit: false }))
             {
-                return result.GetValue(Note) is null ? destination.Write(result, destination.TargetsOf(result), definition.Build(context, request))
+                return result.GetValue(Note) is null ? destination.Write(result, destination.TargetsOf(result), definition.Make(context, request))
                     : throw new ProblemException(ProblemKind.Usage, "--note is said of a finding.", "Add --seen or --question and the finding.");
             }
 

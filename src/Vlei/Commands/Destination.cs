@@ -43,6 +43,7 @@ internal static class Destination
         // from everybody.
         var direct = target.Exists ? target.Length == 0 : new FileInfo(path).LinkTarget is not null;
         var unfinished = direct ? path : $"{target.FullName}.{Environment.ProcessId}.tmp";
+        var isDone = false;
         try
         {
             using (var file = new FileStream(unfinished, direct ? FileMode.Open : FileMode.Create, FileAccess.Write))
@@ -55,6 +56,8 @@ internal static class Destination
                 File.Move(unfinished, target.FullName, overwrite: true);
             }
 
+            isDone = true;
+
             if (Target(path) is { Length: > 0 } written)
             {
                 WrittenFiles.Note(written.FullName);
@@ -62,13 +65,15 @@ internal static class Destination
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
-            if (!direct && File.Exists(unfinished))
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{path} cannot be written: {cannot.Message}", "Choose a place that you may write to.", cannot);
+        }
+        finally
+        {
+            if (!direct && !isDone && File.Exists(unfinished))
             {
                 File.Delete(unfinished);
             }
-
-            throw new ProblemException(
-                ProblemKind.CannotWrite, $"{path} cannot be written: {cannot.Message}", "Choose a place that you may write to.", cannot);
         }
     }
 

@@ -100,7 +100,7 @@ internal static class GroupCommand
         if (result.GetValue(Add) is { } report)
         {
             var definition = Catalogue.Find(library, report);
-            var typed = arguments.Typed(result);
+            var typed = LookFiles.Kept(arguments.Typed(result), library.ShelfOf("book").Folder);
             ReportArguments.RefuseWhatDoesNotApply(typed.Keys, definition);
             text = GroupText.With(text, report, result.GetValue(As), result.GetValue(Note), typed);
         }

@@ -79,7 +79,7 @@ internal static class PromiseCommand
             return ExitStatus.Done;
         }
 
-        return destination.Write(result, destination.TargetsOf(result), PromisesReport.Definition.Build(
+        return destination.Write(result, destination.TargetsOf(result), PromisesReport.Definition.Make(
             ReportArguments.ContextOf(book, today, ledger), new ReportRequest()));
     }
 

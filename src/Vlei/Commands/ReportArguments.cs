@@ -7,6 +7,8 @@ using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Core.Tables;
+using Vlei.Output;
 
 namespace Vlei.Commands;
 
@@ -110,11 +112,14 @@ internal sealed class ReportArguments
     /// selection does not fit the report.
     /// </summary>
     public static ReportRequest Request(
-        ReportDefinition definition, IReadOnlyDictionary<string, IReadOnlyList<string>> options, BookSettings settings, Library library, WorkingDay today) =>
-        RequestText.Read(options, today, settings.Calendar, settings.Currency, name =>
+        ReportDefinition definition, IReadOnlyDictionary<string, IReadOnlyList<string>> options, BookSettings settings, Library library, WorkingDay today)
+    {
+        var request = RequestText.Read(RequestText.WithLook(options, settings.Look), today, settings.Calendar, settings.Currency, name =>
             library.Selection(name) is var selection && (selection.Where.Count == 0 || definition.Options.Contains(ReportOptions.Where)) ? selection
                 : throw new ProblemException(
                     ProblemKind.Usage, $"{selection.Source} has a predicate, and {definition.Key} takes none.", "Write it as only and except, or take a list."));
+        return request with { Look = LookFiles.Of(request.Look, library) };
+    }
 
     /// <summary>
     /// Opens the records that the report is asked of, and hands over what is needed to build it. Throws a
@@ -149,7 +154,7 @@ internal sealed class ReportArguments
         RefuseWhatDoesNotApply(typed.Keys, definition);
         var today = BookOptions.TodayOf(result, book.Settings);
         using var ledger = LedgerReader.Open(book);
-        return OfSums(definition, () => definition.Build(ContextOf(book, today, ledger), Request(
+        return OfSums(definition, () => definition.Make(ContextOf(book, today, ledger), Request(
             definition, RequestText.Merged(definition.Defaults, typed), book.Settings, library, today)));
     }
 
@@ -167,24 +172,32 @@ internal sealed class ReportArguments
         }
     }
 
+    /// <summary>Builds a report, with the records behind its figures where it is asked for them and a format has room for them.</summary>
+    public static Report Built(ReportDefinition definition, ReportContext context, ReportRequest request, IEnumerable<ReportFormat> formats)
+    {
+        var report = definition.Make(context, request);
+        return formats.Any(format => format.Takes.Contains(LookOptions.WithDetail)) ? Details.AddTo(report, context, Library.Standard("lines")!) : report;
+    }
+
     /// <summary>What a report knows of a book.</summary>
     public static ReportContext ContextOf(Book book, WorkingDay today, ILedger ledger) => new(
         book.Settings.Name, book.Settings.Currency, book.Settings.Calendar, book.Settings.Basis, today, ledger,
         name => LayoutFile.Find(name, Library.Of(book)))
     {
         Remittance = book.Settings.Remittance,
-        Language = book.Settings.Language,
+        Language = LookFiles.LanguageOf(book),
+        LanguageOf = code => LookFiles.Find(code, Library.Of(book)),
     };
 
     /// <summary>Refuses options that a report does not have. Throws a <see cref="ProblemException"/> that says which it has.</summary>
     public static void RefuseWhatDoesNotApply(IEnumerable<string> names, ReportDefinition definition)
     {
-        if (names.FirstOrDefault(name => definition.Options.All(known => known.Name != name)) is { } name)
+        if (names.FirstOrDefault(name => !definition.Takes(name)) is { } name)
         {
             throw new ProblemException(
                 ProblemKind.Usage,
                 $"--{name} does not apply to {definition.Key}.",
-                $"It takes {Suggestion.Listed([.. definition.Options.Select(known => $"--{known.Name}")], "and")}.");
+                $"It takes {Suggestion.Listed([.. definition.Options.Select(known => $"--{known.Name}"), "what says how a report looks"], "and")}.");
         }
     }
 
@@ -194,6 +207,7 @@ internal sealed class ReportArguments
         .ToDictionary(option => option.Name[2..], option => option switch
         {
             Option<bool> => (IReadOnlyList<string>)[result.GetValue<bool>(option.Name) ? "true" : "false"],
+            Option<string?> when result.GetResult(option) is { Tokens.Count: 0 } => [ReportOptions.All.First(known => $"--{known.Name}" == option.Name).WhenBare!],
             Option<string[]> => result.GetValue<string[]>(option.Name) ?? [],
             _ => [result.GetValue<string?>(option.Name) ?? ""],
         });
@@ -236,6 +250,7 @@ internal sealed class ReportArguments
         Option made = option.Repeatable ? new Option<string[]>(name) : new Option<string?>(name);
         made.Description = option.OnlyWords ? $"{option.Help}: {Suggestion.Listed(option.Words, "or")}" : option.Help;
         made.HelpName = option.ValueName;
+        made.Arity = option.WhenBare is not null ? ArgumentArity.ZeroOrOne : made.Arity;
         made.CompletionSources.Add([.. option.Words]);
         if (option == ReportOptions.Select)
         {

@@ -57,6 +57,25 @@ internal sealed class ReportDestination
             : [.. paths.Select(path => new ReportTarget(path, named ?? (folder ? ReportFormat.All[0] : FormatFor(path))))];
     }
 
+    /// <summary>The same, where the command has reports' options too: those that no format has that is written are refused.</summary>
+    public IReadOnlyList<ReportTarget> TargetsOf(ParseResult result, ReportArguments arguments)
+    {
+        var targets = TargetsOf(result);
+        var names = arguments.TypedNames(result).ToHashSet();
+        foreach (var option in ReportFormat.All.SelectMany(format => format.Takes).Distinct().Where(option => names.Contains($"--{option.Name}")))
+        {
+            if (!targets.Any(target => target.Format.Takes.Contains(option)))
+            {
+                var takers = ReportFormat.All.Where(format => format.Takes.Contains(option)).Select(format => format.Name).ToList();
+                throw new ProblemException(
+                    ProblemKind.Usage, $"--{option.Name} is for {Suggestion.Listed(takers, "and")}, and nothing of that kind is written.",
+                    $"Add --to FILE.{takers[^1]}, or leave --{option.Name} out.");
+            }
+        }
+
+        return targets;
+    }
+
     /// <summary>Writes the report. The status says whether its checks hold.</summary>
     public int Write(ParseResult result, IReadOnlyList<ReportTarget> targets, Report report) => Write(result, targets, [report]);
 

@@ -183,6 +183,7 @@ internal static class SaveCommand
         var (text, own) = Start(result, book, library, file, ref typed);
         var start = library.Read(file, text);
         ReportArguments.RefuseWhatDoesNotApply(typed.Keys, start.Definition with { Key = start.From });
+        typed = LookFiles.Kept(typed, ShelfOf(result, library).Folder);
         var wanted = RequestText.Merged(own, typed);
         foreach (var name in (result.GetValue(Unset) ?? []).SelectMany(list => list.Split(',')))
         {
@@ -212,7 +213,7 @@ internal static class SaveCommand
         var report = library.Read(file, text);
         using (var ledger = LedgerReader.Open(book))
         {
-            _ = ReportArguments.OfSums(report.Definition, () => report.Definition.Build(
+            _ = ReportArguments.OfSums(report.Definition, () => report.Definition.Make(
                 ReportArguments.ContextOf(book, today, ledger), ReportArguments.Request(report.Definition, report.Definition.Defaults, book.Settings, library, today)));
         }
 

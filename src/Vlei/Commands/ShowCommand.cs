@@ -43,12 +43,13 @@ internal static class ShowCommand
 
     private static int Show(ParseResult result, ReportArguments arguments, ReportDestination destination)
     {
-        var targets = destination.TargetsOf(result);
+        var targets = destination.TargetsOf(result, arguments);
         return arguments.With(result, (book, definition, context, request) =>
         {
+            Report Built(ReportRequest asked) => ReportArguments.Built(definition, context, asked, targets.Select(target => target.Format));
             var status = definition.Each is { } each && destination.IsFolder(result)
-                ? destination.WriteEach(result, targets[0], each(context, request).Select(one => (one.Name, definition.Build(context, one.Request))))
-                : destination.Write(result, targets, definition.Build(context, request));
+                ? destination.WriteEach(result, targets[0], each(context, request).Select(one => (one.Name, Built(one.Request))))
+                : destination.Write(result, targets, Built(request));
             RecentReports.Note(book, context.Today.Date, definition.Key, arguments.Typed(result));
             return status;
         });
@@ -57,7 +58,7 @@ internal static class ShowCommand
     // Every book has its own column, so what else would make columns has no place.
     private static int ShowSideBySide(ParseResult result, ReportArguments arguments, ReportDestination destination)
     {
-        var targets = destination.TargetsOf(result);
+        var targets = destination.TargetsOf(result, arguments);
         var typed = arguments.Typed(result);
         if (!typed.Remove(ReportOptions.By.Name, out var by) || by is not [ByBook] || result.GetResult(BookOptions.Book) is { Implicit: false })
         {

@@ -40,9 +40,9 @@ internal static class TraceCommand
         var destination = new ReportDestination(command);
         command.SetAction(result =>
         {
-            var targets = destination.TargetsOf(result);
+            var targets = destination.TargetsOf(result, arguments);
             return arguments.With(result, (_, definition, context, request) => destination.Write(result, targets, Trace.Of(
-                definition.Build(context, request), context.Ledger, result.GetRequiredValue(Row), result.GetValue(Column), result.GetValue(All))));
+                definition.Make(context, request), context.Ledger, result.GetRequiredValue(Row), result.GetValue(Column), result.GetValue(All))));
         });
         return command;
     }

@@ -42,7 +42,7 @@ internal static class EarlierRuns
     {
         try
         {
-            return run.MovedSince(figures, run.Build(member)) is { Rows.Count: > 0 } moved ? moved : null;
+            return run.MovedSince(figures, run.Build(member, [])) is { Rows.Count: > 0 } moved ? moved : null;
         }
         catch (ProblemException)
         {

@@ -92,7 +92,7 @@ internal static class GroupRun
         var run = new RunContext(book, library, ledger, days, WorkingDay.CloseOf(days, today));
         using var folder = RunFolder.Take(book.PathOf("out"), name, PeriodText.Key(days, book.Settings.Calendar).Replace("/", "--", StringComparison.Ordinal));
         var before = RunRecord.Read(folder.Final);
-        var reports = group.Members.Select(member => Made(run, group, member, asked, folder, before)).ToList();
+        var reports = group.Members.Select(member => Made(run, group, member, asked, folder, before, chosen)).ToList();
         if (reports.TrueForAll(report => report.Report is null))
         {
             return use(new ProducedGroup(group, run, reports, folder.Final));
@@ -110,13 +110,13 @@ internal static class GroupRun
         return use(outcome with { Files = files });
     }
 
-    private static ProducedReport Made(RunContext run, ReportGroup group, GroupMember member, OpenPeriod period, RunFolder folder, RunRecord? before)
+    private static ProducedReport Made(RunContext run, ReportGroup group, GroupMember member, OpenPeriod period, RunFolder folder, RunRecord? before, IReadOnlyList<ReportFormat> formats)
     {
         var asked = new RunMember(member.Name, member.Report, member.Options, null, null);
         try
         {
             asked = Naming.Of(member.Place, () => run.Asked(group, member, period));
-            var report = Naming.Of(member.Place, () => run.Build(asked));
+            var report = Naming.Of(member.Place, () => run.Build(asked, formats));
             var then = before?.Members.FirstOrDefault(old => old.Name == member.Name && old.Problem is null);
             return new ProducedReport(
                 member, asked, report, then is null ? null : run.MovedSince(Path.Combine(folder.Final, RunRecord.FiguresOf(member.Name)), report),
@@ -138,8 +138,12 @@ internal static class GroupRun
             .Select(option => option.Date).FirstOrDefault();
     }
 
+    // How it looks changes no figure.
     private static bool IsSame(RunMember one, RunMember other) => one.Report == other.Report && one.Period == other.Period
-        && one.Options.Count == other.Options.Count && one.Options.All(option => other.Options.GetValueOrDefault(option.Key, []).SequenceEqual(option.Value));
+        && Figures(one).Count == Figures(other).Count && Figures(one).All(option => other.Options.GetValueOrDefault(option.Key, []).SequenceEqual(option.Value));
+
+    private static List<KeyValuePair<string, IReadOnlyList<string>>> Figures(RunMember member) =>
+        [.. member.Options.Where(option => LookOptions.All.All(look => look.Name != option.Key))];
 
     private static int Write(ProducedGroup outcome, IReadOnlyList<ReportFormat> formats, RunFolder folder)
     {

@@ -7,6 +7,7 @@ using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Core.Tables;
+using Vlei.Output;
 
 namespace Vlei.Runs;
 
@@ -54,11 +55,11 @@ internal sealed record RunContext(Book Book, Library Library, ILedger Ledger, Da
     }
 
     /// <summary>Builds the report of a member. Throws a <see cref="ProblemException"/> where it cannot be.</summary>
-    public Report Build(RunMember member)
+    public Report Build(RunMember member, IReadOnlyList<ReportFormat> formats)
     {
         var definition = Catalogue.Find(Library, member.Report);
-        return ReportArguments.OfSums(definition, () => definition.Build(
-            Reports, ReportArguments.Request(definition, member.Options, Book.Settings, Library, Today) with { Period = member.Period }));
+        return ReportArguments.OfSums(definition, () => ReportArguments.Built(
+            definition, Reports, ReportArguments.Request(definition, member.Options, Book.Settings, Library, Today) with { Period = member.Period }, formats));
     }
 
     /// <summary>Whether anything has changed since an earlier revision that figures of the period may rest on.</summary>
@@ -83,7 +84,7 @@ internal sealed record RunContext(Book Book, Library Library, ILedger Ledger, Da
         using var stream = File.OpenRead(figures);
         try
         {
-            return Movement.Between(Output.JsonReport.Read(stream, Book.Settings.Currency), now);
+            return Movement.Between(JsonReport.Read(stream, Book.Settings.Currency), now);
         }
         catch (Exception damaged) when (OptionsJson.IsDamage(damaged))
         {

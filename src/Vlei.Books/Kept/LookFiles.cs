@@ -1,0 +1,115 @@
+using System.Buffers.Binary;
+using Vlei.Core.Languages;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+
+namespace Vlei.Books.Kept;
+
+/// <summary>
+/// What the looks of a report rest on that is kept in files: pictures, and languages of one's own, which are files
+/// <c>languages/CODE.po</c> where reports are kept.
+/// </summary>
+public static class LookFiles
+{
+    private const string Languages = "languages";
+    private const string Ending = ".po";
+    private const int MostLogoBytes = 4 << 20;
+
+    private static ReadOnlySpan<byte> PngMark => [0x89, (byte)'P', (byte)'N', (byte)'G', 0x0D, 0x0A, 0x1A, 0x0A];
+
+    /// <summary>The looks with what they name. Throws a <see cref="ProblemException"/> where something that is named is not there, or is not what it should be.</summary>
+    public static ReportLook Of(ReportLook look, Library library) => look with
+    {
+        Language = look.LanguageCode is { } code ? Language(code, library) : null,
+        Logo = look.LogoFile is { } logo ? LogoIn(FileOf(logo, library) ?? throw Missing("logo", logo)) : null,
+        TemplateFile = look.TemplateFile is { } template ? FileOf(template, library) ?? template : null,
+    };
+
+    /// <summary>
+    /// What is typed, with files named as they are found from where it is kept, rather than from where the person is now.
+    /// Throws a <see cref="ProblemException"/> where one is not there.
+    /// </summary>
+    /// <param name="typed">The options, as texts by their names.</param>
+    /// <param name="folder">The folder that it is kept in.</param>
+    public static Dictionary<string, IReadOnlyList<string>> Kept(IReadOnlyDictionary<string, IReadOnlyList<string>> typed, string folder) => typed.ToDictionary(
+        pair => pair.Key,
+        pair => pair.Key == LookOptions.Logo.Name || pair.Key == LookOptions.Template.Name ? (IReadOnlyList<string>)[.. pair.Value.Select(file => FromFolder(pair.Key, file, folder))] : pair.Value);
+
+    private static string FromFolder(string option, string file, string folder)
+    {
+        if (!File.Exists(file) && File.Exists(Path.Combine(folder, file)))
+        {
+            return file;
+        }
+
+        var relative = File.Exists(file) ? Path.GetRelativePath(folder, file) : throw Missing(option, file);
+        return relative.StartsWith("..", StringComparison.Ordinal) ? Path.GetFullPath(file) : relative;
+    }
+
+    /// <summary>The language of a code. Throws a <see cref="ProblemException"/> where there is none.</summary>
+    public static Language Language(string code, Library library) => Find(code, library) ?? throw new ProblemException(
+        ProblemKind.Usage, $"There is no language \"{code}\".",
+        Suggestion.DidYouMean(code, Known(library)) ?? $"There are {Suggestion.Listed(Known(library), "and")}; another is a file {Languages}/{code}{Ending} in the book's folder.");
+
+    /// <summary>The language of a book. Throws a <see cref="ProblemException"/> where it names one that there is not.</summary>
+    public static Language LanguageOf(Book book) => Find(book.Settings.Language, Library.Of(book)) ?? throw new ProblemException(
+        ProblemKind.BadConfiguration, $"{book.PathOf("book.toml")}: there is no language \"{book.Settings.Language}\".",
+        $"Write {Suggestion.Listed([.. Known(Library.Of(book)).Select(code => $"\"{code}\"")], "or")}; another is a file {Languages}/CODE{Ending} in the book's folder.");
+
+    /// <summary>The language of a code; nothing where there is none.</summary>
+    public static Language? Find(string code, Library library)
+    {
+        var own = code.All(char.IsAsciiLetterOrDigit) ? library.Shelves.Select(shelf => Path.Combine(shelf.Folder, Languages, code + Ending)).FirstOrDefault(File.Exists) : null;
+        return own is not null ? Core.Languages.Language.Read(code, KeptFile.Read(own), own) : Core.Languages.Language.Find(code);
+    }
+
+    /// <summary>The codes of the languages that there are.</summary>
+    public static IReadOnlyList<string> Known(Library library) =>
+    [
+        .. Core.Languages.Language.Standard.Concat(library.Shelves.Select(shelf => Path.Combine(shelf.Folder, Languages)).Where(Directory.Exists)
+            .SelectMany(folder => Directory.EnumerateFiles(folder, "*" + Ending)).Select(path => Path.GetFileNameWithoutExtension(path))).Distinct(),
+    ];
+
+    // Where the person is, else where what names it is kept.
+    private static string? FileOf(string file, Library library) => library.Shelves.Select(shelf => Path.Combine(shelf.Folder, file)).Prepend(file).FirstOrDefault(File.Exists);
+
+    private static ProblemException Missing(string option, string file) => new(
+        ProblemKind.NotFound, $"--{option}: there is no file {file}.", "Write its path as seen from here or from the book's folder.");
+
+    private static ReportLogo LogoIn(string path)
+    {
+        if (new FileInfo(path).Length > MostLogoBytes)
+        {
+            throw new ProblemException(ProblemKind.BadData, $"{path} is larger than 4 MiB.", "Make the picture smaller; 600 dots across are plenty.");
+        }
+
+        var bytes = File.ReadAllBytes(path);
+        const int PngHead = 24;
+        return bytes.Length > PngHead && bytes.AsSpan().StartsWith(PngMark)
+            ? new ReportLogo(bytes, IsPng: true, BinaryPrimitives.ReadInt32BigEndian(bytes.AsSpan(16)), BinaryPrimitives.ReadInt32BigEndian(bytes.AsSpan(20)))
+            : SizeOfJpeg(bytes) is var (width, height) ? new ReportLogo(bytes, IsPng: false, width, height)
+            : throw new ProblemException(ProblemKind.BadData, $"{path} is no picture that is known.", "Save it as PNG or JPEG.");
+    }
+
+    // The size stands in the frame header, behind any number of other segments (ITU T.81, annex B).
+    private static (int Width, int Height)? SizeOfJpeg(ReadOnlySpan<byte> bytes)
+    {
+        if (bytes.Length < 4 || bytes[0] != 0xFF || bytes[1] != 0xD8)
+        {
+            return null;
+        }
+
+        for (var at = 2; at + 9 < bytes.Length && bytes[at] == 0xFF;)
+        {
+            var marker = bytes[at + 1];
+            if (marker is >= 0xC0 and <= 0xCF and not (0xC4 or 0xC8 or 0xCC))
+            {
+                return (BinaryPrimitives.ReadUInt16BigEndian(bytes[(at + 7)..]), BinaryPrimitives.ReadUInt16BigEndian(bytes[(at + 5)..]));
+            }
+
+            at += 2 + BinaryPrimitives.ReadUInt16BigEndian(bytes[(at + 2)..]);
+        }
+
+        return null;
+    }
+}

@@ -1,0 +1,60 @@
+using Vlei.Core.Reports;
+
+namespace Vlei.Output.Charts;
+
+/// <summary>Figures drawn beside themselves on a terminal: a line of small bars along time, else one bar for each row.</summary>
+internal static class ChartColumn
+{
+    private const string Levels = "▁▂▃▄▅▆▇█";
+    private const string AsciiLevels = "_.-=+*%#";
+    private const int BarWidth = 24;
+    private const int Eighths = 8;
+    private const string Parts = " ▏▎▍▌▋▊▉";
+
+    /// <summary>The report with a column more.</summary>
+    public static Report AddTo(Report report, bool ascii)
+    {
+        var chart = ReportChart.Of(report);
+        var columns = chart.IsOfTime ? chart.Series[0].Cells.Select(cell => cell.Column).ToList() : [chart.Series[0].Cells[0].Column];
+        var isNamed = report.Look.Chart is { Rows.Count: > 0 };
+        var drawn = (chart.IsOfTime ? chart.Series.Select(series => series.Cells[0].Row) : chart.Series[0].Cells.Select(cell => cell.Row)).ToHashSet();
+        var scale = Scale.Of(chart.Series[0].Cells.Select(cell => ReportChart.UnitsAt(report, cell) ?? 0));
+        var rows = new List<ReportRow>(report.Rows.Count);
+        foreach (var row in report.Rows)
+        {
+            var isDrawn = chart.IsOfTime ? !isNamed || drawn.Contains(rows.Count) : drawn.Contains(rows.Count);
+            var units = columns.Select(column => row.Cells[column].Units).ToList();
+            var words = !isDrawn || row.Kind == RowKind.Heading || units.TrueForAll(value => value is null) ? ""
+                : chart.IsOfTime ? Line(units, ascii) : scale.Bar(units[0] ?? 0, ascii);
+            rows.Add(row with { Cells = [.. row.Cells, Cell.Of(words)] });
+        }
+
+        return report with { Columns = [.. report.Columns, new ReportColumn("chart", "", ColumnKind.Text)], Rows = rows };
+    }
+
+    // From the least to the largest of a row, nought within; what is not there is left out.
+    private static string Line(List<long?> units, bool ascii)
+    {
+        var levels = ascii ? AsciiLevels : Levels;
+        var (least, most) = (Math.Min(0, units.Min() ?? 0), Math.Max(0, units.Max() ?? 0));
+        return string.Concat(units.Select(value => value is not { } known ? ' '
+            : most == least ? levels[0] : levels[(int)Math.Round((levels.Length - 1) * ((double)known - least) / ((double)most - least))]));
+    }
+
+    // What is below nought stands at the left of a line, all else at its right.
+    private sealed record Scale(double Least, double Most)
+    {
+        public static Scale Of(IEnumerable<long> units) => units.Append(0).ToList() is var all ? new Scale(all.Min(), all.Max()) : throw new InvalidOperationException();
+
+        public string Bar(long units, bool ascii)
+        {
+            var span = Most - Least;
+            var left = span == 0 ? 0 : (int)Math.Round(BarWidth * -Least / span);
+            var eighths = span == 0 ? 0 : (int)Math.Round(BarWidth * Eighths * Math.Abs((double)units) / span);
+            var whole = Math.Max(eighths / Eighths, units != 0 && (ascii || eighths < 1) ? 1 : 0);
+            var bar = new string(ascii ? '#' : '█', whole) + (ascii || units < 0 || eighths < Eighths || eighths % Eighths == 0 ? "" : Parts[eighths % Eighths].ToString());
+            var line = ascii ? '|' : '│';
+            return left == 0 ? bar : units < 0 ? bar.PadLeft(left) + line : new string(' ', left) + line + bar;
+        }
+    }
+}

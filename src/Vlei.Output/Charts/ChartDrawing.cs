@@ -1,0 +1,129 @@
+using System.ComponentModel;
+using System.Diagnostics;
+using System.Globalization;
+using System.Text.Json;
+using Vlei.Core.Money;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+
+namespace Vlei.Output.Charts;
+
+/// <summary>
+/// A chart as a picture. It is drawn by a program of its own beside this one, so that what draws costs nothing where nothing
+/// is drawn.
+/// </summary>
+internal static class ChartDrawing
+{
+    private const string Program = "vlei-charts";
+    private const string Font = "IBM Plex Sans";
+    private const int Width = 960;
+    private const int Height = 480;
+    private const int RowHeight = 34;
+    private const int BarHeight = 14;
+    private const int HeightBesideRows = 140;
+
+    /// <summary>The chart as SVG (W3C Scalable Vector Graphics).</summary>
+    public static string Svg(ReportWords words) => System.Text.Encoding.UTF8.GetString(Draw(words, "svg")).Replace(Font, $"{Font}, system-ui, sans-serif", StringComparison.Ordinal);
+
+    /// <summary>The chart as PNG.</summary>
+    public static byte[] Png(ReportWords words) => Draw(words, "png");
+
+    /// <summary>How wide and how high a chart is, in dots of a screen.</summary>
+    public static (int Width, int Height) SizeOf(ReportChart chart) => chart.IsOfTime || chart.Kind is ChartKind.Lines or ChartKind.Share ? (Width, Height)
+        : (Width, HeightBesideRows + (chart.Categories.Count * Math.Max(RowHeight, chart.Kind == ChartKind.Stacked ? 0 : chart.Series.Count * BarHeight)));
+
+    /// <summary>What stands above a chart.</summary>
+    public static string TitleOf(ReportWords words, ReportChart chart) => chart.OutOf is { } all
+        ? $"{words.Report.Title} ({words.Language.Say("the {0} largest of {1}", (chart.IsOfTime ? chart.Series.Count : chart.Categories.Count).ToString(CultureInfo.InvariantCulture), all.ToString(CultureInfo.InvariantCulture))})"
+        : words.Report.Title;
+
+    /// <summary>What a chart says, for those who do not see it.</summary>
+    public static string InWords(ReportWords words, ReportChart chart) => $"{TitleOf(words, chart)}: {string.Join(", ", chart.Series.Select(series => series.Name))}";
+
+    private static byte[] Draw(ReportWords words, string format)
+    {
+        var chart = ReportChart.Of(words.Report);
+        var path = Path.Combine(Path.GetDirectoryName(Environment.ProcessPath) ?? "", Program);
+        var start = new ProcessStartInfo(path, [format]) { RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true, UseShellExecute = false };
+        try
+        {
+            using var drawing = Process.Start(start)!;
+            var messages = drawing.StandardError.ReadToEndAsync();
+            using (var input = drawing.StandardInput.BaseStream)
+            {
+                Write(words, chart, input);
+            }
+
+            using var picture = new MemoryStream();
+            drawing.StandardOutput.BaseStream.CopyTo(picture);
+            drawing.WaitForExit();
+            return drawing.ExitCode == 0 ? picture.ToArray() : throw new ProblemException(
+                ProblemKind.CannotWrite, $"The chart cannot be drawn: {messages.Result.Trim()}", "Leave --chart out, or install vlei again.");
+        }
+        catch (Win32Exception missing)
+        {
+            throw new ProblemException(ProblemKind.CannotWrite, $"The chart cannot be drawn: {path} is not there.", "Leave --chart out, or install vlei again.", missing);
+        }
+    }
+
+    private static void Write(ReportWords words, ReportChart chart, Stream stream)
+    {
+        var (width, height) = SizeOf(chart);
+        using var json = new Utf8JsonWriter(stream);
+        json.WriteStartObject();
+        json.WriteString("title", DisplayText.Harmless(TitleOf(words, chart), ascii: false));
+        json.WriteString("subtitle", $"{words.Report.PeriodInWords}. {words.InWhat}");
+        json.WriteString("kind", ChartText.Words[(int)chart.Kind]);
+        json.WriteBoolean("of_time", chart.IsOfTime);
+        json.WriteNumber("width", width);
+        json.WriteNumber("height", height);
+        json.WriteString("thousands", words.ThousandsMark);
+        json.WriteString("decimal_mark", words.DecimalMark);
+        json.WriteStartArray("categories");
+        foreach (var category in chart.Categories)
+        {
+            json.WriteStringValue(DisplayText.Harmless(category, ascii: false));
+        }
+
+        json.WriteEndArray();
+        json.WriteStartArray("colours");
+        for (var place = 0; place < Math.Max(chart.Series.Count, chart.Categories.Count); place++)
+        {
+            json.WriteNumberValue(ChartColours.At(place, words.Look.Accent));
+        }
+
+        json.WriteEndArray();
+        json.WriteStartArray("series");
+        foreach (var series in chart.Series)
+        {
+            json.WriteStartObject();
+            json.WriteString("name", DisplayText.Harmless(series.Name, ascii: false));
+            json.WriteStartArray("values");
+            foreach (var cell in series.Cells)
+            {
+                if (ReportChart.UnitsAt(words.Report, cell) is { } units)
+                {
+                    json.WriteNumberValue((double)units / DivisorOf(words, chart.Figures));
+                }
+                else
+                {
+                    json.WriteNullValue();
+                }
+            }
+
+            json.WriteEndArray();
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
+        json.WriteEndObject();
+    }
+
+    private static double DivisorOf(ReportWords words, ColumnKind kind) => Math.Pow(10, kind switch
+    {
+        ColumnKind.Money => words.Report.Currency.Decimals + words.Look.ScaleDigits,
+        ColumnKind.Quantity => Figures.QuantityDecimals,
+        ColumnKind.Count => 0,
+        _ => Percentage.Decimals,
+    });
+}

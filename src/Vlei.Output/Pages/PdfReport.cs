@@ -1,0 +1,80 @@
+using System.IO.Hashing;
+using System.Text;
+using UglyToad.PdfPig.Outline;
+using UglyToad.PdfPig.Writer;
+using Vlei.Core.Reports;
+
+namespace Vlei.Output.Pages;
+
+/// <summary>A report, or several, as PDF (ISO 32000): the same reports make the same bytes.</summary>
+internal static class PdfReport
+{
+    private const double PdfVersion = 1.7;
+    private const double TextSize = 9;
+
+    /// <summary>Writes the report.</summary>
+    public static void Write(ReportWords words, Stream stream) => WriteDocument(stream, words.Report.Title, words.Look, (document, text) =>
+    {
+        var pages = new ReportPages(document, words, text);
+        pages.Finish(pages.Count);
+        return [pages.Node];
+    });
+
+    /// <summary>Writes the reports after a page that lists them, with the numbers of pages throughout.</summary>
+    public static void WritePack(ReportPack pack, Stream stream)
+    {
+        var reports = pack.Whole.Select(report => new ReportWords(report)).ToList();
+        WriteDocument(stream, pack.Title, reports.Select(words => words.Look).LastOrDefault(new ReportLook()), (document, text) =>
+        {
+            var contents = new ContentsPages(document, pack, reports, text);
+            var all = reports.Select(words => new ReportPages(document, words, text)).ToList();
+            var count = contents.Sheets.Count + all.Sum(pages => pages.Count);
+            contents.Fill([.. all.Select(pages => pages.First)], count);
+            all.ForEach(pages => pages.Finish(count));
+            return [.. all.Select(pages => pages.Node)];
+        });
+    }
+
+    private static void WriteDocument(Stream stream, string title, ReportLook look, Func<PdfDocumentBuilder, PageText, List<BookmarkNode>> write)
+    {
+        using var whole = new MemoryStream();
+        using (var document = new PdfDocumentBuilder(whole, disposeStream: false, PdfWriterType.Default, PdfVersion))
+        {
+            document.DocumentInformation.Title = title;
+            document.DocumentInformation.Producer = "Vlei";
+            var text = new PageText(new PageFace(document, "IBMPlexSans-Regular.ttf"), new PageFace(document, "IBMPlexSans-SemiBold.ttf"), look.FontSize ?? TextSize);
+            document.Bookmarks = new Bookmarks(write(document, text));
+        }
+
+        var bytes = whole.GetBuffer().AsSpan(0, (int)whole.Length);
+        Identify(bytes);
+        stream.Write(bytes);
+    }
+
+    // The trailer names a document by a number that is drawn by lot; one that follows from what is in it says the same, and
+    // is the same tomorrow.
+    private static void Identify(Span<byte> document)
+    {
+        var place = document.LastIndexOf("/ID"u8);
+        if (place < 0)
+        {
+            return;
+        }
+
+        var name = Convert.ToHexString(XxHash128.Hash(document[..place]));
+        for (var end = place; end < document.Length; end++)
+        {
+            if (document[end] != (byte)'<')
+            {
+                continue;
+            }
+
+            var length = document[(end + 1)..].IndexOf((byte)'>');
+            if (length > 0 && document[end + 1] != (byte)'<')
+            {
+                Encoding.ASCII.GetBytes($"{name}{name}".AsSpan(0, Math.Min(length, 2 * name.Length)), document[(end + 1)..]);
+                end += length;
+            }
+        }
+    }
+}

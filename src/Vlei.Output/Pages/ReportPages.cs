@@ -1,0 +1,72 @@
+using UglyToad.PdfPig.Outline;
+using UglyToad.PdfPig.Writer;
+
+namespace Vlei.Output.Pages;
+
+/// <summary>The pages of a report, and behind them those of the records and documents that go along with it.</summary>
+internal sealed class ReportPages
+{
+    private readonly ReportWords _words;
+    private readonly PagedReport _report;
+    private readonly PagedReport? _records;
+    private readonly PagedReport? _documents;
+
+    /// <summary>Makes the pages.</summary>
+    public ReportPages(PdfDocumentBuilder document, ReportWords words, PageText text)
+    {
+        _words = words;
+        _report = new PagedReport(document, words, text);
+        _records = words.Records is { } records ? new PagedReport(document, records, text) : null;
+        _documents = words.Documents is { } documents ? new PagedReport(document, documents, text) : null;
+    }
+
+    /// <summary>How many there are.</summary>
+    public int Count => All.Sum(pages => pages.Sheets.Count);
+
+    /// <summary>The number of the first.</summary>
+    public int First => _report.Sheets[0].Number;
+
+    /// <summary>What the outline of the document says of them.</summary>
+    public DocumentBookmarkNode Node => new(
+        _words.Report.Title, 0, Sheet.PlaceOn(First, _report.Sheets[0].Height),
+        [
+            .. _report.Headings.Select(heading => new DocumentBookmarkNode(heading.Title, 1, Sheet.PlaceOn(heading.Page, heading.FromBottom), [])),
+            .. All.Skip(1).Select(pages => new DocumentBookmarkNode(pages.Title, 1, Sheet.PlaceOn(pages.Sheets[0].Number, pages.Sheets[0].Height), [])),
+        ]);
+
+    private IEnumerable<PagedReport> All => new[] { _report, _records, _documents }.OfType<PagedReport>();
+
+    /// <summary>Writes what is known once all pages are there: their number, and what leads where.</summary>
+    /// <param name="pages">How many pages the document has.</param>
+    public void Finish(int pages)
+    {
+        foreach (var part in All)
+        {
+            part.AddFeet(pages);
+        }
+
+        if (_records is null)
+        {
+            return;
+        }
+
+        var figures = _words.Report.Records!.Figures;
+        var records = figures.ToDictionary(figure => figure.Value, figure => figure.Key);
+        _report.Lead((cell, _) => records.TryGetValue(cell, out var row) ? _records.Rows[row] : null);
+        var documents = DocumentRows();
+        _records.Lead((cell, row) => figures.TryGetValue(cell.Row, out var figure) ? _report.PlaceOf(figure.Row)
+            : row.Document is { } id && documents.TryGetValue(id, out var document) ? _documents!.Rows[document] : null);
+    }
+
+    private Dictionary<string, int> DocumentRows()
+    {
+        var (rows, place) = (new Dictionary<string, int>(), 0);
+        foreach (var row in _words.Documents?.Report.Rows ?? [])
+        {
+            _ = row.Document is { } id && rows.TryAdd(id, place);
+            place++;
+        }
+
+        return rows;
+    }
+}

@@ -1,0 +1,81 @@
+using UglyToad.PdfPig.Actions;
+using UglyToad.PdfPig.Annotations;
+using UglyToad.PdfPig.Core;
+using UglyToad.PdfPig.Outline.Destinations;
+using UglyToad.PdfPig.Writer;
+using Vlei.Core.Reports;
+
+namespace Vlei.Output.Pages;
+
+/// <summary>A page to write on. Places are in points from its top left corner.</summary>
+internal sealed class Sheet
+{
+    private readonly PdfPageBuilder _page;
+
+    /// <summary>Adds a page to a document.</summary>
+    public Sheet(PdfDocumentBuilder document, double width, double height) =>
+        (_page, Width, Height) = (document.AddPage(width, height), width, height);
+
+    /// <summary>How wide it is.</summary>
+    public double Width { get; }
+
+    /// <summary>How high it is.</summary>
+    public double Height { get; }
+
+    /// <summary>Its number in the document, from 1.</summary>
+    public int Number => _page.PageNumber;
+
+    /// <summary>A place to lead to.</summary>
+    /// <param name="page">The number of the page.</param>
+    /// <param name="fromBottom">How far above the page's lower edge.</param>
+    public static ExplicitDestination PlaceOn(int page, double fromBottom) => new(
+        page, ExplicitDestinationType.FitHorizontally, new ExplicitDestinationCoordinates(null, fromBottom));
+
+    /// <summary>Writes text that begins there; the height is that of the line it stands on.</summary>
+    public void Text(PageFace face, string text, double size, double left, double baseline, int? colour = null)
+    {
+        if (colour is { } own)
+        {
+            _page.SetTextAndFillColor((byte)(own >> 16), (byte)(own >> 8), (byte)own);
+        }
+
+        foreach (var (run, font) in face.Runs(text))
+        {
+            _page.AddText(run, size, new PdfPoint(left, Height - baseline), font);
+            left += face.Width(run, size);
+        }
+
+        if (colour is not null)
+        {
+            _page.ResetColor();
+        }
+    }
+
+    /// <summary>Puts a picture on the page.</summary>
+    public void Png(byte[] picture, double left, double top, double width, double height) =>
+        _page.AddPng(picture, new PdfRectangle(left, Height - top - height, left + width, Height - top));
+
+    /// <summary>Puts the picture of a report's head on the page, at its right. Gives how much room it takes across.</summary>
+    public double Logo(ReportLogo logo, double right, double top)
+    {
+        const double MostHeight = 56;
+        const double MostWidth = 180;
+        const double Gap = 16;
+        var scale = Math.Min(MostHeight / logo.Height, MostWidth / logo.Width);
+        var place = new PdfRectangle(right - (logo.Width * scale), Height - top - (logo.Height * scale), right, Height - top);
+        _ = logo.IsPng ? _page.AddPng(logo.Bytes.ToArray(), place) : _page.AddJpeg(logo.Bytes.ToArray(), place);
+        return (logo.Width * scale) + Gap;
+    }
+
+    /// <summary>Writes text that ends there.</summary>
+    public void TextEndingAt(PageFace face, string text, double size, double right, double baseline) =>
+        Text(face, text, size, right - face.Width(text, size), baseline);
+
+    /// <summary>Draws a rule.</summary>
+    public void Rule(double left, double right, double top, double thickness) =>
+        _page.DrawLine(new PdfPoint(left, Height - top), new PdfPoint(right, Height - top), thickness);
+
+    /// <summary>Has a part of the page lead to another place in the document.</summary>
+    public void Link(double left, double right, double top, double bottom, ExplicitDestination target) => _page.AddLink(new LinkAnnotation(
+        new GoToAction(target), new PdfRectangle(left, Height - bottom, right, Height - top), new AnnotationBorder(0, 0, 0, null), null, null, null));
+}

@@ -1,0 +1,41 @@
+using Vlei.Core.Languages;
+using Vlei.Core.Reports;
+
+namespace Vlei.Output;
+
+/// <summary>
+/// A report in another language: what the program says, as titles, headings and totals. What the records say, as the names of
+/// accounts, stays as it is.
+/// </summary>
+internal static class ReportTranslation
+{
+    private const string KindKey = "kind";
+
+    /// <summary>Translates a report.</summary>
+    public static Report Of(Report report, Language language, NumberLook numbers)
+    {
+        string Say(string english) => numbers.WithDays(language.Say(english));
+        var kinds = report.Columns.Select(column => column.Key.Split('.')[^1] == KindKey).ToArray();
+        var speaksEnglish = language.Code == Language.English.Code;
+        return report with
+        {
+            Title = Say(report.Title),
+            PeriodInWords = Say(report.PeriodInWords),
+            Columns = [.. report.Columns.Select(column => column with { Heading = Say(column.Heading) })],
+            Rows = speaksEnglish ? report.Rows : new RowList(report.Rows.Count, place => RowOf(report.Rows[place])),
+            Checks = [.. report.Checks.Select(check => check with { Name = Say(check.Name), Column = Say(check.Column) })],
+            Narrowed = [.. report.Narrowed.Select(Say)],
+            Notes = [.. report.Notes.Select(Say)],
+            Foot = [.. report.Foot.Select(Say)],
+        };
+
+        ReportRow RowOf(ReportRow row) => row with
+        {
+            Label = row.Kind is RowKind.Account or RowKind.Record or RowKind.Group && !IsOfProgram(row) ? row.Label : Say(row.Label),
+            Cells = Array.TrueForAll(kinds, isKind => !isKind) ? row.Cells : [.. row.Cells.Select((cell, place) => kinds[place] && cell.Words is { } words ? cell with { Words = language.Say(words) } : cell)],
+        };
+
+        // A balance that postings start from is no record, nor is a class of lateness an account.
+        bool IsOfProgram(ReportRow row) => row.Label != row.Key && language.Knows(row.Label) && (!row.Key.Any(char.IsAsciiDigit) || row.Label.Any(char.IsAsciiDigit));
+    }
+}

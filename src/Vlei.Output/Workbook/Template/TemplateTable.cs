@@ -1,0 +1,285 @@
+using System.Xml.Linq;
+using Vlei.Core.Reports;
+
+namespace Vlei.Output.Workbook.Template;
+
+/// <summary>
+/// Fills the table of a sheet that a person has given other looks: each row and column keeps those that it had, a new one gets
+/// those of one of its kind, and what the person put beside the table goes along with its row.
+/// </summary>
+internal sealed class TemplateTable
+{
+    private const string Own = "own";
+
+    private static readonly XNamespace Main = WorkbookPackage.Main;
+
+    private readonly XElement _data;
+    private readonly Report _report;
+    private readonly SheetRange _table;
+    private readonly Dictionary<int, XElement> _oldRows;
+    private readonly int?[] _sourceOf;
+    private readonly SheetFigures _figures;
+    private readonly Func<string?, bool> _isThis;
+
+    /// <summary>Reads a table.</summary>
+    /// <param name="sheet">The sheet.</param>
+    /// <param name="table">The cells of the table, with its headings.</param>
+    /// <param name="words">What it is filled with.</param>
+    /// <param name="textOf">The text of a cell.</param>
+    /// <param name="isThis">Whether a sheet that a formula names, or does not name, is this one.</param>
+    public TemplateTable(XDocument sheet, SheetRange table, ReportWords words, Func<XElement, string> textOf, Func<string?, bool> isThis)
+    {
+        (_table, _report, _isThis) = (table, words.Report, isThis);
+        _data = sheet.Root!.Element(Main + "sheetData")!;
+        Expand(_data);
+        _oldRows = _data.Elements(Main + "row").Where(row => (int?)row.Attribute("r") is not null).ToDictionary(row => (int)row.Attribute("r")!);
+        var (first, last) = (table.First, table.Last!.Value);
+        string At(int row, int column) => _oldRows.TryGetValue(row, out var element) && CellAt(element, column) is { } cell ? textOf(cell) : "";
+        Shift = new TableShift(
+            table, [.. Enumerable.Range(first.Row + 1, last.Row - first.Row).Select(row => At(row, first.Column))],
+            [.. Enumerable.Range(first.Column + 1, last.Column - first.Column).Select(column => At(first.Row, column))],
+            [.. _report.Rows.Select(row => row.Label)], [.. _report.Columns.Select(column => column.Heading)]);
+        _sourceOf = Sources();
+        _figures = new SheetFigures(_report, first.Row + 1, [.. Enumerable.Range(first.Column, _report.Columns.Count)]);
+    }
+
+    /// <summary>Where the cells of the sheet go.</summary>
+    public TableShift Shift { get; }
+
+    /// <summary>The cells of the new table, with its headings.</summary>
+    public SheetRange Filled => _table with
+    {
+        Last = _table.Last!.Value with { Row = _table.First.Row + _report.Rows.Count, Column = _table.First.Column + _report.Columns.Count },
+    };
+
+    /// <summary>Fills it. Formulas outside of it are as yet those of the old sheet, but for those that are filled down to new rows.</summary>
+    public void Fill()
+    {
+        var last = _table.Last!.Value;
+        var rows = new SortedDictionary<int, XElement>();
+        foreach (var (number, row) in _oldRows.Where(row => row.Key <= _table.First.Row || row.Key > last.Row))
+        {
+            var at = Shift.RowOf(number)!.Value;
+            rows[at] = Placed(row, at, number == _table.First.Row ? CellsOfHeadings(row) : Shifted(row, _ => true));
+        }
+
+        var place = 0;
+        foreach (var row in _report.Rows)
+        {
+            var at = _table.First.Row + 1 + place;
+            rows[at] = RowOf(row, place++, at);
+        }
+
+        _data.ReplaceNodes(rows.Values);
+    }
+
+    // Of the rows that were there and are of the same kind and level, or of the same kind, the nearest above; else the last.
+    private int?[] Sources()
+    {
+        var sources = new int?[_report.Rows.Count];
+        var (byLevel, byKind) = (new Dictionary<(RowKind, int), int>(), new Dictionary<RowKind, int>());
+        var matched = _report.Rows.Select((row, place) => (row, Old: Shift.OldRow(place))).ToList();
+        foreach (var (row, old) in matched.AsEnumerable().Reverse().Where(one => one.Old is not null))
+        {
+            (byLevel[(row.Kind, row.Level)], byKind[row.Kind]) = (old!.Value, old.Value);
+        }
+
+        for (var place = 0; place < sources.Length; place++)
+        {
+            var (row, old) = matched[place];
+            if (old is { } own)
+            {
+                (byLevel[(row.Kind, row.Level)], byKind[row.Kind]) = (own, own);
+            }
+
+            sources[place] = old ?? (byLevel.TryGetValue((row.Kind, row.Level), out var level) ? level : byKind.TryGetValue(row.Kind, out var kind) ? kind
+                : place < _table.Last!.Value.Row - _table.First.Row ? place : null);
+        }
+
+        return sources;
+    }
+
+    private XElement RowOf(ReportRow row, int place, int at)
+    {
+        var source = _sourceOf[place] is { } old && _oldRows.TryGetValue(_table.First.Row + 1 + old, out var element) ? element : null;
+        var isNew = Shift.OldRow(place) is null;
+        var cells = new SortedDictionary<int, XElement>();
+        if (source is not null)
+        {
+            // Values that a person put beside a row are of that row alone; what is worked out is so for a new one too.
+            foreach (var (column, cell) in Shifted(source, column => column < _table.First.Column || column > _table.Last!.Value.Column))
+            {
+                if (isNew && cell.Element(Main + "f") is { } formula)
+                {
+                    formula.Value = FilledDown(formula.Value, (int)source.Attribute("r")!, at);
+                    formula.SetAttributeValue(Own, "1");
+                }
+                else if (isNew)
+                {
+                    cell.RemoveNodes();
+                    cell.Attribute("t")?.Remove();
+                }
+
+                cells[column] = cell;
+            }
+        }
+
+        var label = Cell(at, _table.First.Column, LookOf(source, _table.First.Column), row.Label);
+        cells[_table.First.Column] = label;
+        for (var column = 0; column < _report.Columns.Count; column++)
+        {
+            var number = _table.First.Column + 1 + column;
+            cells[number] = row.Cells[column].Units is { } units ? Figure(at, number, LookOfFigure(source, row, OldColumn(column)), _figures.Of(row, place, column, units))
+                : Cell(at, number, LookOf(source, OldColumn(column)), row.Cells[column].Words ?? "");
+        }
+
+        var filled = Placed(source ?? new XElement(Main + "row"), at, cells);
+        filled.SetAttributeValue("outlineLevel", row.Level > 0 ? Math.Min(row.Level, 7) : null);
+        if (isNew)
+        {
+            filled.SetAttributeValue("hidden", null);
+        }
+
+        return filled;
+    }
+
+    // What a formula says of its own row it says of the new one; everything else goes where it goes.
+    private string FilledDown(string formula, int from, int to) => FormulaText.With(formula, (sheet, range) => !_isThis(sheet) ? range
+        : range.First.Row != from || (range.Last is { } last && last.Row != from) ? Shift.Of(range)
+        : Shift.ColumnOf(range.First.Column) is not { } first || (range.Last is { } end && Shift.ColumnOf(end.Column) is null) ? null
+        : new SheetRange(range.First with { Row = to, Column = first }, range.Last is { } other ? other with { Row = to, Column = Shift.ColumnOf(other.Column)!.Value } : null));
+
+    private int OldColumn(int column) => _table.First.Column + 1 + (Shift.OldColumn(column)
+        ?? (Enumerable.Range(0, column).Reverse().Select(Shift.OldColumn).FirstOrDefault(old => old is not null) ?? 0));
+
+    private SortedDictionary<int, XElement> CellsOfHeadings(XElement row)
+    {
+        var cells = Shifted(row, column => column <= _table.First.Column || column > _table.Last!.Value.Column);
+        for (var column = 0; column < _report.Columns.Count; column++)
+        {
+            var number = _table.First.Column + 1 + column;
+            cells[number] = Cell(_table.First.Row, number, LookOf(row, OldColumn(column)), _report.Columns[column].Heading);
+        }
+
+        return cells;
+    }
+
+    private SortedDictionary<int, XElement> Shifted(XElement row, Func<int, bool> isWanted)
+    {
+        var cells = new SortedDictionary<int, XElement>();
+        foreach (var cell in row.Elements(Main + "c"))
+        {
+            if (ColumnOf(cell) is var column && isWanted(column) && Shift.ColumnOf(column) is { } at)
+            {
+                cells[at] = new XElement(cell);
+            }
+        }
+
+        return cells;
+    }
+
+    private static XElement Placed(XElement row, int number, SortedDictionary<int, XElement> cells)
+    {
+        var placed = new XElement(Main + "row", row.Attributes().Where(attribute => attribute.Name != "spans"));
+        placed.SetAttributeValue("r", number);
+        foreach (var (column, cell) in cells)
+        {
+            cell.SetAttributeValue("r", CellText.Name(number, column - 1));
+            placed.Add(cell);
+        }
+
+        return placed;
+    }
+
+    private static string? LookOf(XElement? row, int column) => row is null ? null : (string?)CellAt(row, column)?.Attribute("s") ?? (string?)row.Attribute("s");
+
+    // Where there was no figure, there was no number format: a row of the same kind that had one has it.
+    private string? LookOfFigure(XElement? source, ReportRow row, int column) => source is not null && HasNumber(source, column) ? LookOf(source, column)
+        : _report.Rows.Select((other, place) => (Row: other, Old: Shift.OldRow(place))).Where(other => other.Old is not null && other.Row.Kind == row.Kind)
+            .OrderByDescending(other => other.Row.Level == row.Level).Select(other => _oldRows.GetValueOrDefault(_table.First.Row + 1 + other.Old!.Value))
+            .FirstOrDefault(other => other is not null && HasNumber(other, column)) is { } like ? LookOf(like, column) : LookOf(source, column);
+
+    private static bool HasNumber(XElement row, int column) => CellAt(row, column) is { } cell && cell.Element(Main + "v") is not null && (string?)cell.Attribute("t") is null or "n" or "str";
+
+    private static XElement? CellAt(XElement row, int column) => row.Elements(Main + "c").FirstOrDefault(cell => ColumnOf(cell) == column);
+
+    private static int ColumnOf(XElement cell) => SheetRange.Parse((string?)cell.Attribute("r") ?? "") is { } place ? place.First.Column : 0;
+
+    private static XElement Figure(int row, int column, string? look, (string Value, string? Formula) figure) => new(
+        Main + "c", new XAttribute("r", CellText.Name(row, column - 1)), look is null ? null : new XAttribute("s", look),
+        figure.Formula is { } formula ? new XElement(Main + "f", new XAttribute(Own, "1"), formula) : null, new XElement(Main + "v", figure.Value));
+
+    /// <summary>A cell with words; whatever they begin with, they stay words.</summary>
+    public static XElement Cell(int row, int column, string? look, string text) => new(
+        Main + "c", new XAttribute("r", CellText.Name(row, column - 1)), look is null ? null : new XAttribute("s", look),
+        text.Length == 0 ? null : new XAttribute("t", "inlineStr"),
+        text.Length == 0 ? null : new XElement(Main + "is", new XElement(Main + "t", new XAttribute(XNamespace.Xml + "space", "preserve"), CellText.Escaped(text))));
+
+    // Some programs write a formula that is filled down once, and refer to it elsewhere: each cell gets its own.
+    private static void Expand(XElement data)
+    {
+        var masters = new Dictionary<string, (string Formula, SheetRange Place)>();
+        foreach (var cell in data.Descendants(Main + "c").Where(cell => (string?)cell.Element(Main + "f")?.Attribute("t") == "shared").ToList())
+        {
+            var formula = cell.Element(Main + "f")!;
+            var (number, place) = ((string?)formula.Attribute("si") ?? "", SheetRange.Parse((string?)cell.Attribute("r") ?? ""));
+            if (place is not { } own)
+            {
+                continue;
+            }
+
+            if (formula.Value.Length > 0)
+            {
+                masters[number] = (formula.Value, own);
+            }
+            else if (masters.TryGetValue(number, out var master))
+            {
+                formula.Value = FormulaText.Moved(master.Formula, own.First.Row - master.Place.First.Row, own.First.Column - master.Place.First.Column);
+            }
+
+            formula.RemoveAttributes();
+        }
+    }
+
+    /// <summary>
+    /// Gives the columns of a table that a person made of these cells their headings: programs take a workbook in which they
+    /// differ for damaged.
+    /// </summary>
+    public void NameColumns(XElement table)
+    {
+        if (SheetRange.Parse((string?)table.Attribute("ref") ?? "") is not { Last: { } last } range || range.First.Row != _table.First.Row
+            || table.Element(Main + "tableColumns") is not { } columns)
+        {
+            return;
+        }
+
+        var old = columns.Elements().ToList();
+        var (named, taken) = (new List<XElement>(), new HashSet<string>(StringComparer.OrdinalIgnoreCase));
+        for (var number = range.First.Column; number <= last.Column; number++)
+        {
+            var place = number - range.First.Column;
+            var column = new XElement(old[Math.Min(place, old.Count - 1)]);
+            var heading = number - _table.First.Column - 1 is >= 0 and var own && own < _report.Columns.Count ? _report.Columns[own].Heading : (string?)column.Attribute("name") ?? "";
+            var name = heading;
+            for (var times = 2; !taken.Add(name); times++)
+            {
+                name = $"{heading}{times}";
+            }
+
+            column.SetAttributeValue("name", name);
+            column.SetAttributeValue("id", place + 1);
+            named.Add(column);
+        }
+
+        columns.ReplaceNodes(named);
+        columns.SetAttributeValue("count", named.Count);
+    }
+
+    /// <summary>Takes away the marks of formulas that are new, which are of the new sheet already.</summary>
+    public static bool IsOwn(XElement formula)
+    {
+        var isOwn = formula.Attribute(Own) is not null;
+        formula.SetAttributeValue(Own, null);
+        return isOwn;
+    }
+}

@@ -1,0 +1,189 @@
+using System.Xml.Linq;
+using Vlei.Core.Problems;
+
+namespace Vlei.Output.Workbook.Template;
+
+/// <summary>
+/// Fills a workbook that was written from a report, and that a person has given other looks, sheets, charts and formulas, with
+/// the report as it is now. Everything that was put there stays, and follows the size of the table.
+/// </summary>
+internal sealed class WorkbookTemplate
+{
+    private static readonly XNamespace Main = WorkbookPackage.Main;
+
+    private readonly TemplatePackage _package;
+    private readonly Dictionary<string, string> _sheets;
+    private readonly string[] _strings;
+    private readonly Dictionary<string, (string Sheet, SheetRange Table)> _filled = [];
+
+    private WorkbookTemplate(TemplatePackage package)
+    {
+        _package = package;
+        var relations = package.Relations("xl/workbook.xml");
+        XNamespace numbers = WorkbookPackage.Relations;
+        _sheets = package.Workbook.Descendants(Main + "sheet").Where(sheet => (string?)sheet.Attribute(numbers + "id") is { } id && relations.ContainsKey(id))
+            .ToDictionary(sheet => (string)sheet.Attribute("name")!, sheet => relations[(string)sheet.Attribute(numbers + "id")!], StringComparer.OrdinalIgnoreCase);
+        _strings = package.Names.Contains("xl/sharedStrings.xml")
+            ? [.. package.Part("xl/sharedStrings.xml").Root!.Elements(Main + "si").Select(TextIn)] : [];
+    }
+
+    /// <summary>
+    /// Writes the filled workbook. Throws a <see cref="ProblemException"/> where the template cannot be read, or does not say
+    /// where the report belongs.
+    /// </summary>
+    public static void Write(ReportWords words, string path, Stream stream)
+    {
+        var template = new WorkbookTemplate(TemplatePackage.Open(path));
+        template.Fill(WorkbookReport.TableName, words, isNeeded: true);
+        template.Fill(WorkbookReport.RecordsName, words.Records, isNeeded: false);
+        template.Fill(WorkbookReport.DocumentsName, words.Documents, isNeeded: false);
+        template.AddLinks(words);
+        template.FillWords(words);
+        template.RefuseTooLong();
+        template._package.Remove("xl/calcChain.xml");
+        template.AskForReckoning();
+        template._package.Write(stream);
+    }
+
+    private void Fill(string name, ReportWords? words, bool isNeeded)
+    {
+        if (PlaceOf(name) is not var (sheet, table) || table.Last is null)
+        {
+            if (isNeeded)
+            {
+                throw _package.Wrong($"has no cells named {name}, so it is not said where the report belongs");
+            }
+
+            return;
+        }
+
+        if (words is null)
+        {
+            throw _package.Wrong($"has the records behind figures on its sheet {sheet}, and the report comes without", advice: $"Add --with-detail{(name == WorkbookReport.DocumentsName ? " documents" : "")}, or take that sheet out of it.");
+        }
+
+        WorkbookPackage.RefuseTooLarge(words.Report.Title, table.First.Row + words.Report.Rows.Count, table.First.Column + words.Report.Columns.Count);
+        bool IsThis(string? other) => sheet.Equals(other ?? sheet, StringComparison.OrdinalIgnoreCase);
+        var part = _package.Part(_sheets[sheet]);
+        var filling = new TemplateTable(part, table, words, TextOf, IsThis);
+        new TemplateLinks(part).Clear(table);
+        filling.Fill();
+        _filled[name] = (sheet, filling.Filled);
+        new TemplateReferences(_package, _sheets, sheet, table, filling).Shift();
+    }
+
+    // A figure leads to the records behind it, the heading of those back, and a record on to its document.
+    private void AddLinks(ReportWords words)
+    {
+        if (words.Report.Records is not { } records || !_filled.TryGetValue(WorkbookReport.RecordsName, out var list))
+        {
+            return;
+        }
+
+        var report = _filled[WorkbookReport.TableName];
+        var documents = _filled.TryGetValue(WorkbookReport.DocumentsName, out var known) ? known : default;
+        var rows = WorkbookReport.RowsOf(words.Documents);
+        var (ofFigures, ofRecords) = (new TemplateLinks(_package.Part(_sheets[report.Sheet])), new TemplateLinks(_package.Part(_sheets[list.Sheet])));
+        for (var place = 0; place < records.List.Rows.Count; place++)
+        {
+            var heading = CellText.Name(list.Table.First.Row + 1 + place, list.Table.First.Column - 1);
+            if (records.Figures.TryGetValue(place, out var figure))
+            {
+                var cell = CellText.Name(report.Table.First.Row + 1 + figure.Row, report.Table.First.Column + figure.Column);
+                ofFigures.Add(cell, CellText.Place(list.Sheet, heading));
+                ofRecords.Add(heading, CellText.Place(report.Sheet, cell));
+            }
+            else if (documents.Sheet is not null && records.List.Rows[place].Document is { } id && rows.TryGetValue(id, out var document))
+            {
+                ofRecords.Add(heading, CellText.Place(documents.Sheet, CellText.Name(documents.Table.First.Row + 1 + document, documents.Table.First.Column - 1)));
+            }
+        }
+    }
+
+    // The cells that lines above and below the table are in, by their names.
+    private void FillWords(ReportWords words)
+    {
+        foreach (var (name, lines) in WorkbookReport.Lines(words))
+        {
+            if (PlaceOf(name) is not var (sheet, range))
+            {
+                continue;
+            }
+
+            var part = _package.Part(_sheets[sheet]);
+            var count = (range.Last?.Row ?? range.First.Row) - range.First.Row + 1;
+            for (var line = 0; line < count; line++)
+            {
+                var text = line == count - 1 ? string.Join('\n', lines.Skip(line)) : lines.ElementAtOrDefault(line) ?? "";
+                var was = SetText(part, range.First.Row + line, range.First.Column, text);
+
+                // The foot of pages may say it too.
+                foreach (var foot in was.Length == 0 ? [] : part.Descendants(Main + "headerFooter").Elements().ToList())
+                {
+                    foot.Value = foot.Value.Replace(was.Replace("&", "&&", StringComparison.Ordinal), text.Replace("&", "&&", StringComparison.Ordinal), StringComparison.Ordinal);
+                }
+            }
+        }
+    }
+
+    private string SetText(XDocument sheet, int row, int column, string text)
+    {
+        var name = CellText.Name(row, column - 1);
+        var line = sheet.Descendants(Main + "row").FirstOrDefault(one => (int?)one.Attribute("r") == row);
+        var cell = line?.Elements(Main + "c").FirstOrDefault(one => (string?)one.Attribute("r") == name);
+        var (was, filled) = (cell is null ? "" : TextOf(cell), TemplateTable.Cell(row, column, (string?)cell?.Attribute("s"), text));
+        if (cell is not null)
+        {
+            cell.ReplaceWith(filled);
+        }
+        else if (line?.Elements(Main + "c").FirstOrDefault() is { } first && column == 1)
+        {
+            first.AddBeforeSelf(filled);
+        }
+        else
+        {
+            line?.Add(filled);
+        }
+
+        return was;
+    }
+
+    private (string Sheet, SheetRange Range)? PlaceOf(string name) =>
+        _package.Workbook.Descendants(Main + "definedName").Where(defined => ((string?)defined.Attribute("name"))?.Equals(name, StringComparison.OrdinalIgnoreCase) == true)
+            .Select(defined => TemplateReferences.Place(defined.Value)).FirstOrDefault(place => place is var (sheet, _) && _sheets.ContainsKey(sheet));
+
+    private string TextOf(XElement cell) => (string?)cell.Attribute("t") switch
+    {
+        "s" => int.TryParse(cell.Element(Main + "v")?.Value, out var place) && place >= 0 && place < _strings.Length ? _strings[place] : "",
+        "inlineStr" => cell.Element(Main + "is") is { } text ? TextIn(text) : "",
+        _ => cell.Element(Main + "v")?.Value ?? "",
+    };
+
+    private static string TextIn(XElement item) => string.Concat(item.Descendants(Main + "t").Where(text => text.Parent!.Name != Main + "rPh").Select(text => text.Value));
+
+    // What programs take for damaged, and would repair by leaving it out.
+    private void RefuseTooLong()
+    {
+        foreach (var part in _sheets.Values.Select(_package.Part))
+        {
+            if (part.Descendants(Main + "row").LastOrDefault()?.Attribute("r") is { } last && (int)last > CellText.MostRows)
+            {
+                throw _package.Wrong("has more below the table than a sheet has room for, now that it is longer");
+            }
+        }
+    }
+
+    // What was worked out was so from other figures.
+    private void AskForReckoning()
+    {
+        var root = _package.Workbook.Root!;
+        var properties = root.Element(Main + "calcPr");
+        if (properties is null)
+        {
+            properties = new XElement(Main + "calcPr");
+            (root.Element(Main + "definedNames") ?? root.Element(Main + "sheets")!).AddAfterSelf(properties);
+        }
+
+        properties.SetAttributeValue("fullCalcOnLoad", "1");
+    }
+}

@@ -1,0 +1,104 @@
+using System.Text.RegularExpressions;
+
+namespace Vlei.Tests.Documents;
+
+/// <summary>PDF: what is on each page, what leads where, and the same bytes for the same report.</summary>
+public sealed partial class PdfTests : IDisposable
+{
+    private readonly Tool _tool = new Tool().WithDemo();
+
+    [Fact]
+    public void Every_page_has_headings_and_says_what_it_is_of_and_no_total_stands_alone()
+    {
+        var pages = Pages("general-ledger --period 2026-05", "ledger.pdf");
+        Assert.InRange(pages.Count, 5, 100);
+        for (var page = 0; page < pages.Count; page++)
+        {
+            Assert.Contains($"Page {page + 1} of {pages.Count}", pages[page]);
+            Assert.Contains("Reedwater Boatworks: General ledger, May 2026. Accrual basis, in ZAR.", pages[page]);
+            var lines = pages[page].Split('\n').Where(line => line.Trim().Length > 0).ToList();
+            var headings = lines.FindIndex(line => Headings().IsMatch(line));
+            Assert.True(headings >= 0, pages[page]);
+
+            // What is first below the headings adds nothing up, and what is last above the foot begins nothing.
+            Assert.DoesNotMatch("^ *(Total|Closing balance)", lines[headings + 1]);
+            var last = lines[lines.FindLastIndex(line => line.Contains("Reedwater Boatworks: General", StringComparison.Ordinal)) - 1];
+            Assert.DoesNotMatch(@"^\d{4} [A-Z][a-z ]+$", last);
+        }
+    }
+
+    [Fact]
+    public void Columns_that_do_not_fit_go_on_to_further_pages_with_the_labels_again()
+    {
+        var pages = Pages("profit-loss --period fy2026 --by month --compare prior-year --change --percent income --depth 0", "wide.pdf");
+        Assert.InRange(pages.Count, 4, 20);
+        Assert.All(pages, page => Assert.Contains("Net profit", page));
+        Assert.All(Enumerable.Range(1, 12), month => Assert.Contains(pages, page => page.Contains(new DateOnly(2025, month, 1).AddMonths(month < 3 ? 12 : 0).ToString("MMM yyyy", CultureInfo.InvariantCulture), StringComparison.Ordinal)));
+    }
+
+    [Fact]
+    public void The_same_report_is_the_same_bytes_whole_and_with_its_font_inside()
+    {
+        _tool.Run("show", "balance-sheet", "--book", "reedwater", "--chart", "--with-detail", "--logo", Logo(), "--to", "a.pdf", "--to", "b.pdf").Done();
+        Assert.Equal(File.ReadAllBytes(_tool.PathOf("a.pdf")), File.ReadAllBytes(_tool.PathOf("b.pdf")));
+        Assert.Contains("No syntax or stream encoding errors found", Shell.Run(_tool.Folder, "qpdf", "--check", "a.pdf"));
+        Assert.All(Shell.Run(_tool.Folder, "pdffonts", "a.pdf").Split('\n').Skip(2).Where(line => line.Length > 0), font => Assert.Matches(@"TrueType\s+\S+\s+yes ", font));
+        Assert.Equal(2, Shell.Run(_tool.Folder, "pdfimages", "-list", "-l", "1", "a.pdf").Split('\n').Skip(2).Count(line => line.Contains("image", StringComparison.Ordinal)));
+    }
+
+    [Fact]
+    public void A_group_is_one_document_whose_contents_and_outline_lead_to_its_reports()
+    {
+        _tool.Run("run", "month-end", "--book", "reedwater", "--format", "pdf,json").Done();
+        var path = _tool.PathOf("reedwater/out/month-end/2026-05/month-end.pdf");
+        Shell.Run(_tool.Folder, "qpdf", "--check", path);
+        var pages = Shell.Run(_tool.Folder, "pdftotext", "-layout", path, "-").Split('\f')[..^1];
+        var contents = Contents().Matches(pages[0]).ToDictionary(match => match.Groups[1].Value.Trim(), match => int.Parse(match.Groups[2].Value, CultureInfo.InvariantCulture));
+        Assert.Equal(10, contents.Count);
+        Assert.All(contents, line => Assert.StartsWith(line.Key, pages[line.Value - 1].TrimStart()));
+        Assert.Contains("The month is closed once the questions below are answered.", pages[1]);
+        Assert.All(pages.Select((text, place) => (text, place)), page => Assert.Contains($"Page {page.place + 1} of {pages.Length}", page.text));
+        var links = Shell.Run(_tool.Folder, "qpdf", "--qdf", "--object-streams=disable", path, "-");
+        Assert.True(Count(links, "/Subtype /Link") >= contents.Count);
+        Assert.True(Count(links, "/Title") > contents.Count);
+    }
+
+    [Fact]
+    public void Looks_of_paper_are_kept_and_letters_that_the_font_does_not_have_are_told()
+    {
+        _tool.Write("set/accounts.csv", "code,name,type\n1000,Bank,bank\n4000,日本の売上,income\n");
+        _tool.Write("set/documents.csv", "id,kind,date\nD,cash-sale,2026-03-14\n");
+        _tool.Write("set/lines.csv", "document,account,amount\nD,1000,5.00\nD,4000,-5.00\n");
+        _tool.Run("init", "far", "--name", "Far", "--currency", "JPY").Done();
+        _tool.Write("set/lines.csv", "document,account,amount\nD,1000,5\nD,4000,-5\n");
+        _tool.Run("import", "set", "--book", "far").Done();
+        _tool.Run("show", "profit-loss", "--period", "2026-03", "--book", "far", "--paper", "letter", "--orientation", "landscape", "--font-size", "12", "--footer", "Draft", "--to", "f.pdf").Done();
+        Assert.Contains("792 x 612 pts (letter)", Shell.Run(_tool.Folder, "pdfinfo", "f.pdf"));
+        var text = Shell.Run(_tool.Folder, "pdftotext", "-layout", "f.pdf", "-");
+        Assert.Matches(@"\?\?\?\?\? +5", text);
+        Assert.Contains("The font has no letters for U+306E, U+4E0A, U+58F2, U+65E5, U+672C; a question mark stands for each.", text);
+        Assert.Contains("Draft – Far: Profit and loss, March 2026.", text);
+    }
+
+    public void Dispose() => _tool.Dispose();
+
+    private static int Count(string text, string part) => text.Split(part).Length - 1;
+
+    private string Logo()
+    {
+        File.WriteAllBytes(_tool.PathOf("logo.png"), Documents.Logo.Png);
+        return "logo.png";
+    }
+
+    private List<string> Pages(string options, string file)
+    {
+        _tool.Run(["show", .. options.Split(' '), "--book", "reedwater", "--to", file]).Done();
+        return [.. Shell.Run(_tool.Folder, "pdftotext", "-layout", file, "-").Split('\f')[..^1]];
+    }
+
+    [GeneratedRegex("Date +Kind.*Balance")]
+    private static partial Regex Headings();
+
+    [GeneratedRegex(@"^ *([A-Z].*?)  +.*?(\d+)$", RegexOptions.Multiline)]
+    private static partial Regex Contents();
+}

@@ -1,0 +1,161 @@
+using DocumentFormat.OpenXml;
+using DocumentFormat.OpenXml.Packaging;
+using DocumentFormat.OpenXml.Spreadsheet;
+
+namespace Vlei.Tests.Documents;
+
+/// <summary>A workbook that a person has given other looks is filled again: everything that was put there stays, and follows the report.</summary>
+public sealed class TemplateTests : IDisposable
+{
+    // Formulas that name places of the report in every way there is, and things that only look so.
+    private static readonly string[] Formulas =
+    [
+        "'Profit and loss'!B10", "SUM('Profit and loss'!$B$7:$B$10)", "IF('Profit and loss'!B10>0,\"'Profit and loss'!B10\",\"B10\"\"\")", "COUNTA('Profit and loss'!A:A)", "SUM('Profit and loss'!$7:$7)",
+        "LOG10(100)+B10", "Board!A1&\" \"&profit_and_loss", "SUM('Profit and loss'!B7:C9,'Profit and loss'!B11)", "1E5+0.5", "[1]Other!B10+'[Other.xlsx]Profit and loss'!B10", "SUM(Table1[[#All],[B10]])", "-B10^2%",
+    ];
+
+    private readonly Tool _tool = new Tool().WithDemo();
+
+    [Fact]
+    public void The_same_report_again_leaves_every_formula_and_name_of_a_person_as_it_was()
+    {
+        Template("profit-loss --period 2026-05");
+        Show("profit-loss --period 2026-05", "filled.xlsx");
+        using var workbook = new WorkbookFile(_tool.PathOf("filled.xlsx"));
+        Assert.Equal(Formulas.Select(formula => formula), Enumerable.Range(1, Formulas.Length).Select(row => workbook.Cells("Board")[$"B{row}"].Formula));
+        using var ours = new WorkbookFile(_tool.PathOf("ours.xlsx"));
+        Assert.Equal(ours.Table("Profit and loss").Select(row => row.Select(cell => (cell?.Words ?? "", cell?.Number, cell?.Formula))), workbook.Table("Profit and loss").Select(row => row.Take(2).Select(cell => (cell?.Words ?? "", cell?.Number, cell?.Formula))));
+    }
+
+    [Theory]
+    [InlineData("profit-loss --period 2026-05", "profit-loss --period 2026-04 --zeros", "Net profit", "Total income")]
+    [InlineData("profit-loss --period 2026-03/2026-05 --by month", "profit-loss --period 2026-03/2026-06 --by month", "Net profit", "Total income")]
+    [InlineData("receivables-aging --as-of 2026-05-31", "receivables-aging --as-of 2026-03-31", "Total", null)]
+    [InlineData("sales-by-customer --period 2026-05 --top 5", "sales-by-customer --period 2026-04", "Total", null)]
+    public void Another_report_fills_it_and_formulas_of_a_person_say_the_same_of_it(string first, string then, string result, string? section)
+    {
+        var old = Template(first, result, section);
+        Show(then, "filled.xlsx");
+        _tool.Run(["show", .. then.Split(' '), "--book", "reedwater", "--to", "then.json"]).Done();
+        var json = JsonFigures.Read(_tool.PathOf("then.json"));
+        var sheet = old.Sheet;
+        using var filled = new WorkbookFile(_tool.PathOf("filled.xlsx"));
+        Assert.Empty(filled.Faults);
+        using var reckoned = new WorkbookFile(Office.Reckoned(_tool.Folder, "filled.xlsx"));
+        var table = reckoned.Table(sheet);
+        Assert.Equal(json.Rows.Select(row => row.Label), table.Skip(1).Select(row => row[0]!.Words));
+        Assert.Equal(json.Headings, table[0].Skip(1).Select(cell => cell!.Words));
+        for (var row = 0; row < json.Rows.Count; row++)
+        {
+            Assert.All(Enumerable.Range(0, json.Headings.Count).Where(column => json.Rows[row].Cells[column] is { Value: not null, Kind: "money" }), column =>
+                Assert.Equal((double)json.Rows[row].Cells[column].Number, table[row + 1][column + 1]!.Number!.Value, 6));
+        }
+
+        // What a person made of the report on another sheet is made of the report as it is now.
+        var board = reckoned.Cells("Board");
+        decimal FigureOf(string label, int column) => json.Rows.Last(row => row.Label == label).Cells[column].Number;
+        Assert.Equal((double)FigureOf(result, 0), board["D1"].Number!.Value, 6);
+        Assert.Equal((double)json.Rows.Sum(row => row.Cells[0].Value is null ? 0 : row.Cells[0].Number), board["D2"].Number!.Value, 6);
+        Assert.Equal(section is null ? 0 : (double)FigureOf(section, 0), board["D3"].Number!.Value, 6);
+
+        // What was filled down beside the table is there for every row, and says it of its own.
+        var cells = filled.Cells(sheet);
+        var beside = cells.Where(cell => cell.Value.Formula is { } formula && formula.EndsWith("*2", StringComparison.Ordinal)).ToDictionary(cell => cell.Key, cell => cell.Value.Formula!);
+        Assert.Equal(json.Rows.Count(row => row.Kind != "heading"), beside.Count);
+        Assert.All(beside, cell => Assert.Equal(RowOf(cell.Key), RowOf(cell.Value[..^2])));
+
+        // Rows look as they looked, new ones as those of their kind.
+        var looks = filled.Looks(sheet);
+        Assert.Equal(old.LookOfResult, looks[$"A{RowOf(reckoned.Place("report", sheet).Last)}"]);
+        Assert.Equal("kept", board["A20"].Words);
+    }
+
+    [Fact]
+    public void A_kept_report_has_its_template_wherever_it_is_run_from_and_a_group_too()
+    {
+        Template("profit-loss --period 2026-05");
+        File.Move(_tool.PathOf("template.xlsx"), _tool.PathOf("reedwater/board.xlsx"));
+        _tool.Run("save", "board", "--from", "profit-loss", "--period", "last-month", "--template", "reedwater/board.xlsx", "--book", "reedwater").Done();
+        Assert.Contains("template = \"board.xlsx\"", File.ReadAllText(_tool.PathOf("reedwater/reports/board.toml")));
+        _tool.Run("group", "owners", "--add", "board", "--book", "reedwater").Done();
+        _tool.Run("run", "owners", "--format", "xlsx,pdf", "--period", "2026-04", "--book", "reedwater").Done();
+        using var workbook = new WorkbookFile(_tool.PathOf("reedwater/out/owners/2026-04/board.xlsx"));
+        Assert.Equal(["Profit and loss", "Board"], workbook.Sheets);
+        Assert.Contains(workbook.Cells("Profit and loss").Values, cell => cell.Words == "April 2026");
+    }
+
+    [Fact]
+    public void What_cannot_be_filled_is_refused_and_nothing_is_written()
+    {
+        _tool.Write("text.xlsx", "no workbook");
+        using (var bare = SpreadsheetDocument.Create(_tool.PathOf("bare.xlsx"), SpreadsheetDocumentType.Workbook))
+        {
+            bare.AddWorkbookPart().Workbook = new Workbook(new Sheets());
+        }
+
+        foreach (var (template, message) in new[]
+        {
+            ("text.xlsx", "text.xlsx is no workbook that can be read"), ("bare.xlsx", "bare.xlsx has no cells named report, so it is not said where the report belongs."), ("none.xlsx", "none.xlsx is no workbook that can be read"),
+        })
+        {
+            var refused = _tool.Run("show", "profit-loss", "--book", "reedwater", "--template", template, "--to", "x.xlsx");
+            Assert.Equal(65, refused.Status);
+            Assert.Contains(message, refused.Messages);
+            Assert.Empty(Directory.EnumerateFiles(_tool.Folder, "x.xlsx*"));
+        }
+
+        Assert.Equal(2, _tool.Run("show", "profit-loss", "--book", "reedwater", "--template", "text.xlsx").Status);
+        Assert.Equal(66, _tool.Run("save", "board", "--from", "profit-loss", "--template", "none.xlsx", "--book", "reedwater").Status);
+    }
+
+    public void Dispose() => _tool.Dispose();
+
+    private static int RowOf(string cell) => int.Parse(string.Concat(cell.Where(char.IsAsciiDigit)), CultureInfo.InvariantCulture);
+
+    private void Show(string options, string file) => _tool.Run(["show", .. options.Split(' '), "--book", "reedwater", "--template", "template.xlsx", "--to", file]).Done();
+
+    // A workbook as a person leaves it: other looks, a sheet of one's own, a column beside the table.
+    private (string Sheet, uint LookOfResult) Template(string options, string result = "Net profit", string? section = "Total income")
+    {
+        _tool.Run(["show", .. options.Split(' '), "--book", "reedwater", "--to", "ours.xlsx"]).Done();
+        string sheet;
+        (string First, string Last) place;
+        Dictionary<string, SheetCell> cells;
+        using (var ours = new WorkbookFile(_tool.PathOf("ours.xlsx")))
+        {
+            (sheet, cells) = (ours.Sheets[0], ours.Cells(ours.Sheets[0]));
+            place = ours.Place("report", sheet);
+        }
+
+        File.Copy(_tool.PathOf("ours.xlsx"), _tool.PathOf("template.xlsx"), overwrite: true);
+        using var document = SpreadsheetDocument.Open(_tool.PathOf("template.xlsx"), isEditable: true);
+        var workbook = document.WorkbookPart!;
+        var data = workbook.WorksheetParts.First().Worksheet!.GetFirstChild<SheetData>()!;
+        var beside = (char)(place.Last[0] + 2);
+        uint look = 0;
+        foreach (var row in data.Elements<Row>().Where(row => row.RowIndex! > (uint)RowOf(place.First) && row.RowIndex! <= (uint)RowOf(place.Last)))
+        {
+            if (cells.TryGetValue($"B{row.RowIndex}", out var figure) && figure.Number is not null)
+            {
+                row.Append(new Cell { CellReference = $"{beside}{row.RowIndex}", CellFormula = new CellFormula($"B{row.RowIndex}*2") });
+            }
+
+            // A look that nothing else has: that of the title.
+            if (row.RowIndex! == (uint)RowOf(place.Last))
+            {
+                row.Elements<Cell>().First().StyleIndex = look = data.Elements<Row>().First().Elements<Cell>().First().StyleIndex!;
+            }
+        }
+
+        var lines = Formulas.Select((formula, number) => new Row(new Cell { CellReference = $"B{number + 1}", CellFormula = new CellFormula(formula) }) { RowIndex = (uint)number + 1 }).ToList();
+        string CellOf(string label) => $"'{sheet}'!B{RowOf(cells.Last(cell => cell.Value.Words == label && cell.Key[0] == 'A').Key)}";
+        lines[0].Append(new Cell { CellReference = "D1", CellFormula = new CellFormula(CellOf(result)) });
+        lines[1].Append(new Cell { CellReference = "D2", CellFormula = new CellFormula($"SUM('{sheet}'!B{RowOf(place.First) + 1}:B{RowOf(place.Last)})") });
+        lines[2].Append(new Cell { CellReference = "D3", CellFormula = new CellFormula(section is null ? "0" : CellOf(section)) });
+        lines.Add(new Row(new Cell { CellReference = "A20", DataType = CellValues.InlineString, InlineString = new InlineString(new Text("kept")) }) { RowIndex = 20 });
+        var part = workbook.AddNewPart<WorksheetPart>();
+        part.Worksheet = new Worksheet(new SheetData(lines));
+        workbook.Workbook!.Sheets!.Append(new Sheet { Name = "Board", SheetId = 9, Id = workbook.GetIdOfPart(part) });
+        return (sheet, look);
+    }
+}

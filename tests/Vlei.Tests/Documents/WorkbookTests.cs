@@ -1,0 +1,121 @@
+namespace Vlei.Tests.Documents;
+
+/// <summary>Workbooks: live formulas that come to what the report says, links that lead there and back, words that stay words.</summary>
+public sealed class WorkbookTests : IDisposable
+{
+    private readonly Tool _tool = new Tool().WithDemo();
+
+    [Fact]
+    public void LibreOffice_works_every_formula_out_to_what_stands_in_the_cell()
+    {
+        string[] reports =
+        [
+            "profit-loss --period 2026-Q1 --by month --compare prior-year --change --percent income", "profit-loss --period 2026-05 --compare budget --change --percent row --by department",
+            "balance-sheet --as-of 2026-05-31 --compare prior-year --change --percent assets", "cash-flow --period fy2026 --by quarter", "trial-balance --period 2026-05",
+            "receivables-aging --as-of 2026-05-31 --detail --percent row", "sales-by-customer --period 2026 --compare prior-year --change", "general-ledger --period 2026-05 --only account=1020,1030",
+            "lines --period 2026-05 --only account.type=income --group-by department,item --columns date,contact,quantity,natural --percent group", "sales-by-item --period 2026-Q1 --rows item --across month --measure natural --percent column",
+        ];
+        var formulas = 0;
+        for (var number = 0; number < reports.Length; number++)
+        {
+            _tool.Run(["show", .. reports[number].Split(' '), "--book", "reedwater", "--to", $"w{number}.xlsx"]).Done();
+            using var ours = new WorkbookFile(_tool.PathOf($"w{number}.xlsx"));
+            using var theirs = new WorkbookFile(Office.Reckoned(_tool.Folder, $"w{number}.xlsx"));
+            var (sheet, reckoned) = (ours.Cells(ours.Sheets[0]), theirs.Cells(ours.Sheets[0]));
+            foreach (var (place, cell) in sheet.Where(cell => cell.Value.Formula is not null))
+            {
+                formulas++;
+                var other = reckoned[place];
+                Assert.True(
+                    other.Number is { } number1 && Math.Abs(number1 - cell.Number!.Value) <= 1e-9 * Math.Max(1, Math.Abs(number1)),
+                    $"{reports[number]}, {place}: {cell.Formula} is {other.Number}{other.Words}, not {cell.Number}");
+            }
+        }
+
+        Assert.InRange(formulas, 1000, 100_000);
+    }
+
+    [Fact]
+    public void Totals_changes_and_percentages_are_formulas_and_single_accounts_are_figures()
+    {
+        _tool.Run("show", "profit-loss", "--period", "2026-05", "--compare", "prior-year", "--change", "--percent", "income", "--book", "reedwater", "--to", "p.xlsx").Done();
+        using var workbook = new WorkbookFile(_tool.PathOf("p.xlsx"));
+        var table = workbook.Table("Profit and loss");
+        var kinds = table.Skip(1).Select(row => (Label: row[0]!.Words!, Formulas: row.Skip(1).Select(cell => cell?.Formula is not null).ToList())).ToDictionary(row => row.Label, row => row.Formulas);
+        Assert.Equal([false, true, false, true, true, true], kinds["Repairs"]);
+        Assert.All(new[] { "Total income", "Gross profit", "Total expenses", "Net profit" }, label => Assert.All(kinds[label], Assert.True));
+        Assert.StartsWith("SUM(", table.Single(row => row[0]!.Words == "Total income")[1]!.Formula);
+    }
+
+    [Fact]
+    public void Every_figure_leads_to_its_records_which_add_up_to_it_and_back_and_on_to_their_documents()
+    {
+        _tool.Run("show", "profit-loss", "--period", "2026-05", "--basis", "cash", "--book", "reedwater", "--with-detail", "documents", "--to", "d.xlsx").Done();
+        using var workbook = new WorkbookFile(_tool.PathOf("d.xlsx"));
+        Assert.Empty(workbook.Faults);
+        Assert.Equal(["Profit and loss", "Records", "Documents"], workbook.Sheets);
+        var (report, records, documents) = (workbook.Cells("Profit and loss"), workbook.Cells("Records"), workbook.Cells("Documents"));
+        var back = workbook.Links("Records");
+        var figures = workbook.Links("Profit and loss").Where(link => report[link.Key].Number is not null).ToList();
+        Assert.Equal(report.Count(cell => cell.Value.Number is not null), figures.Count);
+        foreach (var (cell, target) in figures)
+        {
+            var heading = target[(target.IndexOf('!', StringComparison.Ordinal) + 1)..];
+            Assert.Equal($"'Profit and loss'!{cell}", back[heading]);
+
+            // Down to the next heading there are records, and what they come to.
+            var total = Enumerable.Range(int.Parse(heading[1..], CultureInfo.InvariantCulture) + 1, 10_000).First(row => records[$"A{row}"].Words == "Total");
+            var amount = records.Where(other => other.Key.EndsWith($"{total}", StringComparison.Ordinal) && other.Key.TrimStart("ABCDEFGHIJ".ToCharArray()) == $"{total}" && other.Value.Number is not null).OrderBy(other => other.Key).Last();
+            Assert.Equal(report[cell].Number, amount.Value.Number);
+        }
+
+        var toDocuments = back.Where(link => link.Value.StartsWith("'Documents'", StringComparison.Ordinal)).ToList();
+        Assert.NotEmpty(toDocuments);
+        Assert.All(toDocuments, link => Assert.Equal(records[link.Key].Words, documents[link.Value[(link.Value.IndexOf('!', StringComparison.Ordinal) + 1)..]].Words));
+    }
+
+    [Fact]
+    public void A_group_is_one_workbook_whose_contents_lead_to_every_sheet_and_each_back()
+    {
+        _tool.Run("run", "month-end", "--book", "reedwater", "--format", "xlsx").Done();
+        using var workbook = new WorkbookFile(_tool.PathOf("reedwater/out/month-end/2026-05/month-end.xlsx"));
+        Assert.Empty(workbook.Faults);
+        Assert.Equal("Contents", workbook.Sheets[0]);
+        Assert.Equal(11, workbook.Sheets.Count);
+        var links = workbook.Links("Contents").Values.Select(target => target.Split('!')[0].Trim('\'')).ToList();
+        Assert.Equal(workbook.Sheets.Skip(1), links);
+        Assert.All(workbook.Sheets.Skip(1), sheet => Assert.Contains("'Contents'!A1", workbook.Links(sheet).Values));
+    }
+
+    [Fact]
+    public void What_looks_like_a_formula_or_markup_stays_text_in_every_format()
+    {
+        _tool.Write("set/accounts.csv", "code,name,type\n1000,\"=1+1\",bank\n4000,\"<b>&amp; +49 \u0001|*x*_x0041_\",income\n");
+        _tool.Write("set/documents.csv", "id,kind,date\n@D,cash-sale,2026-03-14\n");
+        _tool.Write("set/lines.csv", "document,account,amount,memo\n@D,1000,5.00,\"-2+3\"\n@D,4000,-5.00,\"\t=cmd()\"\n");
+        _tool.Run("init", "odd", "--name", "<Odd> & \"Sons\"", "--currency", "ZAR").Done();
+        _tool.Run("import", "set", "--book", "odd").Done();
+        string[] files = ["o.xlsx", "o.html", "o.pdf", "o.md", "o.csv", "o.json", "o.txt"];
+        _tool.Run(["show", "postings", "--period", "2026-03", "--book", "odd", .. files.SelectMany(file => new[] { "--to", file })]).Done();
+        using (var workbook = new WorkbookFile(_tool.PathOf("o.xlsx")))
+        {
+            Assert.Empty(workbook.Faults);
+            var words = workbook.Cells(workbook.Sheets[0]).Values;
+            Assert.All(words, cell => Assert.True(cell.Formula is null || !cell.Formula.Contains("cmd", StringComparison.Ordinal)));
+            Assert.Contains(words, cell => cell.Words == "-2+3");
+        }
+
+        var page = File.ReadAllText(_tool.PathOf("o.html"));
+        Assert.Contains("&lt;b&gt;&amp;amp; +49", page);
+        Assert.DoesNotContain("<b>", page);
+        Assert.DoesNotContain('\u0001', File.ReadAllText(_tool.PathOf("o.md")) + File.ReadAllText(_tool.PathOf("o.txt")) + page);
+        Shell.Run(_tool.Folder, "qpdf", "--check", "o.pdf");
+        Assert.Contains("<b>&amp; +49", Shell.Run(_tool.Folder, "pdftotext", "-layout", "o.pdf", "-"));
+        var safe = _tool.Run("show", "postings", "--period", "2026-03", "--book", "odd", "--format", "csv", "--csv-style", "safe,bare,headings").Done().Output.Split('\n');
+        Assert.StartsWith("label,Date,", safe[0]);
+        Assert.All(safe.Skip(1).SelectMany(NaiveRecords.Values).Where(value => value.Length > 0 && "=+-@\t".Contains(value[0])), value => Assert.True(decimal.TryParse(value, CultureInfo.InvariantCulture, out _), value));
+        Assert.Contains(safe.SelectMany(NaiveRecords.Values), value => value == "'@D");
+    }
+
+    public void Dispose() => _tool.Dispose();
+}
