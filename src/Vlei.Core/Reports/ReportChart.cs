@@ -101,12 +101,13 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
         foreach (var row in report.Rows)
         {
             place++;
-            if (isShare && hasAccounts && row.Kind is RowKind.Total or RowKind.Result)
+            // The parts of a statement are those of its first total.
+            if (isShare && hasAccounts && sizes.Count > 0 && row.Kind is RowKind.Total or RowKind.Result)
             {
                 break;
             }
 
-            var isWanted = !isShare && (hasTotals || hasAccounts) ? row.Level == 0 && (row.Kind is RowKind.Total or RowKind.Result || (row.Kind == RowKind.GrandTotal && hasAccounts))
+            var isWanted = !isShare && (hasTotals || hasAccounts) ? row.Level == 0 && (row.Kind is RowKind.Total or RowKind.Result || (row.Kind == RowKind.GrandTotal && (hasAccounts || row.MadeOf is not null)))
                 : row.Level == level && row.Kind is RowKind.Account or RowKind.Group or RowKind.Record;
             if (isWanted && row.InsteadOfMoney is null)
             {

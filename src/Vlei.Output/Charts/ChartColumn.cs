@@ -51,8 +51,8 @@ internal static class ChartColumn
             var span = Most - Least;
             var left = span == 0 ? 0 : (int)Math.Round(BarWidth * -Least / span);
             var eighths = span == 0 ? 0 : (int)Math.Round(BarWidth * Eighths * Math.Abs((double)units) / span);
-            var whole = Math.Max(eighths / Eighths, units != 0 && (ascii || eighths < 1) ? 1 : 0);
-            var bar = new string(ascii ? '#' : '█', whole) + (ascii || units < 0 || eighths < Eighths || eighths % Eighths == 0 ? "" : Parts[eighths % Eighths].ToString());
+            var part = ascii || units < 0 || eighths % Eighths == 0 ? "" : Parts[eighths % Eighths].ToString();
+            var bar = new string(ascii ? '#' : '█', eighths / Eighths) + part is { Length: > 0 } drawn ? drawn : units == 0 ? "" : ascii ? "#" : "▏";
             var line = ascii ? '|' : '│';
             return left == 0 ? bar : units < 0 ? bar.PadLeft(left) + line : new string(' ', left) + line + bar;
         }

@@ -63,7 +63,8 @@ internal static class Destination
                 WrittenFiles.Note(written.FullName);
             }
         }
-        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+        // That a file would be larger than files may be is not told as a fault of writing.
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException or ArgumentOutOfRangeException { ParamName: "value" })
         {
             throw new ProblemException(
                 ProblemKind.CannotWrite, $"{path} cannot be written: {cannot.Message}", "Choose a place that you may write to.", cannot);

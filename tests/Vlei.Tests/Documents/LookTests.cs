@@ -65,7 +65,7 @@ public sealed partial class LookTests : IDisposable
             var captions = English().Matches(page).Select(match => System.Net.WebUtility.HtmlDecode(match.Groups[1].Value)).ToHashSet();
 
             // What is the same in both languages is a name, a number, or a word that both have.
-            string[] both = ["%", "Total", "Budget", "Status", "Type", "Date", "Note", "Action", "Stock", "Direction", "Base", "Contact", "Description", "Name", "Original", "Item", "Items", "Question", "Code", "State", "Memo", "Debit", "Credit", "Article", "Solde", "Contacts", "Min", "Opening", "Later", "Rate", "Revision", "Natural"];
+            string[] both = ["%", "Total", "Budget", "Status", "Type", "Date", "Note", "Action", "Stock", "Direction", "Base", "Contact", "Description", "Name", "Original", "Item", "Items", "Question", "Code", "State", "Memo", "Debit", "Credit", "Article", "Solde", "Contacts", "Min", "Opening", "Later", "Rate", "Revision", "Natural", "Net", "Parent"];
             var left = english.Rows.Where(row => row.Kind is "heading" or "total").Select(row => row.Label).Append(english.Title).Concat(english.Headings)
                 .Where(caption => caption.Any(char.IsLetter) && captions.Contains(caption) && !both.Contains(caption) && !names.Contains(caption) && !names.Any(name => name.Length > 2 && caption.Contains(name, StringComparison.Ordinal)));
             Assert.True(!left.Any(), $"{string.Join(' ', report)}: {string.Join(", ", left)}");
@@ -109,7 +109,7 @@ public sealed partial class LookTests : IDisposable
     [InlineData("--decimals", "1.5", "It takes a number from 0 to 6.")]
     [InlineData("--widths", "label", "Write columns and values: label=…,memo=….")]
     [InlineData("--align", "memo=up", "It takes left, center or right behind a column: memo=right.")]
-    [InlineData("--csv-style", "bear", "Did you mean bare?")]
+    [InlineData("--csv-style", "heading", "Did you mean headings?")]
     public void A_look_that_makes_no_sense_is_refused(string option, string value, string message)
     {
         var refused = _tool.Run("show", "balance-sheet", option, value, "--format", "csv", "--book", "reedwater");

@@ -78,7 +78,7 @@ internal sealed class WorkbookFile : IDisposable
         {
             "inlineStr" => new SheetCell(cell.InlineString!.InnerText, null, formula),
             "s" => new SheetCell(_document.WorkbookPart!.SharedStringTablePart!.SharedStringTable!.ElementAt(int.Parse(value!, CultureInfo.InvariantCulture)).InnerText, null, formula),
-            "str" => new SheetCell(value, null, formula),
+            "str" or "e" => new SheetCell(value, null, formula),
             _ => new SheetCell(null, value is null ? null : double.Parse(value, CultureInfo.InvariantCulture), formula),
         };
     }
