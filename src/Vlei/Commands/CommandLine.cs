@@ -9,13 +9,18 @@ namespace Vlei.Commands;
 /// </summary>
 internal static class CommandLine
 {
-    /// <summary>Every command, in the order of help; made only when it is needed, for the sake of the start.</summary>
-    public static IReadOnlyList<Func<Command>> Commands { get; } =
+    private const string Version = "--version";
+
+    // The manual is of all commands.
+    private const string Manual = "manual";
+
+    // Every command, in the order of help; made only when it is needed, for the sake of the start.
+    private static readonly (string Name, Func<Command> Create)[] Commands =
     [
-        DemoCommand.Create, InitCommand.Create, ImportCommand.Create, CheckCommand.Create, ReportsCommand.Create, FieldsCommand.Create,
-        ShowCommand.Create, TraceCommand.Create, SaveCommand.Create, GroupCommand.Create, RunCommand.Create, ChangesCommand.Create, CloseCommand.Create, PromiseCommand.Create,
-        LayoutCommand.Create, SchemaCommand.Create,
-        CompletionCommand.Create, ManualCommand.Create,
+        ("demo", DemoCommand.Create), ("init", InitCommand.Create), ("import", ImportCommand.Create), ("check", CheckCommand.Create), ("reports", ReportsCommand.Create),
+        ("fields", FieldsCommand.Create), ("show", ShowCommand.Create), ("trace", TraceCommand.Create), ("save", SaveCommand.Create), ("group", GroupCommand.Create),
+        ("run", RunCommand.Create), ("changes", ChangesCommand.Create), ("close", CloseCommand.Create), ("promise", PromiseCommand.Create), ("layout", LayoutCommand.Create),
+        ("schema", SchemaCommand.Create), ("completion", CompletionCommand.Create), ("manual", ManualCommand.Create),
     ];
 
     /// <summary>Runs the program.</summary>
@@ -23,7 +28,7 @@ internal static class CommandLine
     {
         try
         {
-            var root = CreateRoot();
+            var root = CreateRoot(args is [var first, ..] ? first : null);
             var result = root.Parse(args.Length == 0 ? ["--help"] : args);
             if (result.Errors.Count > 0 && result.Action is not HelpWithExamples)
             {
@@ -56,15 +61,20 @@ internal static class CommandLine
         }
     }
 
-    /// <summary>The whole tree of commands.</summary>
-    public static RootCommand CreateRoot()
+    /// <summary>The tree of commands: the whole of it, or, where the first word is all that is needed, that part.</summary>
+    /// <param name="first">The first word that was typed; nothing for the whole tree.</param>
+    public static RootCommand CreateRoot(string? first = null)
     {
         var root = new RootCommand("Builds, checks, keeps and sends the reports of a small business from its ledger records.");
         root.Options.Add(BookOptions.Book);
         root.Options.Add(BookOptions.Today);
-        foreach (var create in Commands)
+        var isNamed = first != Manual && Array.Exists(Commands, command => command.Name == first);
+        foreach (var (name, create) in first == Version ? [] : Commands)
         {
-            root.Subcommands.Add(create());
+            if (!isNamed || name == first)
+            {
+                root.Subcommands.Add(create());
+            }
         }
 
         HelpWithExamples.AddTo(root);
