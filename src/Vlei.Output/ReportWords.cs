@@ -56,6 +56,19 @@ internal sealed class ReportWords
     /// <summary>The documents that go along with those records; nothing where none do.</summary>
     public ReportWords? Documents => Report.Records?.Documents is { } documents ? new ReportWords(documents) : null;
 
+    /// <summary>The places of the rows that documents begin with, by the documents' ids.</summary>
+    public Dictionary<string, int> RowsOfDocuments()
+    {
+        var (rows, place) = (new Dictionary<string, int>(), 0);
+        foreach (var row in Report.Rows)
+        {
+            _ = row.Document is { } id && rows.TryAdd(id, place);
+            place++;
+        }
+
+        return rows;
+    }
+
     /// <summary>The same with more to be shown.</summary>
     public ReportWords With(Report report) => new(this, report);
 
@@ -155,6 +168,10 @@ internal sealed class ReportWords
 
         return [.. Enumerable.Range(0, speaks.Length).Where(column => speaks[column])];
     }
+
+    /// <summary>Whether a rule stands above a row's figures: above what everything comes to, and above a total whose parts stand right above it, rather than being left out.</summary>
+    public static bool HasRule(ReportRow row, ReportRow? above) => row.Kind is RowKind.Result or RowKind.GrandTotal
+        || (row.Kind == RowKind.Total && above is not null && (above.Kind is RowKind.Account or RowKind.Record or RowKind.Group || above.Level > row.Level));
 
     /// <summary>Where in its column something stands: words at the left and figures at the right, unless it is said otherwise.</summary>
     public ColumnAlign AlignOf(int column) => ReportLook.For(Look.Aligns, Report.Columns[column])

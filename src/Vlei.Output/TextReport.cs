@@ -57,7 +57,16 @@ internal sealed class TextReport
             // A long name above figures is broken into lines, rather than keeping the figures apart.
             _widths[column] = Math.Max(_widths[column], Math.Min(DisplayText.Width(Heading(column)), MostHeadingWidth));
             _least[column] = Math.Max(Math.Max(_least[column], IsText(column) ? LeastTextWidth : 0), LongestWord(Heading(column)));
+
+            // A figure is never broken, however narrow its column is wanted.
+            if (words.WidthOf(column) is { } wanted)
+            {
+                _widths[column] = IsText(column) ? wanted : Math.Max(wanted, _least[column]);
+                _least[column] = Math.Min(_least[column], _widths[column]);
+            }
         }
+
+        _labelWidth = words.LabelWidth ?? _labelWidth;
 
         if (look.Width is { } width && _shown.Length > 0)
         {
@@ -210,7 +219,7 @@ internal sealed class TextReport
                 AddLine("");
             }
 
-            if (row.Kind is RowKind.Result or RowKind.GrandTotal || (row.Kind == RowKind.Total && AddsUp(row, above)))
+            if (ReportWords.HasRule(row, above))
             {
                 AddRule(columns, _look.Ascii ? '-' : '─');
             }
@@ -224,10 +233,6 @@ internal sealed class TextReport
             above = row;
         }
     }
-
-    // Whether the rows that a total is of stand right above it, rather than being left out.
-    private static bool AddsUp(ReportRow total, ReportRow? above) => above is not null
-        && (above.Kind is RowKind.Account or RowKind.Record or RowKind.Group || above.Level > total.Level);
 
     private void AddHeadings(int[] columns)
     {
@@ -289,7 +294,8 @@ internal sealed class TextReport
         {
             var text = textOf(column);
             var padding = Math.Max(0, _widths[column] - DisplayText.Width(text));
-            line.Append(' ', Gap).Append(' ', IsText(column) ? 0 : padding).Append(text).Append(' ', IsText(column) ? padding : 0);
+            var before = _words.AlignOf(column) switch { ColumnAlign.Left => 0, ColumnAlign.Center => padding / 2, _ => padding };
+            line.Append(' ', Gap + before).Append(text).Append(' ', padding - before);
         }
 
         AddLine(Styled(line.ToString().TrimEnd(), bold));

@@ -19,7 +19,7 @@ public class OutputTests
     private static readonly Gen<ReportColumn> GenColumn = Gen.Select(Gen.Enum<ColumnKind>(), GenWords, Gen.Enum<ColumnTie>(), Gen.Bool)
         .Select((kind, heading, tie, isChange) => new ReportColumn("", heading, kind) { Tie = tie, IsChange = isChange && kind == ColumnKind.Money });
 
-    private static readonly Gen<Report> GenReport =
+    internal static readonly Gen<Report> GenReport =
         from columns in GenColumn.Array[1, 7]
         from rows in Gen.Select(GenWords, Gen.Enum<RowKind>(), Gen.Int[0, 2], Gen.Select(Gen.Long[-3_000_000_000, 3_000_000_000], Gen.Int[0, 4], GenWords).Array[columns.Length]).Array[0, 12]
         from decimals in Choose.One("ZAR", "JPY", "KWD")
@@ -144,7 +144,7 @@ public class OutputTests
         select (row, column);
 
     // As the JSON of a report is specified: exactly the decimals of the currency, four for percentages and plain numbers.
-    private static string Exact(Report report, ReportRow row, int column)
+    internal static string Exact(Report report, ReportRow row, int column)
     {
         var kind = report.Columns[column].Kind;
         return row.Cells[column].Units is not { } units ? row.Cells[column].Words ?? ""
@@ -152,7 +152,7 @@ public class OutputTests
             : Decimal(units, Decimals(report, kind)).ToString(kind == ColumnKind.Quantity ? "0.######" : $"F{Decimals(report, kind)}", CultureInfo.InvariantCulture);
     }
 
-    private static string Readable(Report report, ReportRow row, int column)
+    internal static string Readable(Report report, ReportRow row, int column)
     {
         var (kind, units) = (report.Columns[column].Kind, row.Cells[column].Units!.Value);
         var shown = kind switch { ColumnKind.Percent => 1, ColumnKind.Ratio => 2, _ => Decimals(report, kind) };

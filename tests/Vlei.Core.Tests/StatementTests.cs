@@ -98,6 +98,60 @@ public class StatementTests
     });
 
     [Fact]
+    public void What_a_figure_follows_from_comes_to_it_and_every_total_and_change_follows_from_something() => Gen.Select(RandomBook.Gen1, GenAsked).Sample((book, asked) =>
+    {
+        var report = Statements.Build(asked.Report.Split(' ')[0], book, asked.Request);
+        var workings = ReportWorkings.Of(report);
+        long At(CellPlace cell) => report.Rows[cell.Row].Cells[cell.Column].Units ?? 0;
+        foreach (var (row, place) in report.Rows.Select((row, place) => (row, place)).Where(row => row.row.Kind != RowKind.Heading))
+        {
+            for (var column = 0; column < report.Columns.Count; column++)
+            {
+                switch (workings.Of(row, place, column))
+                {
+                    case Working.Sum sum:
+                        Assert.Equal(row.Cells[column].Units, sum.Terms.Sum(term => term.Sign * Enumerable.Range(term.First.Row, term.Last.Row - term.First.Row + 1)
+                            .Sum(line => Enumerable.Range(term.First.Column, term.Last.Column - term.First.Column + 1).Sum(across => At(new CellPlace(line, across))))));
+                        break;
+                    case Working.Share { IsChange: true } share:
+                        Assert.Equal(row.Cells[column].Units, Money.Percentage.Of(new Money.Amount(At(share.Part) - At(share.Whole)), new Money.Amount(Math.Abs(At(share.Whole))))?.TenThousandths);
+                        break;
+                    case null:
+                        var isOfOthers = report.Columns[column].Working is not null || row.Key is "gross-profit" or "total-income" or "total-expenses" or "total-assets";
+                        Assert.False(isOfOthers && row.Cells[column].Units is not (null or 0), $"{row.Key}, {report.Columns[column].Key}");
+                        break;
+                }
+            }
+        }
+    });
+
+    [Fact]
+    public void The_records_that_go_along_add_up_to_every_figure() => Gen.Select(RandomBook.Gen1, GenAsked, Gen.Bool).Sample((book, asked, withDocuments) =>
+    {
+        var report = Statements.Build(asked.Report.Split(' ')[0], book, asked.Request);
+        Assert.Same(report, Details.AddTo(report, Statements.Context(book), StandardReports.Find("lines")!));
+        var look = new ReportLook { Details = withDocuments ? DetailDepth.Documents : DetailDepth.Records };
+        var records = Details.AddTo(report with { Look = look }, Statements.Context(book), StandardReports.Find("lines")!).Records!;
+        var figures = records.Figures.OrderBy(figure => figure.Key).ToList();
+        Assert.All(figures, figure => Assert.Equal(RowKind.Heading, records.List.Rows[figure.Key].Kind));
+        var amount = records.List.Columns.ToList().FindIndex(column => column.Key == "amount");
+        for (var place = 0; place < figures.Count; place++)
+        {
+            var (row, column) = figures[place].Value;
+            var block = records.List.Rows.Skip(figures[place].Key + 1).Take((place + 1 < figures.Count ? figures[place + 1].Key : records.List.Rows.Count) - figures[place].Key - 1).ToList();
+            Assert.Equal(block.Where(line => line.Kind == RowKind.Record).Sum(line => line.Cells[amount].Units ?? 0), block[^1].Cells[amount].Units);
+            if (report.Columns[column].Kind == ColumnKind.Money && report.Rows[row].InsteadOfMoney is null)
+            {
+                Assert.Equal(report.Rows[row].Cells[column].Units, block[^1].Cells[amount].Units);
+            }
+        }
+
+        // Documents go along where they are asked for, each once, and no other.
+        var wanted = records.List.Rows.Select(line => line.Document).OfType<string>().Distinct().Order().ToList();
+        Assert.Equal(withDocuments ? wanted : [], records.Documents?.Rows.Select(line => line.Document).OfType<string>().Order() ?? Enumerable.Empty<string>());
+    });
+
+    [Fact]
     public void The_general_ledger_is_the_trial_balance_with_its_postings() =>
         Gen.Select(RandomBook.Gen1, GenAsked).Sample((book, asked) =>
     {

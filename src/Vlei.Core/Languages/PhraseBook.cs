@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Text;
 using Vlei.Core.Problems;
 
@@ -13,7 +14,7 @@ internal sealed class PhraseBook
     private const string Translation = "msgstr";
 
     private readonly Dictionary<string, string> _exact;
-    private readonly Dictionary<string, string?> _found = [];
+    private readonly ConcurrentDictionary<string, string?> _found = [];
     private readonly List<PhrasePattern> _patterns;
     private readonly Dictionary<string, string> _header = [];
 
@@ -50,7 +51,7 @@ internal sealed class PhraseBook
                 found = _patterns[place].Say(phrase, dates, inner => Find(inner, dates));
             }
 
-            _found.Add(phrase, found);
+            _found[phrase] = found;
         }
 
         return found;

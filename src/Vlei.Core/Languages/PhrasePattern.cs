@@ -55,7 +55,7 @@ internal sealed class PhrasePattern
             end = isLast ? -1 : phrase.IndexOf(next, end + 1, StringComparison.Ordinal))
         {
             var value = phrase[at..end];
-            if ((_places[place].StartsWith("{day", StringComparison.Ordinal) ? dates.Say(value) : inner(value) ?? value) is { } known
+            if ((_places[place].StartsWith("{day", StringComparison.Ordinal) ? DayOf(value, dates) : inner(value) ?? value) is { } known
                 && Filled(said.Replace(_places[place], known, StringComparison.Ordinal), phrase, place + 1, end + next.Length, dates, inner) is { } filled)
             {
                 return filled;
@@ -64,4 +64,7 @@ internal sealed class PhrasePattern
 
         return null;
     }
+
+    // A number alone is a day where another one follows: 1 to 15 March. Else it is any number, as that of a boat.
+    private string? DayOf(string value, DateWords dates) => value.All(char.IsAsciiDigit) && value.Length <= 2 && !_places.Contains("{day1}") ? null : dates.Say(value);
 }

@@ -39,7 +39,10 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
             throw new ProblemException(ProblemKind.Usage, $"{report.Title} has no figures to draw.", "Take a report with figures over time or categories, or leave --chart out.");
         }
 
-        var isOfTime = columns.Count > 1 && columns.TrueForAll(column => report.Columns[column] is { Range: not null, Tie: ColumnTie.None }) && asked.Kind != ChartKind.Share;
+        // What is compared belongs to each period; over time, periods are what is looked at.
+        var periods = columns.Where(column => report.Columns[column] is { Range: not null, Tie: ColumnTie.None }).ToList();
+        var isOfTime = periods.Count > 1 && asked.Kind != ChartKind.Share;
+        columns = isOfTime ? periods : columns;
         if (asked.Kind == ChartKind.Share)
         {
             columns = [report.Columns.Select(column => column.Key).ToList().IndexOf(Total) is >= 0 and var total ? total : columns[^1]];
@@ -66,7 +69,7 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
     private static bool IsNegative(Report report, ReportChart chart) => chart.Series.Any(series => series.Cells.Any(cell => UnitsAt(report, cell) < 0));
 
     private static ChartKind Suitable(Report report, ReportChart chart) => chart.IsOfTime ? chart.Categories.Count >= LeastForLines ? ChartKind.Lines : ChartKind.Bars
-        : chart.Series.Count > 1 && report.Columns.Any(column => column.Key == Total) ? ChartKind.Stacked
+        : chart.Series.Count > 1 && report.Columns.Any(column => column.Key == Total) && chart.Series.All(series => report.Columns[series.Cells[0].Column].Tie == ColumnTie.None) ? ChartKind.Stacked
         : ChartKind.Bars;
 
     private static ReportChart Checked(Report report, ReportChart chart) => chart.Kind == ChartKind.Share && IsNegative(report, chart)

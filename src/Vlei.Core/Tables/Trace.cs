@@ -143,7 +143,10 @@ public static class Trace
                 running += amount;
                 rows.Add(new ReportRow(
                     key, label, RowKind.Record, level,
-                    [.. texts.CellsOf(document, item.Contact, day, withAccount, withRelease), Cell.Of(amount), Cell.Of(running)]) { Document = texts.IdOf(document) });
+                    [.. texts.CellsOf(document, item.Contact, day, withAccount, withRelease), Cell.Of(amount), Cell.Of(running)])
+                {
+                    Document = texts.IdOf(document),
+                });
             }
         }
 

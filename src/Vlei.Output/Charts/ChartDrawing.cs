@@ -2,6 +2,7 @@ using System.ComponentModel;
 using System.Diagnostics;
 using System.Globalization;
 using System.Text.Json;
+using System.Xml.Linq;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
@@ -23,7 +24,36 @@ internal static class ChartDrawing
     private const int HeightBesideRows = 140;
 
     /// <summary>The chart as SVG (W3C Scalable Vector Graphics).</summary>
-    public static string Svg(ReportWords words) => System.Text.Encoding.UTF8.GetString(Draw(words, "svg")).Replace(Font, $"{Font}, system-ui, sans-serif", StringComparison.Ordinal);
+    public static string Svg(ReportWords words)
+    {
+        var drawing = XDocument.Load(new MemoryStream(Draw(words, "svg")));
+        foreach (var text in drawing.Descendants().Where(element => element.Name.LocalName == "text"))
+        {
+            text.SetAttributeValue("font-family", $"{Font}, system-ui, sans-serif");
+            Loosen(text);
+        }
+
+        return drawing.Root!.ToString(SaveOptions.DisableFormatting);
+    }
+
+    // Where each letter stands is right for the font that it was drawn with alone; how long the whole is, is right for any.
+    private static void Loosen(XElement text)
+    {
+        var places = ((string?)text.Attribute("x") ?? "").Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+            .Select(place => double.Parse(place, CultureInfo.InvariantCulture)).ToList();
+        if (places.Count > 1)
+        {
+            var length = (places[^1] - places[0]) * places.Count / (places.Count - 1);
+            text.SetAttributeValue("x", Math.Round(places[0], 1).ToString(CultureInfo.InvariantCulture));
+            text.SetAttributeValue("textLength", Math.Round(length, 1).ToString(CultureInfo.InvariantCulture));
+            text.SetAttributeValue("lengthAdjust", "spacingAndGlyphs");
+        }
+
+        if ((string?)text.Attribute("y") is { } heights && heights.IndexOf(',', StringComparison.Ordinal) is > 0 and var comma)
+        {
+            text.SetAttributeValue("y", heights[..comma].Trim());
+        }
+    }
 
     /// <summary>The chart as PNG.</summary>
     public static byte[] Png(ReportWords words) => Draw(words, "png");

@@ -7,7 +7,7 @@ namespace Vlei.Output.Charts;
 internal static class ChartReport
 {
     /// <summary>Writes it as SVG.</summary>
-    public static void WriteSvg(ReportWords words, Stream stream) => stream.Write(Encoding.UTF8.GetBytes(ChartDrawing.Svg(words)));
+    public static void WriteSvg(ReportWords words, Stream stream) => stream.Write(Encoding.UTF8.GetBytes($"<?xml version=\"1.0\" encoding=\"utf-8\"?>\n{ChartDrawing.Svg(words)}\n"));
 
     /// <summary>Writes it as PNG.</summary>
     public static void WritePng(ReportWords words, Stream stream) => stream.Write(ChartDrawing.Png(words));

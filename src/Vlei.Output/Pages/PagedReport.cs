@@ -30,7 +30,7 @@ internal sealed class PagedReport
     private readonly double _width;
     private readonly double _height;
     private readonly double _headingHeight;
-    private readonly List<(ReportRow Row, int Place, double Height)> _waiting = [];
+    private readonly List<(ReportRow Row, int Place, double Height, bool HasRule)> _waiting = [];
     private readonly List<Sheet> _sheets = [];
     private readonly List<(string Title, int Page, double FromBottom)> _headings = [];
     private readonly Dictionary<int, ExplicitDestination> _rows = [];
@@ -107,7 +107,7 @@ internal sealed class PagedReport
     private void AddRows()
     {
         StartFirstPage();
-        var (used, place) = (_top + _headingHeight, 0);
+        var (used, place, above) = (_top + _headingHeight, 0, (ReportRow?)null);
         foreach (var row in _report.Rows)
         {
             var height = HeightOf(row);
@@ -119,7 +119,8 @@ internal sealed class PagedReport
                 used = _top + _headingHeight + _waiting.Sum(waiting => waiting.Height);
             }
 
-            _waiting.Add((row, place++, height));
+            _waiting.Add((row, place++, height, ReportWords.HasRule(row, above)));
+            above = row;
             used += height;
         }
 
@@ -244,9 +245,9 @@ internal sealed class PagedReport
 
     private double RightOf(IReadOnlyList<int> band) => _columns.Places(band, Margin).Select(place => place.Right).DefaultIfEmpty(Margin + _columns.Label).Last();
 
-    private void WriteRow(Sheet sheet, (ReportRow Row, int Place, double Height) waiting, IReadOnlyList<int> band, bool isFirstBand)
+    private void WriteRow(Sheet sheet, (ReportRow Row, int Place, double Height, bool HasRule) waiting, IReadOnlyList<int> band, bool isFirstBand)
     {
-        var (row, place, height) = waiting;
+        var (row, place, height, _) = waiting;
         var (face, indent, baseline) = (_text.FaceOf(row), PageColumns.IndentOf(row), _top + _text.Size + (IsTotal(row) ? AboveTotal : 0));
         if (row.Kind == RowKind.Heading && row.Level == 0 && isFirstBand)
         {
@@ -263,7 +264,7 @@ internal sealed class PagedReport
         foreach (var (column, left, right) in _columns.Places(band, Margin))
         {
             var (figure, mark) = _words.FigureAndMark(row, column);
-            if (IsTotal(row) && !_columns.IsText(column) && row.Cells[column].Units is not null)
+            if (waiting.HasRule && !_columns.IsText(column) && row.Cells[column].Units is not null)
             {
                 sheet.Rule(left, right, _top + 0.5, Thin);
                 if (row.Kind == RowKind.GrandTotal)

@@ -79,7 +79,7 @@ internal sealed class WebReport
         if (words.Look.Chart is not null)
         {
             var chart = ReportChart.Of(words.Report);
-            _text.WriteLine($"<figure class=\"chart\" role=\"img\" aria-label=\"{PageText.Of(ChartDrawing.InWords(words, chart))}\">{SvgOf(words)}</figure>");
+            _text.WriteLine($"<figure class=\"chart\" role=\"img\" aria-label=\"{PageText.Of(ChartDrawing.InWords(words, chart))}\">{ChartDrawing.Svg(words)}</figure>");
         }
 
         var figures = words.Report.Records?.Figures.ToDictionary(figure => figure.Value, figure => $"{id}d{figure.Key}") ?? [];
@@ -91,9 +91,6 @@ internal sealed class WebReport
         WriteFoot(words);
         WriteRecords(words, id, heading == "h1" ? "h2" : "h3");
     }
-
-    // What is before the drawing itself is for files that hold nothing else.
-    private static string SvgOf(ReportWords words) => ChartDrawing.Svg(words) is var svg ? svg[svg.IndexOf("<svg", StringComparison.Ordinal)..] : "";
 
     private void WriteHead(ReportWords words, string heading)
     {
@@ -136,8 +133,7 @@ internal sealed class WebReport
             return;
         }
 
-        var known = words.Documents?.Report.Rows.Select(row => row.Document).OfType<string>().Distinct().Select((document, place) => (document, place))
-            .ToDictionary(one => one.document, one => $"{id}doc{one.place + 1}") ?? [];
+        var known = words.Documents?.RowsOfDocuments().ToDictionary(document => document.Key, document => $"{id}doc{document.Value}") ?? [];
         var figures = words.Report.Records!.Figures;
         Write(records, $"{id}records", new PageLinks
         {
@@ -172,18 +168,21 @@ internal sealed class WebReport
 
         _text.WriteLine("</tr></thead>\n<tbody>");
         var place = 0;
+        ReportRow? above = null;
         foreach (var row in report.Rows)
         {
-            WriteRow(words, row, place++, shown, links);
+            WriteRow(words, (row, above), place++, shown, links);
+            above = row;
         }
 
         _text.WriteLine("</tbody></table></div>");
     }
 
-    private void WriteRow(ReportWords words, ReportRow row, int place, IReadOnlyList<int> shown, PageLinks links)
+    private void WriteRow(ReportWords words, (ReportRow Row, ReportRow? Above) rows, int place, IReadOnlyList<int> shown, PageLinks links)
     {
+        var row = rows.Row;
         var own = links.Row(row, place) is { } name ? $" id=\"{name}\"" : "";
-        _text.Write(string.Create(CultureInfo.InvariantCulture, $"<tr class=\"{ClassOf(row.Kind)}\" data-level=\"{row.Level}\"{own}><th scope=\"row\""));
+        _text.Write(string.Create(CultureInfo.InvariantCulture, $"<tr class=\"{ClassOf(row.Kind)}{(ReportWords.HasRule(row, rows.Above) ? "" : " bare")}\" data-level=\"{row.Level}\"{own}><th scope=\"row\""));
         _text.Write(row.Level == 0 ? ">" : string.Create(CultureInfo.InvariantCulture, $" style=\"--in:{row.Level}\">"));
         _text.Write(links.Label(row, place) is { } target ? $"<a href=\"#{target}\">{PageText.Of(row.Label)}</a></th>" : $"{PageText.Of(row.Label)}</th>");
         foreach (var column in shown)

@@ -20,7 +20,7 @@ internal sealed class ContentsSheet(ReportPack pack, IReadOnlyList<ReportWords> 
         var sheet = new SheetWriter(xml, looks);
         var lines = reports.Select(LineOf).ToList();
         const int Room = 2;
-        sheet.Begin(0, [.. Enumerable.Range(0, Headings.Length).Select(column => Room + lines.Append(Headings).Max(line => DisplayText.Width(line[column])))], 0, isWide: true, new HashSet<int>());
+        sheet.Begin(0, [.. Enumerable.Range(0, Headings.Length).Select(column => Room + lines.Append(Headings).Max(line => DisplayText.Width(line[column])))], 0, new HashSet<int>());
         sheet.Row(1, 0, () => sheet.Words(0, pack.Title, new CellLook { IsTitle = true }));
         sheet.Row(2, 0, () => sheet.Words(0, reports.Count > 0 ? reports[0].Report.Book : "", default));
         sheet.Row(FirstRow, 0, () => WriteLine(sheet, Headings, new CellLook { Bold = true, Rule = CellRule.Below }));

@@ -10,9 +10,11 @@ internal sealed class ReportSheet
     private const int LabelColumn = 0;
     private const int MostLabelLetters = 60;
     private const int MostTextLetters = 50;
-    private const int LettersAcross = 90;
+    private const int LettersAcross = 100;
     private const int LinesOfChart = 22;
     private const int MostRowsAboveChart = 60;
+    private const int LinesUpright = 50;
+    private const int LinesOnSide = 32;
 
     private readonly ReportWords _words;
     private readonly Report _report;
@@ -77,6 +79,10 @@ internal sealed class ReportSheet
     /// <summary>What is repeated on every page that is printed.</summary>
     public string RepeatedRows => string.Create(CultureInfo.InvariantCulture, $"${_headings}:${_headings}");
 
+    private bool IsChartBelow => _report.Rows.Count <= MostRowsAboveChart;
+
+    private int ChartRow => FootRow + _foot.Count + 1;
+
     private int FootRow => _headings + _report.Rows.Count + 2;
 
     /// <summary>The cell that a figure of this sheet stands in.</summary>
@@ -94,9 +100,8 @@ internal sealed class ReportSheet
             return null;
         }
 
-        var isBelow = _report.Rows.Count <= MostRowsAboveChart;
         var chart = _report.Look.Chart is null ? null
-            : new ChartPart(_words, ReportChart.Of(_report), name, _headings, isBelow ? 0 : _report.Columns.Count + 2, isBelow ? FootRow + _foot.Count + 1 : _headings, LinesOfChart);
+            : new ChartPart(_words, ReportChart.Of(_report), name, _headings, IsChartBelow ? 0 : _report.Columns.Count + 2, IsChartBelow ? ChartRow : _headings, LinesOfChart);
         return new SheetDrawing(_report.Look.Logo, chart);
     }
 
@@ -108,12 +113,14 @@ internal sealed class ReportSheet
         var (sheet, widths, shown) = (new SheetWriter(xml, _looks), Widths(), _words.ShownColumns());
         var hidden = Enumerable.Range(0, _report.Columns.Count).Except(shown).Select(column => column + 1).ToHashSet();
         var isWide = shown.Sum(column => widths[column + 1]) + widths[0] > LettersAcross;
-        sheet.Begin(_headings, widths, _report.Rows.Select(row => row.Level).DefaultIfEmpty(0).Max(), isWide, hidden);
+        sheet.Begin(_headings, widths, _report.Rows.Select(row => row.Level).DefaultIfEmpty(0).Max(), hidden);
         WriteHead(sheet, widths);
         var place = 0;
+        ReportRow? above = null;
         foreach (var row in _report.Rows)
         {
-            WriteRow(sheet, row, place++);
+            WriteRow(sheet, row, LookOf(row, above), place++);
+            above = row;
         }
 
         for (var line = 0; line < _foot.Count; line++)
@@ -121,7 +128,10 @@ internal sealed class ReportSheet
             sheet.Row(FootRow + line, 0, () => sheet.Words(LabelColumn, _foot[line].Line, new CellLook { Bold = _foot[line].IsFailed }));
         }
 
-        sheet.End(new SheetPage(_report.Look, isWide, $"{_report.Book}: {_report.Title}, {_report.PeriodInWords}", _words.Language.Say("Page {0} of {1}", "&P", "&N"), drawing));
+        sheet.End(new SheetPage(_report.Look, isWide, $"{_report.Book}: {_report.Title}, {_report.PeriodInWords}", _words.Language.Say("Page {0} of {1}", "&P", "&N"), drawing)
+        {
+            BreakBelow = _report.Look.Chart is not null && IsChartBelow && ChartRow + LinesOfChart > (isWide ? LinesOnSide : LinesUpright) ? ChartRow : null,
+        });
     }
 
     private static string Lines(int first, int count) => string.Create(CultureInfo.InvariantCulture, $"$A${first}:$A${first + count - 1}");
@@ -171,11 +181,10 @@ internal sealed class ReportSheet
         }, _report.Columns.Select((column, place) => DisplayText.Wrap(column.Heading, Math.Max(1, widths[place + 1] - 3)).Count()).DefaultIfEmpty(1).Max());
     }
 
-    private void WriteRow(SheetWriter sheet, ReportRow row, int place) => sheet.Row(_headings + 1 + place, row.Level, () =>
+    private void WriteRow(SheetWriter sheet, ReportRow row, CellLook look, int place) => sheet.Row(_headings + 1 + place, row.Level, () =>
     {
-        var look = LookOf(row);
         var target = LabelLink(row, place);
-        sheet.Words(LabelColumn, row.Label, look with { Indent = row.Level, IsLink = target is not null });
+        sheet.Words(LabelColumn, row.Label, look with { Indent = row.Level, IsLink = target is not null, Rule = CellRule.None });
         if (target is not null)
         {
             sheet.Link(LabelColumn, target);
@@ -193,21 +202,16 @@ internal sealed class ReportSheet
                     sheet.Link(column + 1, records);
                 }
             }
-            else if (cell.Words is not null || look.Rule != CellRule.None)
+            else if (cell.Words is not null)
             {
-                sheet.Words(column + 1, cell.Words ?? "", _words.AlignOf(column) is var align and not ColumnAlign.Left ? look with { Align = align } : look);
+                sheet.Words(column + 1, cell.Words, look with { Align = _words.AlignOf(column) is var align and not ColumnAlign.Left ? align : null, Rule = CellRule.None });
             }
         }
     });
 
-    private static CellLook LookOf(ReportRow row) => new()
+    private static CellLook LookOf(ReportRow row, ReportRow? above) => new()
     {
         Bold = row.Kind is not (RowKind.Account or RowKind.Record or RowKind.Group),
-        Rule = row.Kind switch
-        {
-            RowKind.Total or RowKind.Result => CellRule.Thin,
-            RowKind.GrandTotal => CellRule.Double,
-            _ => CellRule.None,
-        },
+        Rule = row.Kind == RowKind.GrandTotal ? CellRule.Double : ReportWords.HasRule(row, above) ? CellRule.Thin : CellRule.None,
     };
 }

@@ -14,6 +14,9 @@ internal sealed record SheetPage(ReportLook Look, bool IsWide, string Foot, stri
     private const string A4 = "9";
     private const string Letter = "1";
 
+    /// <summary>The row below which a new page begins; nothing where pages break by themselves.</summary>
+    public int? BreakBelow { get; init; }
+
     /// <summary>Writes it.</summary>
     public void Write(XmlWriter xml)
     {
@@ -29,6 +32,15 @@ internal sealed record SheetPage(ReportLook Look, bool IsWide, string Foot, stri
         var foot = CellText.Escaped(text.Length > MostLetters ? text[..MostLetters] : text).Replace("&", "&&", StringComparison.Ordinal);
         xml.WriteElementString("oddFooter", $"&L{foot}&R{Number}");
         xml.WriteEndElement();
+        if (BreakBelow is { } row)
+        {
+            xml.WriteStartElement("rowBreaks");
+            xml.WriteAttributeString("count", "1");
+            xml.WriteAttributeString("manualBreakCount", "1");
+            SheetWriter.Empty(xml, "brk", ("id", SheetWriter.Text(row)), ("max", SheetWriter.Text(CellText.MostColumns - 1)), ("man", "1"));
+            xml.WriteEndElement();
+        }
+
         if (Drawing is not null)
         {
             xml.WriteStartElement("drawing");

@@ -35,17 +35,12 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks)
     /// <param name="frozen">How many rows stay in view; the first column does too where any does.</param>
     /// <param name="widths">The widths, in letters.</param>
     /// <param name="depth">How deep rows are folded.</param>
-    /// <param name="isWide">Whether it is wider than a page, and must be made to fit.</param>
     /// <param name="hidden">The columns that readers need not see.</param>
-    public void Begin(int frozen, IReadOnlyList<int> widths, int depth, bool isWide, IReadOnlySet<int> hidden)
+    public void Begin(int frozen, IReadOnlyList<int> widths, int depth, IReadOnlySet<int> hidden)
     {
         xml.WriteStartElement("sheetPr");
         Empty(xml, "outlinePr", ("summaryBelow", "1"));
-        if (isWide)
-        {
-            Empty(xml, "pageSetUpPr", ("fitToPage", "1"));
-        }
-
+        Empty(xml, "pageSetUpPr", ("fitToPage", "1"));
         xml.WriteEndElement();
         xml.WriteStartElement("sheetViews");
         xml.WriteStartElement("sheetView");

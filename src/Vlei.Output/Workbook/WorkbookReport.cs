@@ -72,7 +72,7 @@ internal static class WorkbookReport
             FigureLink = figure => recordsSheet is not null && places.TryGetValue(figure, out var row) ? CellText.Place(recordsName, recordsSheet.CellOf(row)) : null,
         };
         var documentsSheet = documents is null ? null : new ReportSheet(documents, package.Looks, (CellText.Place(recordsName, TopLeft), recordsName));
-        var documentRows = RowsOf(documents);
+        var documentRows = documents?.RowsOfDocuments() ?? [];
         recordsSheet = records is null ? null : new ReportSheet(records, package.Looks, (CellText.Place(name, TopLeft), name))
         {
             LabelLink = (row, place) => words.Report.Records!.Figures.TryGetValue(place, out var figure) ? CellText.Place(name, sheet.CellOf(figure))
@@ -80,11 +80,6 @@ internal static class WorkbookReport
         };
         Add(name, sheet, sheet.Drawing(name));
         package.AddName(TableName, sheet.Table);
-        foreach (var (line, cells) in sheet.LineCells)
-        {
-            package.AddName(line, cells);
-        }
-
         foreach (var (further, of, cells) in new[] { (recordsName, recordsSheet, RecordsName), (documentsName, documentsSheet, DocumentsName) })
         {
             if (of is not null)
@@ -98,6 +93,10 @@ internal static class WorkbookReport
         {
             package.AddSheet(title, added.Write, drawing);
             package.AddName(RepeatedName, added.RepeatedRows);
+            foreach (var (line, cells) in added.LineCells)
+            {
+                package.AddName(line, cells);
+            }
         }
 
         string Taken(ReportWords further)
@@ -106,18 +105,5 @@ internal static class WorkbookReport
             taken.Add(free);
             return free;
         }
-    }
-
-    /// <summary>The rows that documents begin with, by their ids.</summary>
-    public static Dictionary<string, int> RowsOf(ReportWords? documents)
-    {
-        var (rows, place) = (new Dictionary<string, int>(), 0);
-        foreach (var row in documents?.Report.Rows ?? [])
-        {
-            _ = row.Document is { } id && rows.TryAdd(id, place);
-            place++;
-        }
-
-        return rows;
     }
 }

@@ -172,6 +172,22 @@ internal sealed class ReportArguments
         }
     }
 
+    /// <summary>Refuses looks of columns that a report does not have, where they are typed; what is kept may be of other reports too.</summary>
+    public void RefuseLooksOfNothing(ParseResult result, Report report)
+    {
+        var names = report.Columns.SelectMany(column => new[] { column.Key, column.Heading }).Append("label").ToHashSet(StringComparer.OrdinalIgnoreCase);
+        foreach (var option in new[] { LookOptions.Widths, LookOptions.Align }.Where(option => TypedNames(result).Contains($"--{option.Name}")))
+        {
+            var asked = LookText.Read(new Dictionary<string, IReadOnlyList<string>> { [option.Name] = Typed(result)[option.Name] });
+            if (asked.Widths.Keys.Concat(asked.Aligns.Keys).FirstOrDefault(name => !names.Contains(name)) is { } other)
+            {
+                throw new ProblemException(
+                    ProblemKind.NotFound, $"--{option.Name}: the report has no column {other}.",
+                    Suggestion.DidYouMean(other, names) ?? $"It has {Suggestion.Listed([.. report.Columns.Select(column => column.Key), "label"], "and")}.");
+            }
+        }
+    }
+
     /// <summary>Builds a report, with the records behind its figures where it is asked for them and a format has room for them.</summary>
     public static Report Built(ReportDefinition definition, ReportContext context, ReportRequest request, IEnumerable<ReportFormat> formats)
     {

@@ -46,7 +46,13 @@ internal static class ShowCommand
         var targets = destination.TargetsOf(result, arguments);
         return arguments.With(result, (book, definition, context, request) =>
         {
-            Report Built(ReportRequest asked) => ReportArguments.Built(definition, context, asked, targets.Select(target => target.Format));
+            Report Built(ReportRequest asked)
+            {
+                var report = ReportArguments.Built(definition, context, asked, targets.Select(target => target.Format));
+                arguments.RefuseLooksOfNothing(result, report);
+                return report;
+            }
+
             var status = definition.Each is { } each && destination.IsFolder(result)
                 ? destination.WriteEach(result, targets[0], each(context, request).Select(one => (one.Name, Built(one.Request))))
                 : destination.Write(result, targets, Built(request));

@@ -118,9 +118,12 @@ public sealed partial class LookTests : IDisposable
     }
 
     [Fact]
-    public void A_logo_that_is_none_or_is_not_there_is_refused()
+    public void A_logo_or_a_column_that_is_not_there_is_refused()
     {
         _tool.Write("logo.png", "no picture");
+        var other = _tool.Run("show", "balance-sheet", "--widths", "memo=20", "--book", "reedwater");
+        Assert.Equal(66, other.Status);
+        Assert.Contains("--widths: the report has no column memo.", other.Messages);
         Assert.Equal((65, 66), (_tool.Run("show", "balance-sheet", "--logo", "logo.png", "--book", "reedwater").Status, _tool.Run("show", "balance-sheet", "--logo", "none.png", "--book", "reedwater").Status));
     }
 

@@ -71,6 +71,83 @@ public sealed class TemplateTests : IDisposable
     }
 
     [Fact]
+    public void Whatever_else_a_person_made_of_its_cells_follows_them()
+    {
+        Template("receivables-aging --as-of 2026-05-31", "Total", null);
+        (string First, string Last) place;
+        using (var ours = new WorkbookFile(_tool.PathOf("ours.xlsx")))
+        {
+            place = ours.Place("report", "Receivables aging");
+        }
+
+        var (first, last) = (RowOf(place.First), RowOf(place.Last));
+        var (lastColumn, below) = (place.Last[..1], last + 4);
+        using (var document = SpreadsheetDocument.Open(_tool.PathOf("template.xlsx"), isEditable: true))
+        {
+            var workbook = document.WorkbookPart!;
+            var sheet = workbook.WorksheetParts.First(part => part.Worksheet!.Descendants<Pane>().Any());
+            var worksheet = sheet.Worksheet!;
+            var data = worksheet.GetFirstChild<SheetData>()!;
+            data.Append(new Row(new Cell { CellReference = $"A{below}", DataType = CellValues.InlineString, InlineString = new InlineString(new Text("signed")) }) { RowIndex = (uint)below });
+            worksheet.InsertAfter(new MergeCells(new MergeCell { Reference = $"A{below}:C{below}" }), data);
+            worksheet.InsertAfter(new ConditionalFormatting(new ConditionalFormattingRule(new Formula($"B{first + 1}>$B${last}/10")) { Type = ConditionalFormatValues.Expression, Priority = 1 })
+            {
+                SequenceOfReferences = new ListValue<StringValue> { InnerText = $"B{first + 1}:{lastColumn}{last} A{below}" },
+            }, worksheet.GetFirstChild<MergeCells>());
+            workbook.Workbook!.DefinedNames!.Append(new DefinedName($"'Receivables aging'!$B${first + 1}:$B${last}") { Name = "mine" });
+            workbook.Workbook.DefinedNames!.Append(new DefinedName($"'Receivables aging'!$A${below}") { Name = "signature" });
+            var pivot = workbook.AddNewPart<PivotTableCacheDefinitionPart>();
+            pivot.PivotCacheDefinition = new PivotCacheDefinition(
+                new CacheSource(new WorksheetSource { Sheet = "Receivables aging", Reference = $"A{first}:{lastColumn}{last}" }) { Type = SourceValues.Worksheet }, new CacheFields { Count = 0 });
+            workbook.AddNewPart<CalculationChainPart>().CalculationChain = new CalculationChain(new CalculationCell { CellReference = "A1", SheetId = 1 });
+        }
+
+        Show("receivables-aging --as-of 2026-03-31", "filled.xlsx");
+        using var filled = new WorkbookFile(_tool.PathOf("filled.xlsx"));
+        var now = filled.Place("report", "Receivables aging");
+        var (growth, signed) = (RowOf(now.Last) - last, below + RowOf(now.Last) - last);
+        Assert.NotEqual(0, growth);
+        Assert.Equal("signed", filled.Cells("Receivables aging")[$"A{signed}"].Words);
+        using var read = SpreadsheetDocument.Open(_tool.PathOf("filled.xlsx"), isEditable: false);
+        var book = read.WorkbookPart!;
+        var names = book.Workbook!.DefinedNames!.Elements<DefinedName>().Where(name => name.LocalSheetId is null).ToDictionary(name => name.Name!.Value!, name => name.Text);
+        Assert.Equal($"'Receivables aging'!$B${first + 1}:$B${RowOf(now.Last)}", names["mine"]);
+        Assert.Equal($"'Receivables aging'!$A${signed}", names["signature"]);
+        var page = book.WorksheetParts.First(part => part.Worksheet!.Descendants<Pane>().Any()).Worksheet!;
+        Assert.Equal($"A{signed}:C{signed}", page.Descendants<MergeCell>().Single().Reference!.Value);
+        Assert.Equal($"B{first + 1}:{lastColumn}{RowOf(now.Last)} A{signed}", page.Descendants<ConditionalFormatting>().Single().SequenceOfReferences!.InnerText);
+        Assert.Equal($"B{first + 1}>$B${RowOf(now.Last)}/10", page.Descendants<Formula>().Single(formula => formula.Text.Contains('>', StringComparison.Ordinal)).Text);
+        var cache = book.GetPartsOfType<PivotTableCacheDefinitionPart>().Single().PivotCacheDefinition!;
+        Assert.Equal($"A{first}:{lastColumn}{RowOf(now.Last)}", cache.Descendants<WorksheetSource>().Single().Reference!.Value);
+        Assert.True(cache.RefreshOnLoad!.Value);
+        Assert.Null(book.CalculationChainPart);
+        Assert.True(book.Workbook.Descendants<CalculationProperties>().Single().FullCalculationOnLoad!.Value);
+    }
+
+    [Fact]
+    public void A_workbook_that_LibreOffice_saved_is_filled_with_its_chart_and_its_records()
+    {
+        _tool.Run("show", "profit-loss", "--period", "2026-04", "--compare", "prior-year", "--book", "reedwater", "--chart", "--with-detail", "--to", "april.xlsx").Done();
+        _ = Office.Saved(_tool.Folder, "april.xlsx");
+        string[] show = ["show", "profit-loss", "--period", "2026-05", "--compare", "prior-year", "--book", "reedwater", "--template", "saved/april.xlsx", "--to", "may.xlsx"];
+        var without = _tool.Run(show);
+        Assert.Equal(65, without.Status);
+        Assert.Contains("Add --with-detail, or take that sheet out of it.", without.Messages);
+        _tool.Run([.. show, "--with-detail"]).Done();
+        _tool.Run("show", "profit-loss", "--period", "2026-05", "--compare", "prior-year", "--book", "reedwater", "--with-detail", "--to", "plain.xlsx").Done();
+        using var may = new WorkbookFile(_tool.PathOf("may.xlsx"));
+        using var plain = new WorkbookFile(_tool.PathOf("plain.xlsx"));
+        Assert.Equal(plain.Sheets, may.Sheets);
+        Assert.All(plain.Sheets, sheet => Assert.Equal(
+            plain.Cells(sheet).Where(cell => cell.Value is not { Words: null or "", Number: null }).Select(cell => (cell.Key, cell.Value.Words, cell.Value.Number)),
+            may.Cells(sheet).Where(cell => cell.Value is not { Words: null or "", Number: null }).Select(cell => (cell.Key, cell.Value.Words, cell.Value.Number))));
+        Assert.All(plain.Sheets, sheet => Assert.Equal(plain.Links(sheet).Where(link => !link.Value.EndsWith("!A1", StringComparison.Ordinal)).OrderBy(link => link.Key), may.Links(sheet).Where(link => !link.Value.EndsWith("!A1", StringComparison.Ordinal)).OrderBy(link => link.Key)));
+        var references = may.Chart.Descendants().Where(element => element.LocalName == "f").Select(element => element.InnerText).ToList();
+        Assert.NotEmpty(references);
+        Assert.DoesNotContain(may.Chart.Descendants(), element => element.LocalName == "numCache");
+    }
+
+    [Fact]
     public void A_kept_report_has_its_template_wherever_it_is_run_from_and_a_group_too()
     {
         Template("profit-loss --period 2026-05");

@@ -81,6 +81,25 @@ internal sealed class TemplatePackage
         }
     }
 
+    /// <summary>What a part begins with; nothing where it is not there, or is no XML.</summary>
+    public string? RootOf(string name)
+    {
+        if (!name.EndsWith(".xml", StringComparison.Ordinal) || !_bytes.TryGetValue(name, out var bytes))
+        {
+            return null;
+        }
+
+        try
+        {
+            using var reader = XmlReader.Create(new MemoryStream(bytes), new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CheckCharacters = false });
+            return reader.MoveToContent() == XmlNodeType.Element ? reader.LocalName : null;
+        }
+        catch (XmlException)
+        {
+            return null;
+        }
+    }
+
     /// <summary>The parts that a part refers to, by the numbers that it refers to them by.</summary>
     public Dictionary<string, string> Relations(string part)
     {

@@ -46,25 +46,28 @@ internal sealed class TemplateReferences
         ShiftNames();
         foreach (var target in _package.Relations(_sheets[_sheet]).Values)
         {
-            if (target.StartsWith("xl/tables/", StringComparison.Ordinal))
+            switch (_package.RootOf(target))
             {
-                ShiftTable(_package.Part(target));
-            }
-            else if (target.StartsWith("xl/drawings/", StringComparison.Ordinal) && target.EndsWith(".xml", StringComparison.Ordinal))
-            {
-                ShiftAnchors(_package.Part(target));
+                case "table":
+                    ShiftTable(_package.Part(target));
+                    break;
+                case "wsDr":
+                    ShiftAnchors(_package.Part(target));
+                    break;
             }
         }
 
+        // Programs keep these parts where they like; what they are shows in how they begin.
         foreach (var part in _package.Names.ToList())
         {
-            if (part.StartsWith("xl/charts/", StringComparison.Ordinal) && part.EndsWith(".xml", StringComparison.Ordinal) && !part.Contains("/_rels/", StringComparison.Ordinal))
+            switch (_package.RootOf(part))
             {
-                ShiftChart(_package.Part(part));
-            }
-            else if (part.StartsWith("xl/pivotCache/pivotCacheDefinition", StringComparison.Ordinal))
-            {
-                ShiftPivot(_package.Part(part));
+                case "chartSpace":
+                    ShiftChart(_package.Part(part));
+                    break;
+                case "pivotCacheDefinition":
+                    ShiftPivot(_package.Part(part));
+                    break;
             }
         }
     }
@@ -91,12 +94,24 @@ internal sealed class TemplateReferences
                     }
                 }
             }
-            else
+            else if (!IsAnchored(formula) || !IsThis(null, name))
             {
                 formula.Value = Shifted(formula.Value, name);
             }
         }
     }
+
+    // What is said of many cells is said of the first of them, and means the others in the same places as seen from there.
+    private static bool IsAnchored(XElement formula) => formula.Name.LocalName is "formula" or "formula1" or "formula2" && formula.Name.Namespace == Main;
+
+    private string Anchored(string formula, int rows, int columns) => FormulaText.With(formula, (sheet, range) => !IsThis(sheet, _sheet) ? range
+        : new SheetRange(Anchored(range.First, rows, columns), range.Last is { } last ? Anchored(last, rows, columns) : null));
+
+    private CellName Anchored(CellName cell, int rows, int columns) => cell with
+    {
+        Row = cell.Row == 0 ? 0 : cell.IsRowFixed ? _filling.Shift.RowOf(cell.Row) ?? cell.Row : cell.Row + rows,
+        Column = cell.Column == 0 ? 0 : cell.IsColumnFixed ? _filling.Shift.ColumnOf(cell.Column) ?? cell.Column : cell.Column + columns,
+    };
 
     private void ShiftSheet(XDocument part)
     {
@@ -107,10 +122,18 @@ internal sealed class TemplateReferences
                 continue;
             }
 
+            var anchor = SheetRange.Parse(place.Value.Split(' ')[0])?.First;
             var left = string.Join(' ', place.Value.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(one => SheetRange.Parse(one) is { } range ? _filling.Shift.Of(range)?.ToString() : one).OfType<string>());
             if (left.Length > 0)
             {
                 place.Value = left;
+                if (anchor is { } from && SheetRange.Parse(left.Split(' ')[0])?.First is { } to)
+                {
+                    foreach (var formula in element.Descendants().Where(IsAnchored).ToList())
+                    {
+                        formula.Value = Anchored(formula.Value, to.Row - from.Row, to.Column - from.Column);
+                    }
+                }
             }
             else if (element.Name.LocalName is "selection" or "pane" or "sheetView")
             {

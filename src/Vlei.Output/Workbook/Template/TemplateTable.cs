@@ -9,8 +9,6 @@ namespace Vlei.Output.Workbook.Template;
 /// </summary>
 internal sealed class TemplateTable
 {
-    private const string Own = "own";
-
     private static readonly XNamespace Main = WorkbookPackage.Main;
 
     private readonly XElement _data;
@@ -112,7 +110,7 @@ internal sealed class TemplateTable
                 if (isNew && cell.Element(Main + "f") is { } formula)
                 {
                     formula.Value = FilledDown(formula.Value, (int)source.Attribute("r")!, at);
-                    formula.SetAttributeValue(Own, "1");
+                    formula.AddAnnotation(Own.Mark);
                 }
                 else if (isNew)
                 {
@@ -205,9 +203,19 @@ internal sealed class TemplateTable
 
     private static int ColumnOf(XElement cell) => SheetRange.Parse((string?)cell.Attribute("r") ?? "") is { } place ? place.First.Column : 0;
 
-    private static XElement Figure(int row, int column, string? look, (string Value, string? Formula) figure) => new(
-        Main + "c", new XAttribute("r", CellText.Name(row, column - 1)), look is null ? null : new XAttribute("s", look),
-        figure.Formula is { } formula ? new XElement(Main + "f", new XAttribute(Own, "1"), formula) : null, new XElement(Main + "v", figure.Value));
+    private static XElement Figure(int row, int column, string? look, (string Value, string? Formula) figure)
+    {
+        var cell = new XElement(Main + "c", new XAttribute("r", CellText.Name(row, column - 1)), look is null ? null : new XAttribute("s", look));
+        if (figure.Formula is { } text)
+        {
+            var formula = new XElement(Main + "f", text);
+            formula.AddAnnotation(Own.Mark);
+            cell.Add(formula);
+        }
+
+        cell.Add(new XElement(Main + "v", figure.Value));
+        return cell;
+    }
 
     /// <summary>A cell with words; whatever they begin with, they stay words.</summary>
     public static XElement Cell(int row, int column, string? look, string text) => new(
@@ -275,11 +283,11 @@ internal sealed class TemplateTable
         columns.SetAttributeValue("count", named.Count);
     }
 
-    /// <summary>Takes away the marks of formulas that are new, which are of the new sheet already.</summary>
-    public static bool IsOwn(XElement formula)
+    /// <summary>Whether a formula is of the filled workbook already, rather than of the template.</summary>
+    public static bool IsOwn(XElement formula) => formula.Annotation<Own>() is not null;
+
+    private sealed class Own
     {
-        var isOwn = formula.Attribute(Own) is not null;
-        formula.SetAttributeValue(Own, null);
-        return isOwn;
+        public static readonly Own Mark = new();
     }
 }

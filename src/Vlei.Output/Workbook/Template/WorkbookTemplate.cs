@@ -38,7 +38,6 @@ internal sealed class WorkbookTemplate
         template.Fill(WorkbookReport.RecordsName, words.Records, isNeeded: false);
         template.Fill(WorkbookReport.DocumentsName, words.Documents, isNeeded: false);
         template.AddLinks(words);
-        template.FillWords(words);
         template.RefuseTooLong();
         template._package.Remove("xl/calcChain.xml");
         template.AskForReckoning();
@@ -70,6 +69,7 @@ internal sealed class WorkbookTemplate
         filling.Fill();
         _filled[name] = (sheet, filling.Filled);
         new TemplateReferences(_package, _sheets, sheet, table, filling).Shift();
+        FillWords(words, sheet);
     }
 
     // A figure leads to the records behind it, the heading of those back, and a record on to its document.
@@ -82,7 +82,7 @@ internal sealed class WorkbookTemplate
 
         var report = _filled[WorkbookReport.TableName];
         var documents = _filled.TryGetValue(WorkbookReport.DocumentsName, out var known) ? known : default;
-        var rows = WorkbookReport.RowsOf(words.Documents);
+        var rows = words.Documents?.RowsOfDocuments() ?? [];
         var (ofFigures, ofRecords) = (new TemplateLinks(_package.Part(_sheets[report.Sheet])), new TemplateLinks(_package.Part(_sheets[list.Sheet])));
         for (var place = 0; place < records.List.Rows.Count; place++)
         {
@@ -101,11 +101,11 @@ internal sealed class WorkbookTemplate
     }
 
     // The cells that lines above and below the table are in, by their names.
-    private void FillWords(ReportWords words)
+    private void FillWords(ReportWords words, string own)
     {
         foreach (var (name, lines) in WorkbookReport.Lines(words))
         {
-            if (PlaceOf(name) is not var (sheet, range))
+            if (PlaceOf(name, own) is not var (sheet, range))
             {
                 continue;
             }
@@ -148,9 +148,9 @@ internal sealed class WorkbookTemplate
         return was;
     }
 
-    private (string Sheet, SheetRange Range)? PlaceOf(string name) =>
+    private (string Sheet, SheetRange Range)? PlaceOf(string name, string? own = null) =>
         _package.Workbook.Descendants(Main + "definedName").Where(defined => ((string?)defined.Attribute("name"))?.Equals(name, StringComparison.OrdinalIgnoreCase) == true)
-            .Select(defined => TemplateReferences.Place(defined.Value)).FirstOrDefault(place => place is var (sheet, _) && _sheets.ContainsKey(sheet));
+            .Select(defined => TemplateReferences.Place(defined.Value)).FirstOrDefault(place => place is var (sheet, _) && _sheets.ContainsKey(sheet) && (own is null || sheet.Equals(own, StringComparison.OrdinalIgnoreCase)));
 
     private string TextOf(XElement cell) => (string?)cell.Attribute("t") switch
     {
