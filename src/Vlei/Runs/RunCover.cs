@@ -39,6 +39,7 @@ internal static class RunCover
             Checks = [],
             Notes = group.Notes,
             OriginOf = (_, _) => null,
+            Look = new ReportLook { Language = run.Reports.Language },
             Revision = run.Ledger.Revision,
         };
     }
