@@ -56,9 +56,11 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
 
         var chart = isOfTime
             ? new ReportChart(asked.Kind, [.. columns.Select(column => report.Columns[column].Heading)],
-                [.. rows.Select(row => new ChartSeries(report.Rows[row].Label, [.. columns.Select(column => new CellPlace(row, column))]))]) { Figures = report.Columns[columns[0]].Kind, IsOfTime = true }
+                [.. rows.Select(row => new ChartSeries(report.Rows[row].Label, [.. columns.Select(column => new CellPlace(row, column))]))])
+            { Figures = report.Columns[columns[0]].Kind, IsOfTime = true }
             : new ReportChart(asked.Kind, [.. rows.Select(row => report.Rows[row].Label)],
-                [.. columns.Select(column => new ChartSeries(report.Columns[column].Heading, [.. rows.Select(row => new CellPlace(row, column))]))]) { Figures = report.Columns[columns[0]].Kind };
+                [.. columns.Select(column => new ChartSeries(report.Columns[column].Heading, [.. rows.Select(row => new CellPlace(row, column))]))])
+            { Figures = report.Columns[columns[0]].Kind };
         chart = chart with { OutOf = outOf };
         return asked.Kind == ChartKind.Auto ? chart with { Kind = Suitable(report, chart) } : Checked(report, chart);
     }

@@ -33,6 +33,9 @@ internal static class ChartDrawing
             Loosen(text);
         }
 
+        // Without it, a narrow page cuts the drawing off rather than making it smaller.
+        var (width, height) = SizeOf(ReportChart.Of(words.Report));
+        drawing.Root!.SetAttributeValue("viewBox", string.Create(CultureInfo.InvariantCulture, $"0 0 {width} {height}"));
         return drawing.Root!.ToString(SaveOptions.DisableFormatting);
     }
 

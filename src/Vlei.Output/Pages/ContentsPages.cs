@@ -8,7 +8,7 @@ internal sealed class ContentsPages
 {
     private const double Margin = 42;
     private const double TitleSize = 22;
-    private const double LineHeight = 18;
+    private const double LineHeight = 25;
     private const double FirstLine = 190;
 
     private readonly ReportPack _pack;
@@ -59,14 +59,24 @@ internal sealed class ContentsPages
         sheet.Rule(Margin, _paper.Width - Margin, FirstLine - (1.5 * LineHeight), 0.9);
     }
 
+    // What does not fit into a line goes on in a second one; the whole of it stands on the report's own page.
     private void WriteLine(Sheet sheet, double baseline, string title, string period, int page)
     {
         const double Size = 10;
+        const double SmallSize = 8;
         const double Middle = 250;
-        var larger = new PageText(_text.Regular, _text.Bold, Size);
-        sheet.Text(_text.Bold, larger.Lines(_text.Bold, title, Middle - Margin)[0], Size, Margin, baseline);
-        sheet.Text(_text.Regular, larger.Lines(_text.Regular, period, _paper.Width - Middle - (3 * Margin))[0], Size, Middle + Margin, baseline);
+        Write(_text.Bold, title, Size, Margin, Middle - Margin);
+        Write(_text.Regular, period, SmallSize, Middle + Margin, _paper.Width - Middle - (3 * Margin));
         sheet.TextEndingAt(_text.Regular, $"{page}", Size, _paper.Width - Margin, baseline);
-        sheet.Link(Margin, _paper.Width - Margin, baseline - Size, baseline + 3, Sheet.PlaceOn(page, _paper.Height));
+        sheet.Link(Margin, _paper.Width - Margin, baseline - Size, baseline + SmallSize, Sheet.PlaceOn(page, _paper.Height));
+
+        void Write(PageFace face, string text, double size, double left, double room)
+        {
+            var lines = new PageText(_text.Regular, _text.Bold, size).Lines(face, text, room);
+            for (var line = 0; line < Math.Min(2, lines.Count); line++)
+            {
+                sheet.Text(face, lines[line], size, left, baseline + (line * (size + 1)));
+            }
+        }
     }
 }

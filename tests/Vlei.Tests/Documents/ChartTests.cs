@@ -41,6 +41,7 @@ public sealed partial class ChartTests : IDisposable
         var svg = File.ReadAllText(_tool.PathOf("c.svg"));
         var first = Cells(drawnSeries[0].Descendants().Single(element => element.LocalName == "cat").Descendants().Single(element => element.LocalName == "f").InnerText)[0];
         Assert.Contains(cells[first].Words!, svg);
+        Assert.Matches("<svg[^>]* viewBox=\"0 0 960 \\d+\"", svg);
         Assert.Contains("<svg", File.ReadAllText(_tool.PathOf("c.html")));
         Assert.Equal([0x89, (byte)'P', (byte)'N', (byte)'G'], File.ReadAllBytes(_tool.PathOf("c.png"))[..4]);
         Assert.Contains(" image ", Shell.Run(_tool.Folder, "pdfimages", "-list", "c.pdf"));
