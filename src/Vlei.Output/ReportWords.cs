@@ -1,6 +1,7 @@
 using Vlei.Core.Languages;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
+using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Output;
@@ -21,9 +22,25 @@ internal sealed class ReportWords
         Language = report.Look.Language ?? Language.English;
         _numbers = new NumberLook(report.Look, Language);
         Report = Language.Code == Language.English.Code && _numbers.IsPlain ? report : ReportTranslation.Of(report, Language, _numbers);
+        try
+        {
+            Chart = report.Look.Chart is null ? null : ReportChart.Of(Report);
+        }
+        catch (ProblemException nothing)
+        {
+            // A document that is made every month is made in a month without figures too.
+            NoChart = $"{Language.Say("No chart")}: {nothing.Message}";
+        }
     }
 
-    private ReportWords(ReportWords words, Report report) => (_own, _numbers, Language, Report) = (words._own, words._numbers, words.Language, report);
+    private ReportWords(ReportWords words, Report report) =>
+        (_own, _numbers, NoChart, Language, Report, Chart) = (words._own, words._numbers, words.NoChart, words.Language, report, words.Chart);
+
+    /// <summary>Why there is no chart where one is asked for; nothing else.</summary>
+    public string? NoChart { get; }
+
+    /// <summary>The chart that goes with it; nothing where none is asked for, or there is nothing to draw, which its head says then.</summary>
+    public ReportChart? Chart { get; }
 
     /// <summary>The report, in its language.</summary>
     public Report Report { get; }
@@ -92,7 +109,7 @@ internal sealed class ReportWords
 
     /// <summary>What stands below the title, a line each.</summary>
     public IReadOnlyList<string> Head =>
-        [.. Look.Subtitle is { } subtitle ? new[] { subtitle } : [], Report.Book, Report.PeriodInWords, InWhat, .. Report.Narrowed, .. Report.Notes];
+        [.. Look.Subtitle is { } subtitle ? new[] { subtitle } : [], Report.Book, Report.PeriodInWords, InWhat, .. Report.Narrowed, .. Report.Notes, .. NoChart is null ? [] : new[] { NoChart }];
 
     /// <summary>What stands below the rows: what is said there, what was checked, and what failed; each with whether it failed.</summary>
     public IReadOnlyList<(string Line, bool IsFailed)> Foot =>

@@ -31,7 +31,7 @@ internal sealed class TextReport
     // The rows are gone through twice, once for widths and once to write them: nothing is kept of them between.
     private TextReport(ReportWords words, TextWriter text, TextLook look)
     {
-        var report = words.Look.Chart is null ? words.Report : ChartColumn.AddTo(words.Report, look.Ascii);
+        var report = words.Chart is not { } chart ? words.Report : ChartColumn.AddTo(words.Report, chart, look.Ascii);
         words = words.With(report);
         (_words, _report, _text, _look) = (words, report, text, look);
         _widths = new int[report.Columns.Count];
@@ -142,7 +142,7 @@ internal sealed class TextReport
         AddLine(DisplayText.Harmless(_report.PeriodInWords, _look.Ascii));
         AddLine(DisplayText.Harmless(_words.InWhat, _look.Ascii));
         AddWords(_report.AddressedTo);
-        foreach (var words in _report.Narrowed.Concat(_report.Notes).Select(words => DisplayText.Harmless(words, _look.Ascii)))
+        foreach (var words in _report.Narrowed.Concat(_report.Notes).Concat(_words.NoChart is { } why ? [why] : []).Select(words => DisplayText.Harmless(words, _look.Ascii)))
         {
             foreach (var line in Lines(words))
             {

@@ -12,9 +12,8 @@ internal static class ChartColumn
     private const string Parts = " ▏▎▍▌▋▊▉";
 
     /// <summary>The report with a column more.</summary>
-    public static Report AddTo(Report report, bool ascii)
+    public static Report AddTo(Report report, ReportChart chart, bool ascii)
     {
-        var chart = ReportChart.Of(report);
         var columns = chart.IsOfTime ? chart.Series[0].Cells.Select(cell => cell.Column).ToList() : [chart.Series[0].Cells[0].Column];
         var isNamed = report.Look.Chart is { Rows.Count: > 0 };
         var drawn = (chart.IsOfTime ? chart.Series.Select(series => series.Cells[0].Row) : chart.Series[0].Cells.Select(cell => cell.Row)).ToHashSet();

@@ -191,16 +191,16 @@ internal sealed class PagedReport
         }
 
         _top += _text.LineHeight;
-        if (_words.Look.Chart is not null)
+        if (_words.Chart is { } chart)
         {
-            WriteChart(sheet);
+            WriteChart(sheet, chart);
         }
     }
 
     // As wide as the page, but no more than half as high: there is something to be read below it.
-    private void WriteChart(Sheet sheet)
+    private void WriteChart(Sheet sheet, ReportChart chart)
     {
-        var (width, height) = ChartDrawing.SizeOf(ReportChart.Of(_report));
+        var (width, height) = ChartDrawing.SizeOf(chart);
         var scale = Math.Min(Room / width, (_height - (2 * Margin)) / 2 / height);
         sheet.Png(ChartDrawing.Png(_words), Margin, _top, width * scale, height * scale);
         _top += (height * scale) + _text.LineHeight;

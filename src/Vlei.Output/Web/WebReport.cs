@@ -76,9 +76,8 @@ internal sealed class WebReport
     private void WriteReport(ReportWords words, string id, string heading)
     {
         WriteHead(words, heading);
-        if (words.Look.Chart is not null)
+        if (words.Chart is { } chart)
         {
-            var chart = ReportChart.Of(words.Report);
             _text.WriteLine($"<figure class=\"chart\" role=\"img\" aria-label=\"{PageText.Of(ChartDrawing.InWords(words, chart))}\">{ChartDrawing.Svg(words)}</figure>");
         }
 

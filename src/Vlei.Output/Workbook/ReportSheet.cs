@@ -95,13 +95,13 @@ internal sealed class ReportSheet
     /// <param name="name">The name of the sheet.</param>
     public SheetDrawing? Drawing(string name)
     {
-        if (_report.Look.Chart is null && _report.Look.Logo is null)
+        if (_words.Chart is null && _report.Look.Logo is null)
         {
             return null;
         }
 
-        var chart = _report.Look.Chart is null ? null
-            : new ChartPart(_words, ReportChart.Of(_report), name, _headings, IsChartBelow ? 0 : _report.Columns.Count + 2, IsChartBelow ? ChartRow : _headings, LinesOfChart);
+        var chart = _words.Chart is not { } drawn ? null
+            : new ChartPart(_words, drawn, name, _headings, IsChartBelow ? 0 : _report.Columns.Count + 2, IsChartBelow ? ChartRow : _headings, LinesOfChart);
         return new SheetDrawing(_report.Look.Logo, chart);
     }
 
@@ -130,7 +130,7 @@ internal sealed class ReportSheet
 
         sheet.End(new SheetPage(_report.Look, isWide, $"{_report.Book}: {_report.Title}, {_report.PeriodInWords}", _words.Language.Say("Page {0} of {1}", "&P", "&N"), drawing)
         {
-            BreakBelow = _report.Look.Chart is not null && IsChartBelow && ChartRow + LinesOfChart > (isWide ? LinesOnSide : LinesUpright) ? ChartRow : null,
+            BreakBelow = _words.Chart is not null && IsChartBelow && ChartRow + LinesOfChart > (isWide ? LinesOnSide : LinesUpright) ? ChartRow : null,
         });
     }
 

@@ -172,9 +172,17 @@ internal sealed class ReportArguments
         }
     }
 
-    /// <summary>Refuses looks of columns that a report does not have, where they are typed; what is kept may be of other reports too.</summary>
+    /// <summary>
+    /// Refuses looks of columns that a report does not have, and a chart where there is nothing to draw, where they are typed;
+    /// what is kept may be of other reports and other months too.
+    /// </summary>
     public void RefuseLooksOfNothing(ParseResult result, Report report)
     {
+        if (TypedNames(result).Contains($"--{LookOptions.Chart.Name}") && report.Look.Chart is not null)
+        {
+            _ = ReportChart.Of(report);
+        }
+
         var names = report.Columns.SelectMany(column => new[] { column.Key, column.Heading }).Append("label").ToHashSet(StringComparer.OrdinalIgnoreCase);
         foreach (var option in new[] { LookOptions.Widths, LookOptions.Align }.Where(option => TypedNames(result).Contains($"--{option.Name}")))
         {

@@ -66,6 +66,19 @@ public sealed partial class ChartTests : IDisposable
         Assert.Matches(@"\nNet profit +-\d[\d,.]+  +#+\|\n", bars);
     }
 
+    [Fact]
+    public void A_kept_chart_without_figures_in_a_month_does_not_keep_its_group_from_being_made()
+    {
+        _tool.Run("save", "drawn", "--from", "sales-by-customer", "--period", "last-month", "--chart", "bars", "--book", "reedwater").Done();
+        _tool.Run("group", "pack", "--add", "drawn", "--book", "reedwater").Done();
+        _tool.Run("run", "pack", "--period", "2026-05", "--format", "text,html,pdf,xlsx,md", "--book", "reedwater").Done();
+        Assert.Contains("<svg", File.ReadAllText(_tool.PathOf("reedwater/out/pack/2026-05/drawn.html")));
+        Assert.Contains("█", File.ReadAllText(_tool.PathOf("reedwater/out/pack/2026-05/drawn.txt")));
+        _tool.Run("run", "pack", "--period", "2019-05", "--format", "text,html,pdf,xlsx,md", "--book", "reedwater").Done();
+        Assert.Contains("No chart: Sales by customer has no rows with figures to draw.", File.ReadAllText(_tool.PathOf("reedwater/out/pack/2019-05/drawn.html")));
+        Assert.Contains("No chart: ", File.ReadAllText(_tool.PathOf("reedwater/out/pack/2019-05/drawn.txt")));
+    }
+
     [Theory]
     [InlineData(2, "has no figures to draw", "projects", "--to", "x.png")]
     [InlineData(2, "has figures below zero, which are no share of a whole.", "profit-loss", "--period", "2025-06", "--chart", "share:total-income,net-profit", "--to", "x.png")]
