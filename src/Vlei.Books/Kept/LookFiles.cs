@@ -42,7 +42,7 @@ public static class LookFiles
             return file;
         }
 
-        var relative = File.Exists(file) ? Path.GetRelativePath(folder, file) : throw Missing(option, file);
+        var relative = File.Exists(file) ? Path.GetRelativePath(folder.Length == 0 ? "." : folder, file) : throw Missing(option, file);
         return relative.StartsWith("..", StringComparison.Ordinal) ? Path.GetFullPath(file) : relative;
     }
 
