@@ -16,7 +16,7 @@ internal static class ReportTranslation
     {
         string Say(string english) => numbers.WithDays(language.Say(english));
         var kinds = report.Columns.Select(column => column.Key.Split('.')[^1] == KindKey).ToArray();
-        var speaksEnglish = language.Code == Language.English.Code;
+        var speaksEnglish = language == Language.English;
         return report with
         {
             Title = Say(report.Title),

@@ -21,7 +21,7 @@ internal sealed class ReportWords
         _own = report;
         Language = report.Look.Language ?? Language.English;
         _numbers = new NumberLook(report.Look, Language);
-        Report = Language.Code == Language.English.Code && _numbers.IsPlain ? report : ReportTranslation.Of(report, Language, _numbers);
+        Report = Language == Language.English && _numbers.IsPlain ? report : ReportTranslation.Of(report, Language, _numbers);
         try
         {
             Chart = report.Look.Chart is null ? null : ReportChart.Of(Report);

@@ -85,15 +85,16 @@ public static class LookFiles
 
         var bytes = File.ReadAllBytes(path);
         const int PngHead = 24;
-        return bytes.Length > PngHead && bytes.AsSpan().StartsWith(PngMark)
+        var logo = bytes.Length > PngHead && bytes.AsSpan().StartsWith(PngMark)
             ? new ReportLogo(bytes, IsPng: true, BinaryPrimitives.ReadInt32BigEndian(bytes.AsSpan(16)), BinaryPrimitives.ReadInt32BigEndian(bytes.AsSpan(20)))
-            : SizeOfJpeg(bytes) is var (width, height) ? new ReportLogo(bytes, IsPng: false, width, height)
-            : throw new ProblemException(ProblemKind.BadData, $"{path} is no picture that is known.", "Save it as PNG or JPEG.");
+            : SizeOfJpeg(bytes, path) is var (width, height) ? new ReportLogo(bytes, IsPng: false, width, height) : null;
+        return logo is { Width: > 0, Height: > 0 } ? logo : throw new ProblemException(ProblemKind.BadData, $"{path} is no picture that is known.", "Save it as PNG or JPEG.");
     }
 
     // The size stands in the frame header, behind any number of other segments (ITU T.81, annex B).
-    private static (int Width, int Height)? SizeOfJpeg(ReadOnlySpan<byte> bytes)
+    private static (int Width, int Height)? SizeOfJpeg(ReadOnlySpan<byte> bytes, string path)
     {
+        const int ColoursOfPrinters = 4;
         if (bytes.Length < 4 || bytes[0] != 0xFF || bytes[1] != 0xD8)
         {
             return null;
@@ -104,7 +105,8 @@ public static class LookFiles
             var marker = bytes[at + 1];
             if (marker is >= 0xC0 and <= 0xCF and not (0xC4 or 0xC8 or 0xCC))
             {
-                return (BinaryPrimitives.ReadUInt16BigEndian(bytes[(at + 7)..]), BinaryPrimitives.ReadUInt16BigEndian(bytes[(at + 5)..]));
+                return bytes[at + 9] != ColoursOfPrinters ? (BinaryPrimitives.ReadUInt16BigEndian(bytes[(at + 7)..]), BinaryPrimitives.ReadUInt16BigEndian(bytes[(at + 5)..]))
+                    : throw new ProblemException(ProblemKind.BadData, $"{path} is in the colours of printers (CMYK), which screens show as others.", "Save it in the colours of screens (RGB).");
             }
 
             at += 2 + BinaryPrimitives.ReadUInt16BigEndian(bytes[(at + 2)..]);

@@ -42,12 +42,30 @@ internal sealed class StateFile(string name, int mostBytes, int mostKept)
                 File.Move(unfinished, path, overwrite: true);
             }
 
-            using var stream = new FileStream(path, FileMode.Append, FileAccess.Write, FileShare.Read);
+            using var stream = Opened(path);
             stream.Write(lines);
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
-            // Somebody else is writing, or nobody may: what was asked is done all the same.
+            // Nobody may write there, or somebody never ends: what was asked is done all the same.
+        }
+    }
+
+    // Others that write at the same time, as reports that are made together do, are done at once.
+    private static FileStream Opened(string path)
+    {
+        const int MostTries = 100;
+        const int Milliseconds = 10;
+        for (var tries = 1; ; tries++)
+        {
+            try
+            {
+                return new FileStream(path, FileMode.Append, FileAccess.Write, FileShare.Read);
+            }
+            catch (IOException) when (tries < MostTries && File.Exists(path))
+            {
+                Thread.Sleep(Milliseconds);
+            }
         }
     }
 

@@ -72,7 +72,7 @@ public sealed class Language
     }
 
     /// <summary>A phrase of the program in this language; what it does not know stays as it is.</summary>
-    public string Say(string english) => Code == English.Code || english.Length == 0 ? english : _phrases.Find(english, Dates) ?? english;
+    public string Say(string english) => this == English || english.Length == 0 ? english : _phrases.Find(english, Dates) ?? english;
 
     /// <summary>A phrase with what belongs into its places <c>{0}</c>, <c>{1}</c> …</summary>
     public string Say(string english, params ReadOnlySpan<string> values)
@@ -87,5 +87,5 @@ public sealed class Language
     }
 
     /// <summary>Whether a phrase is known, by itself or as a pattern.</summary>
-    public bool Knows(string english) => Code == English.Code || _phrases.Find(english, Dates) is not null;
+    public bool Knows(string english) => this == English || _phrases.Find(english, Dates) is not null;
 }

@@ -89,7 +89,7 @@ internal sealed class PhraseBook
 
         void Keep()
         {
-            if (identifier?.ToString() is { } phrase && phrase.Count(letter => letter == '{') != phrase.Count(letter => letter == '}'))
+            if (identifier?.ToString() is { } phrase && !AreClosed(phrase))
             {
                 throw Wrong($"\"{phrase}\" has a bracket that is not closed.");
             }
@@ -106,6 +106,13 @@ internal sealed class PhraseBook
             ProblemKind.BadConfiguration, $"{path}:{number}: {what}", "Write msgid \"English\" and below it msgstr \"…\", as PO files have it.");
     }
 
-    private static string Unescaped(string text) =>
-        text.Replace("\\n", "\n", StringComparison.Ordinal).Replace("\\\"", "\"", StringComparison.Ordinal).Replace("\\\\", "\\", StringComparison.Ordinal);
+    private static bool AreClosed(string phrase)
+    {
+        var depth = 0;
+        return phrase.All(letter => (depth += letter switch { '{' => 1, '}' => -1, _ => 0 }) is 0 or 1) && depth == 0;
+    }
+
+    // A stroke that stands for itself is set aside, so that it begins nothing with what follows it.
+    private static string Unescaped(string text) => text.Replace("\\\\", "\0", StringComparison.Ordinal)
+        .Replace("\\n", "\n", StringComparison.Ordinal).Replace("\\\"", "\"", StringComparison.Ordinal).Replace('\0', '\\');
 }

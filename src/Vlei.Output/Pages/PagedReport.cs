@@ -30,7 +30,7 @@ internal sealed class PagedReport
     private readonly double _width;
     private readonly double _height;
     private readonly double _headingHeight;
-    private readonly List<(ReportRow Row, int Place, double Height, bool HasRule)> _waiting = [];
+    private readonly List<WaitingRow> _waiting = [];
     private readonly List<Sheet> _sheets = [];
     private readonly List<(string Title, int Page, double FromBottom)> _headings = [];
     private readonly Dictionary<int, ExplicitDestination> _rows = [];
@@ -76,9 +76,9 @@ internal sealed class PagedReport
         }
     }
 
-    /// <summary>Where a row stands whose figures lead on.</summary>
-    public ExplicitDestination? PlaceOf(int row) => _leads.Where(lead => lead.Cell.Row == row)
-        .Select(lead => Sheet.PlaceOn(lead.Area.Sheet.Number, lead.Area.Sheet.Height - lead.Area.Top)).FirstOrDefault();
+    /// <summary>Where the rows stand whose figures lead on, by their places.</summary>
+    public Dictionary<int, ExplicitDestination> LeadingRows() => _leads.DistinctBy(lead => lead.Cell.Row)
+        .ToDictionary(lead => lead.Cell.Row, lead => Sheet.PlaceOn(lead.Area.Sheet.Number, lead.Area.Sheet.Height - lead.Area.Top));
 
     private double Room => _width - (2 * Margin);
 
@@ -110,22 +110,48 @@ internal sealed class PagedReport
         var (used, place, above) = (_top + _headingHeight, 0, (ReportRow?)null);
         foreach (var row in _report.Rows)
         {
-            var height = HeightOf(row);
-            if (used + height > Bottom && _waiting.Count > 0)
-            {
-                var moved = MovedWith(row);
-                Emit(_waiting.Count - moved);
-                StartPage();
-                used = _top + _headingHeight + _waiting.Sum(waiting => waiting.Height);
-            }
-
-            _waiting.Add((row, place++, height, ReportWords.HasRule(row, above)));
+            used = AddRow(row, place++, ReportWords.HasRule(row, above), used);
             above = row;
-            used += height;
         }
 
         Emit(_waiting.Count);
     }
+
+    // A row that is higher than what is left of its page goes on to the next one; one that is higher than any page is
+    // broken. Gives how far the page is used then.
+    private double AddRow(ReportRow row, int place, bool hasRule, double used)
+    {
+        const int LeastLines = 3;
+        var (lines, written) = (LinesOf(row), 0);
+        while (true)
+        {
+            var isFresh = used <= Margin + RunningHeadHeight + _headingHeight;
+            var room = (int)((Bottom - used - HeightOf(row, 0)) / _text.LineHeight);
+            var isBroken = lines - written > room && (_waiting.Count == 0 || lines - written > LinesOnPage(row)) && (room >= LeastLines || isFresh);
+            if (lines - written <= room || isBroken)
+            {
+                var part = Math.Min(lines - written, Math.Max(1, room));
+                var height = HeightOf(row, part);
+                _waiting.Add(new WaitingRow(row, place, height, hasRule && written == 0, written, part));
+                (used, written) = (used + height, written + part);
+            }
+
+            if (written == lines)
+            {
+                return used;
+            }
+
+            if (_waiting.Count > 0)
+            {
+                Emit(_waiting.Count - (isBroken ? 0 : MovedWith(row)));
+            }
+
+            StartPage();
+            used = _top + _headingHeight + _waiting.Sum(waiting => waiting.Height);
+        }
+    }
+
+    private int LinesOnPage(ReportRow row) => (int)((Bottom - Margin - RunningHeadHeight - _headingHeight - HeightOf(row, 0)) / _text.LineHeight);
 
     private static bool IsTotal(ReportRow row) => row.Kind is RowKind.Total or RowKind.Result or RowKind.GrandTotal;
 
@@ -179,30 +205,27 @@ internal sealed class PagedReport
         }
 
         _top += 3;
-        foreach (var line in _words.Head)
-        {
-            WriteParagraph(sheet, line);
-        }
-
+        WriteParagraphs(_words.Head.Select(line => (line, false)));
         _top += _report.AddressedTo.Count > 0 ? _text.LineHeight : 0;
-        foreach (var line in _report.AddressedTo)
-        {
-            WriteParagraph(sheet, line);
-        }
-
+        WriteParagraphs(_report.AddressedTo.Select(line => (line, false)));
         _top += _text.LineHeight;
         if (_words.Chart is { } chart)
         {
-            WriteChart(sheet, chart);
+            WriteChart(chart);
         }
     }
 
     // As wide as the page, but no more than half as high: there is something to be read below it.
-    private void WriteChart(Sheet sheet, ReportChart chart)
+    private void WriteChart(ReportChart chart)
     {
         var (width, height) = ChartDrawing.SizeOf(chart);
         var scale = Math.Min(Room / width, (_height - (2 * Margin)) / 2 / height);
-        sheet.Png(ChartDrawing.Png(_words), Margin, _top, width * scale, height * scale);
+        if (_top + (height * scale) > Bottom)
+        {
+            StartPage();
+        }
+
+        _sheets[^1].Png(ChartDrawing.Png(_words), Margin, _top, width * scale, height * scale);
         _top += (height * scale) + _text.LineHeight;
     }
 
@@ -214,11 +237,20 @@ internal sealed class PagedReport
         _top = Margin + RunningHeadHeight;
     }
 
-    private void WriteParagraph(Sheet sheet, string text)
+    private void WriteParagraphs(IEnumerable<(string Text, bool IsBold)> paragraphs)
     {
-        foreach (var line in _text.Lines(_text.Regular, text, Room))
+        foreach (var (text, isBold) in paragraphs)
         {
-            sheet.Text(_text.Regular, line, _text.Size, Margin, _top += _text.LineHeight);
+            var face = isBold ? _text.Bold : _text.Regular;
+            foreach (var line in _text.Lines(face, text, Room))
+            {
+                if (_top + _text.LineHeight > Bottom)
+                {
+                    StartPage();
+                }
+
+                _sheets[^1].Text(face, line, _text.Size, Margin, _top += _text.LineHeight);
+            }
         }
     }
 
@@ -245,9 +277,9 @@ internal sealed class PagedReport
 
     private double RightOf(IReadOnlyList<int> band) => _columns.Places(band, Margin).Select(place => place.Right).DefaultIfEmpty(Margin + _columns.Label).Last();
 
-    private void WriteRow(Sheet sheet, (ReportRow Row, int Place, double Height, bool HasRule) waiting, IReadOnlyList<int> band, bool isFirstBand)
+    private void WriteRow(Sheet sheet, WaitingRow waiting, IReadOnlyList<int> band, bool isFirstBand)
     {
-        var (row, place, height, _) = waiting;
+        var (row, place, height) = (waiting.Row, waiting.Place, waiting.Height);
         var (face, indent, baseline) = (_text.FaceOf(row), PageColumns.IndentOf(row), _top + _text.Size + (IsTotal(row) ? AboveTotal : 0));
         if (row.Kind == RowKind.Heading && row.Level == 0 && isFirstBand)
         {
@@ -260,7 +292,7 @@ internal sealed class PagedReport
             _leads.Add((new CellPlace(place, -1), row, new PageArea(sheet, Margin + indent, Margin + _columns.Label, _top, _top + height)));
         }
 
-        WriteLines(sheet, face, _text.Lines(face, row.Label, LabelRoom(row)), line => sheet.Text(face, line.Text, _text.Size, Margin + indent, baseline + line.Down));
+        WriteLines(_text.Lines(face, row.Label, LabelRoom(row)), waiting, line => sheet.Text(face, line.Text, _text.Size, Margin + indent, baseline + line.Down));
         foreach (var (column, left, right) in _columns.Places(band, Margin))
         {
             var (figure, mark) = _words.FigureAndMark(row, column);
@@ -282,19 +314,19 @@ internal sealed class PagedReport
             if (figure.Length > 0)
             {
                 var end = right - (mark is null ? 0 : _text.MarkWidth);
-                WriteLines(sheet, face, LinesOf(face, figure, column), line => WriteAt(sheet, face, line.Text, column, left, end, baseline + line.Down));
-                sheet.TextEndingAt(face, PageText.MarkOf(mark), _text.Size, right, baseline);
+                WriteLines(LinesOf(face, figure, column), waiting, line => WriteAt(sheet, face, line.Text, column, left, end, baseline + line.Down));
+                sheet.TextEndingAt(face, waiting.FirstLine == 0 ? PageText.MarkOf(mark) : "", _text.Size, right, baseline);
             }
         }
 
         _top += height;
     }
 
-    private void WriteLines(Sheet sheet, PageFace face, IReadOnlyList<string> lines, Action<(string Text, double Down)> write)
+    private void WriteLines(IReadOnlyList<string> lines, WaitingRow part, Action<(string Text, double Down)> write)
     {
-        for (var line = 0; line < lines.Count; line++)
+        for (var line = part.FirstLine; line < Math.Min(lines.Count, part.FirstLine + part.Lines); line++)
         {
-            write((lines[line], line * _text.LineHeight));
+            write((lines[line], (line - part.FirstLine) * _text.LineHeight));
         }
     }
 
@@ -312,7 +344,7 @@ internal sealed class PagedReport
     private IReadOnlyList<string> LinesOf(PageFace face, string figure, int column) =>
         _columns.IsText(column) ? _text.Lines(face, figure, _columns.WidthOf(column) + 0.01) : [face.Shown(figure)];
 
-    private double HeightOf(ReportRow row)
+    private int LinesOf(ReportRow row)
     {
         var face = _text.FaceOf(row);
         var lines = _text.Lines(face, row.Label, LabelRoom(row) + 0.01).Count;
@@ -324,23 +356,22 @@ internal sealed class PagedReport
             }
         }
 
+        return lines;
+    }
+
+    private double HeightOf(ReportRow row, int lines)
+    {
         const double Between = 1.5;
         return (lines * _text.LineHeight) + Between + (IsTotal(row) ? AboveTotal : 0) + (row.Kind == RowKind.GrandTotal ? 2 : 0);
     }
 
     private void AddFoot()
     {
-        var lines = _words.Foot.SkipLast(_words.Look.Footer is null ? 0 : 1).Concat(_text.Missing(_words.Language) is { } missing ? [(missing, false)] : [])
-            .SelectMany(said => _text.Lines(said.IsFailed ? _text.Bold : _text.Regular, said.Line, Room).Select(line => (line, said.IsFailed))).ToList();
+        var lines = _words.Foot.SkipLast(_words.Look.Footer is null ? 0 : 1).Concat(_text.Missing(_words.Language) is { } missing ? [(missing, false)] : []).ToList();
         _top += lines.Count > 0 ? _text.LineHeight : 0;
-        foreach (var (line, isFailed) in lines)
-        {
-            if (_top + _text.LineHeight > Bottom)
-            {
-                StartPage();
-            }
-
-            _sheets[^1].Text(isFailed ? _text.Bold : _text.Regular, line, _text.Size, Margin, _top += _text.LineHeight);
-        }
+        WriteParagraphs(lines);
     }
+
+    // A row, or a part of its lines, that is to be written on the page.
+    private readonly record struct WaitingRow(ReportRow Row, int Place, double Height, bool HasRule, int FirstLine, int Lines);
 }

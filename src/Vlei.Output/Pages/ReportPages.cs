@@ -53,8 +53,8 @@ internal sealed class ReportPages
         var figures = _words.Report.Records!.Figures;
         var records = figures.ToDictionary(figure => figure.Value, figure => figure.Key);
         _report.Lead((cell, _) => records.TryGetValue(cell, out var row) ? _records.Rows[row] : null);
-        var documents = _words.Documents?.RowsOfDocuments() ?? [];
-        _records.Lead((cell, row) => figures.TryGetValue(cell.Row, out var figure) ? _report.PlaceOf(figure.Row)
+        var (documents, places) = (_words.Documents?.RowsOfDocuments() ?? [], _report.LeadingRows());
+        _records.Lead((cell, row) => figures.TryGetValue(cell.Row, out var figure) ? places.GetValueOrDefault(figure.Row)
             : row.Document is { } id && documents.TryGetValue(id, out var document) ? _documents!.Rows[document] : null);
     }
 }

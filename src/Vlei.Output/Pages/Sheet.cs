@@ -3,6 +3,7 @@ using UglyToad.PdfPig.Annotations;
 using UglyToad.PdfPig.Core;
 using UglyToad.PdfPig.Outline.Destinations;
 using UglyToad.PdfPig.Writer;
+using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Output.Pages;
@@ -55,7 +56,10 @@ internal sealed class Sheet
     public void Png(byte[] picture, double left, double top, double width, double height) =>
         _page.AddPng(picture, new PdfRectangle(left, Height - top - height, left + width, Height - top));
 
-    /// <summary>Puts the picture of a report's head on the page, at its right. Gives how much room it takes across.</summary>
+    /// <summary>
+    /// Puts the picture of a report's head on the page, at its right. Gives how much room it takes across. Throws a
+    /// <see cref="ProblemException"/> where the picture cannot be read.
+    /// </summary>
     public double Logo(ReportLogo logo, double right, double top)
     {
         const double MostHeight = 56;
@@ -63,7 +67,16 @@ internal sealed class Sheet
         const double Gap = 16;
         var scale = Math.Min(MostHeight / logo.Height, MostWidth / logo.Width);
         var place = new PdfRectangle(right - (logo.Width * scale), Height - top - (logo.Height * scale), right, Height - top);
-        _ = logo.IsPng ? _page.AddPng(logo.Bytes.ToArray(), place) : _page.AddJpeg(logo.Bytes.ToArray(), place);
+        try
+        {
+            _ = logo.IsPng ? _page.AddPng(logo.Bytes.ToArray(), place) : _page.AddJpeg(logo.Bytes.ToArray(), place);
+        }
+        catch (Exception unreadable) when (unreadable is not OutOfMemoryException)
+        {
+            // What reads pictures says that it cannot in any way that it happens to.
+            throw new ProblemException(ProblemKind.BadData, "The logo cannot be put on a page: it is damaged, or of a kind of PNG that is rare.", "Save it as PNG with 8 bits for each colour, or as JPEG.", unreadable);
+        }
+
         return (logo.Width * scale) + Gap;
     }
 

@@ -198,7 +198,7 @@ public sealed partial class FormatsTests : IDisposable
     [GeneratedRegex(@"\\(.)")]
     private static partial Regex Escape();
 
-    [GeneratedRegex("<tr class=\"[a-z]+\" data-level=\"\\d+\"><th scope=\"row\"[^>]*>(.*?)</th>(.*?)</tr>")]
+    [GeneratedRegex("<tr class=\"[a-z ]+\" data-level=\"\\d+\"><th scope=\"row\"[^>]*>(.*?)</th>(.*?)</tr>")]
     private static partial Regex PageRow();
 
     [GeneratedRegex("<th scope=\"col\"[^>]*>(.*?)</th>")]

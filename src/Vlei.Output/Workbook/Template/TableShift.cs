@@ -98,7 +98,7 @@ internal sealed class TableShift
         private int End(int last) => last <= _first ? last : last >= _first + _oldCount ? last + _newCount - _oldCount
             : Of(last + 1) - 1 ?? Of(last) ?? Previous(last);
 
-        private int Next(int number) => Enumerable.Range(number, _first + _oldCount - number + 1).Select(at => Of(at)).FirstOrDefault(known => known is not null) ?? _first + _newCount;
+        private int Next(int number) => Enumerable.Range(number, _first + _oldCount - number + 1).Select(at => Of(at)).FirstOrDefault(known => known is not null) ?? Previous(number) + 1;
 
         private int Previous(int number) => Enumerable.Range(_first, number - _first).Reverse().Select(at => Of(at)).FirstOrDefault(known => known is not null) ?? _first;
 

@@ -106,7 +106,8 @@ internal sealed class TemplatePackage
         var at = part.LastIndexOf('/') + 1;
         var name = $"{part[..at]}_rels/{part[at..]}.rels";
         return !_bytes.ContainsKey(name) ? [] : Part(name).Root!.Elements().Where(relation => (string?)relation.Attribute("TargetMode") != "External")
-            .ToDictionary(relation => (string)relation.Attribute("Id")!, relation => Resolved(part[..at], (string)relation.Attribute("Target")!));
+            .DistinctBy(relation => TemplateXml.Text(relation, "Id"))
+            .ToDictionary(relation => TemplateXml.Text(relation, "Id"), relation => Resolved(part[..at], TemplateXml.Text(relation, "Target")));
     }
 
     /// <summary>Takes a part out, with all that says it is there.</summary>

@@ -160,7 +160,8 @@ internal sealed class TemplateReferences
         {
             foreach (var one in part.Root!.Elements(Main + breaks).Elements().ToList())
             {
-                one.SetAttributeValue("id", move((int)one.Attribute("id")!) ?? (int)one.Attribute("id")!);
+                var at = TemplateXml.Number(one, "id");
+                one.SetAttributeValue("id", move(at) ?? at);
             }
         }
 
@@ -175,8 +176,7 @@ internal sealed class TemplateReferences
             return;
         }
 
-        var old = widths.Elements().SelectMany(width => Enumerable.Range((int)width.Attribute("min")!, Math.Min((int)width.Attribute("max")!, CellText.MostColumns) - (int)width.Attribute("min")! + 1)
-            .Take(CellText.MostColumns).Select(column => (column, width))).DistinctBy(one => one.column).ToDictionary(one => one.column, one => one.width);
+        var old = widths.Elements().SelectMany(width => Columns(width).Select(column => (column, width))).DistinctBy(one => one.column).ToDictionary(one => one.column, one => one.width);
         var (from, to) = (_table.First.Column, _filling.Filled.Last!.Value.Column);
         var known = new SortedDictionary<int, XElement>();
         foreach (var (column, width) in old)
@@ -202,6 +202,9 @@ internal sealed class TemplateReferences
             width.SetAttributeValue("max", one.Key);
             return width;
         }));
+
+        static IEnumerable<int> Columns(XElement width) => TemplateXml.Number(width, "min") is var first
+            ? Enumerable.Range(first, Math.Max(0, Math.Min(TemplateXml.Number(width, "max"), CellText.MostColumns) - first + 1)) : [];
     }
 
     private void ShiftNames()
@@ -234,8 +237,8 @@ internal sealed class TemplateReferences
     {
         foreach (var place in drawing.Root!.Descendants().Where(element => element.Name == Drawing + "from" || element.Name == Drawing + "to"))
         {
-            Move(place.Element(Drawing + "row"), _filling.Shift.Of(At((int?)place.Element(Drawing + "row") + 1 ?? 1, 1))?.Last?.Row - 1);
-            Move(place.Element(Drawing + "col"), _filling.Shift.Of(At(1, (int?)place.Element(Drawing + "col") + 1 ?? 1))?.Last?.Column - 1);
+            Move(place.Element(Drawing + "row"), _filling.Shift.Of(At(TemplateXml.Number(place.Element(Drawing + "row")) + 1 ?? 1, 1))?.Last?.Row - 1);
+            Move(place.Element(Drawing + "col"), _filling.Shift.Of(At(1, TemplateXml.Number(place.Element(Drawing + "col")) + 1 ?? 1))?.Last?.Column - 1);
         }
 
         static SheetRange At(int row, int column) => new(new CellName(1, 1, false, false), new CellName(row, column, false, false));

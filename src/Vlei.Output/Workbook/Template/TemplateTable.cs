@@ -18,6 +18,7 @@ internal sealed class TemplateTable
     private readonly int?[] _sourceOf;
     private readonly SheetFigures _figures;
     private readonly Func<string?, bool> _isThis;
+    private readonly Dictionary<(RowKind Kind, int Level, int Column), XElement?> _rowsLike = [];
 
     /// <summary>Reads a table.</summary>
     /// <param name="sheet">The sheet.</param>
@@ -28,9 +29,10 @@ internal sealed class TemplateTable
     public TemplateTable(XDocument sheet, SheetRange table, ReportWords words, Func<XElement, string> textOf, Func<string?, bool> isThis)
     {
         (_table, _report, _isThis) = (table, words.Report, isThis);
-        _data = sheet.Root!.Element(Main + "sheetData")!;
+        _data = sheet.Root!.Element(Main + "sheetData") ?? throw new InvalidDataException("the sheet of the report has no cells");
+        TemplateXml.Place(_data);
         Expand(_data);
-        _oldRows = _data.Elements(Main + "row").Where(row => (int?)row.Attribute("r") is not null).ToDictionary(row => (int)row.Attribute("r")!);
+        _oldRows = _data.Elements(Main + "row").ToDictionary(row => TemplateXml.Number(row, "r"));
         var (first, last) = (table.First, table.Last!.Value);
         string At(int row, int column) => _oldRows.TryGetValue(row, out var element) && CellAt(element, column) is { } cell ? textOf(cell) : "";
         Shift = new TableShift(
@@ -109,7 +111,7 @@ internal sealed class TemplateTable
             {
                 if (isNew && cell.Element(Main + "f") is { } formula)
                 {
-                    formula.Value = FilledDown(formula.Value, (int)source.Attribute("r")!, at);
+                    formula.Value = FilledDown(formula.Value, TemplateXml.Number(source, "r"), at);
                     formula.AddAnnotation(Own.Mark);
                 }
                 else if (isNew)
@@ -192,10 +194,23 @@ internal sealed class TemplateTable
     private static string? LookOf(XElement? row, int column) => row is null ? null : (string?)CellAt(row, column)?.Attribute("s") ?? (string?)row.Attribute("s");
 
     // Where there was no figure, there was no number format: a row of the same kind that had one has it.
-    private string? LookOfFigure(XElement? source, ReportRow row, int column) => source is not null && HasNumber(source, column) ? LookOf(source, column)
-        : _report.Rows.Select((other, place) => (Row: other, Old: Shift.OldRow(place))).Where(other => other.Old is not null && other.Row.Kind == row.Kind)
-            .OrderByDescending(other => other.Row.Level == row.Level).Select(other => _oldRows.GetValueOrDefault(_table.First.Row + 1 + other.Old!.Value))
-            .FirstOrDefault(other => other is not null && HasNumber(other, column)) is { } like ? LookOf(like, column) : LookOf(source, column);
+    private string? LookOfFigure(XElement? source, ReportRow row, int column)
+    {
+        if (source is not null && HasNumber(source, column))
+        {
+            return LookOf(source, column);
+        }
+
+        if (!_rowsLike.TryGetValue((row.Kind, row.Level, column), out var like))
+        {
+            like = _report.Rows.Select((other, place) => (Row: other, Old: Shift.OldRow(place))).Where(other => other.Old is not null && other.Row.Kind == row.Kind)
+                .OrderByDescending(other => other.Row.Level == row.Level).Select(other => _oldRows.GetValueOrDefault(_table.First.Row + 1 + other.Old!.Value))
+                .FirstOrDefault(other => other is not null && HasNumber(other, column));
+            _rowsLike.Add((row.Kind, row.Level, column), like);
+        }
+
+        return LookOf(like ?? source, column);
+    }
 
     private static bool HasNumber(XElement row, int column) => CellAt(row, column) is { } cell && cell.Element(Main + "v") is not null && (string?)cell.Attribute("t") is null or "n" or "str";
 
@@ -256,7 +271,7 @@ internal sealed class TemplateTable
     public void NameColumns(XElement table)
     {
         if (SheetRange.Parse((string?)table.Attribute("ref") ?? "") is not { Last: { } last } range || range.First.Row != _table.First.Row
-            || table.Element(Main + "tableColumns") is not { } columns)
+            || table.Element(Main + "tableColumns") is not { HasElements: true } columns)
         {
             return;
         }

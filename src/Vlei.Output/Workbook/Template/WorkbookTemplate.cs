@@ -22,7 +22,8 @@ internal sealed class WorkbookTemplate
         var relations = package.Relations("xl/workbook.xml");
         XNamespace numbers = WorkbookPackage.Relations;
         _sheets = package.Workbook.Descendants(Main + "sheet").Where(sheet => (string?)sheet.Attribute(numbers + "id") is { } id && relations.ContainsKey(id))
-            .ToDictionary(sheet => (string)sheet.Attribute("name")!, sheet => relations[(string)sheet.Attribute(numbers + "id")!], StringComparer.OrdinalIgnoreCase);
+            .DistinctBy(sheet => TemplateXml.Text(sheet, "name"), StringComparer.OrdinalIgnoreCase)
+            .ToDictionary(sheet => TemplateXml.Text(sheet, "name"), sheet => relations[TemplateXml.Text(sheet, numbers + "id")], StringComparer.OrdinalIgnoreCase);
         _strings = package.Names.Contains("xl/sharedStrings.xml")
             ? [.. package.Part("xl/sharedStrings.xml").Root!.Elements(Main + "si").Select(TextIn)] : [];
     }
@@ -33,15 +34,24 @@ internal sealed class WorkbookTemplate
     /// </summary>
     public static void Write(ReportWords words, string path, Stream stream)
     {
-        var template = new WorkbookTemplate(TemplatePackage.Open(path));
-        template.Fill(WorkbookReport.TableName, words, isNeeded: true);
-        template.Fill(WorkbookReport.RecordsName, words.Records, isNeeded: false);
-        template.Fill(WorkbookReport.DocumentsName, words.Documents, isNeeded: false);
-        template.AddLinks(words);
-        template.RefuseTooLong();
-        template._package.Remove("xl/calcChain.xml");
-        template.AskForReckoning();
-        template._package.Write(stream);
+        var package = TemplatePackage.Open(path);
+        try
+        {
+            var template = new WorkbookTemplate(package);
+            template.Fill(WorkbookReport.TableName, words, isNeeded: true);
+            template.Fill(WorkbookReport.RecordsName, words.Records, isNeeded: false);
+            template.Fill(WorkbookReport.DocumentsName, words.Documents, isNeeded: false);
+            template.AddLinks(words);
+            template.RefuseTooLong();
+            package.Remove("xl/calcChain.xml");
+            template.AskForReckoning();
+        }
+        catch (InvalidDataException damaged)
+        {
+            throw package.Wrong($"is damaged: {damaged.Message}", damaged);
+        }
+
+        package.Write(stream);
     }
 
     private void Fill(string name, ReportWords? words, bool isNeeded)
@@ -129,7 +139,7 @@ internal sealed class WorkbookTemplate
     private string SetText(XDocument sheet, int row, int column, string text)
     {
         var name = CellText.Name(row, column - 1);
-        var line = sheet.Descendants(Main + "row").FirstOrDefault(one => (int?)one.Attribute("r") == row);
+        var line = sheet.Descendants(Main + "row").FirstOrDefault(one => (string?)one.Attribute("r") == SheetWriter.Text(row));
         var cell = line?.Elements(Main + "c").FirstOrDefault(one => (string?)one.Attribute("r") == name);
         var (was, filled) = (cell is null ? "" : TextOf(cell), TemplateTable.Cell(row, column, (string?)cell?.Attribute("s"), text));
         if (cell is not null)
@@ -166,7 +176,7 @@ internal sealed class WorkbookTemplate
     {
         foreach (var part in _sheets.Values.Select(_package.Part))
         {
-            if (part.Descendants(Main + "row").LastOrDefault()?.Attribute("r") is { } last && (int)last > CellText.MostRows)
+            if (part.Descendants(Main + "row").LastOrDefault() is { } last && last.Attribute("r") is not null && TemplateXml.Number(last, "r") > CellText.MostRows)
             {
                 throw _package.Wrong("has more below the table than a sheet has room for, now that it is longer");
             }
@@ -181,7 +191,7 @@ internal sealed class WorkbookTemplate
         if (properties is null)
         {
             properties = new XElement(Main + "calcPr");
-            (root.Element(Main + "definedNames") ?? root.Element(Main + "sheets")!).AddAfterSelf(properties);
+            root.Element(Main + "definedNames")!.AddAfterSelf(properties);
         }
 
         properties.SetAttributeValue("fullCalcOnLoad", "1");
