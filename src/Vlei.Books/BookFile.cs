@@ -40,7 +40,7 @@ internal static class BookFile
         {
             Remittance = toml.Text(values, "remittance") ?? "",
             Language = toml.Text(values, "language") ?? "en",
-            Look = LookOf(toml),
+            Look = LookOf(toml, Path.GetDirectoryName(path)!),
             Library = toml.Text(values, "library"),
             SettlesOldestFirst = toml.Text(values, "settle") switch
             {
@@ -125,10 +125,10 @@ internal static class BookFile
             _ => throw toml.Wrong(values["basis"].Value!.Span, "there is no such basis.", "Write \"accrual\" or \"cash\"."),
         };
 
-    private static Dictionary<string, IReadOnlyList<string>> LookOf(TomlText toml)
+    private static Dictionary<string, IReadOnlyList<string>> LookOf(TomlText toml, string folder)
     {
         var pairs = toml.Document.Tables.SelectMany(table => table.Items).ToList();
-        return ReportFile.OptionsIn(toml, toml.Known(pairs, [.. Looks.Select(option => option.Name)]), Looks, $"[{LookTable}]");
+        return ReportFile.OptionsIn(toml, toml.Known(pairs, [.. Looks.Select(option => option.Name)]), Looks, $"[{LookTable}]", folder);
     }
 
     private static DateOnly? Today(TomlText toml, Dictionary<string, KeyValueSyntax> values)

@@ -79,7 +79,7 @@ public class LanguageTests
     }
 
     [Fact]
-    public void A_file_is_read_or_refused_with_its_line_whatever_is_in_it() => Gen.Select(Choose.One("msgid", "msgstr", "\"", "{0", "}", "\\", "#", "x", "\"a\"", " "), Choose.One("\n", "", " ")).Array[0, 30].Sample(parts =>
+    public void A_file_is_read_or_refused_with_its_line_whatever_is_in_it() => Gen.Select(Choose.One("msgid", "msgstr", "msgid \"}{0\"\nmsgstr \"{0}\"\n", "\"", "{0", "}", "\\", "#", "x", "\"a\"", " "), Choose.One("\n", "", " ")).Array[0, 30].Sample(parts =>
     {
         try
         {

@@ -50,7 +50,7 @@ public static class GroupFile
             throw toml.Wrong(other.Span, $"there is no table {other.Name}.", "Write a report as [[report]].");
         }
 
-        var group = new ReportGroup(file.Name, toml.Text(head, "title") ?? file.Name, [.. toml.Document.Tables.Select(table => MemberOf(toml, table))])
+        var group = new ReportGroup(file.Name, toml.Text(head, "title") ?? file.Name, [.. toml.Document.Tables.Select(table => MemberOf(toml, table, file.Shelf.Folder))])
         {
             Period = toml.Text(head, "period") ?? DefaultPeriod,
             Basis = toml.Text(head, "basis") is not { } basis || ReportOptions.Basis.Words.Contains(basis) ? toml.Text(head, "basis")
@@ -73,7 +73,7 @@ public static class GroupFile
         return group;
     }
 
-    private static GroupMember MemberOf(TomlText toml, TableSyntaxBase table)
+    private static GroupMember MemberOf(TomlText toml, TableSyntaxBase table, string folder)
     {
         var values = toml.Known(table.Items, [.. MemberKeys.Select(key => key.Name)]);
         var report = toml.Text(values, "report") ?? throw toml.Wrong(table.Span, "it is not said which report.", "Add a line: report = \"profit-loss\".");
@@ -85,6 +85,6 @@ public static class GroupFile
         });
         return new GroupMember(
             report, name, toml.Text(values, "note") ?? "",
-            ReportFile.OptionsIn(toml, values.Where(pair => pair.Key is not ("report" or "name" or "note")), ReportOptions.All, report), toml.PlaceOf(table.Span));
+            ReportFile.OptionsIn(toml, values.Where(pair => pair.Key is not ("report" or "name" or "note")), ReportOptions.All, report, folder), toml.PlaceOf(table.Span));
     }
 }

@@ -33,7 +33,10 @@ public static class LookFiles
     /// <param name="folder">The folder that it is kept in.</param>
     public static Dictionary<string, IReadOnlyList<string>> Kept(IReadOnlyDictionary<string, IReadOnlyList<string>> typed, string folder) => typed.ToDictionary(
         pair => pair.Key,
-        pair => pair.Key == LookOptions.Logo.Name || pair.Key == LookOptions.Template.Name ? (IReadOnlyList<string>)[.. pair.Value.Select(file => FromFolder(pair.Key, file, folder))] : pair.Value);
+        pair => IsOfFile(pair.Key) ? (IReadOnlyList<string>)[.. pair.Value.Select(file => FromFolder(pair.Key, file, folder))] : pair.Value);
+
+    /// <summary>Whether an option names a file.</summary>
+    public static bool IsOfFile(string option) => option == LookOptions.Logo.Name || option == LookOptions.Template.Name;
 
     private static string FromFolder(string option, string file, string folder)
     {

@@ -72,7 +72,8 @@ public static class ReportFile
             Suggestion.DidYouMean(from, known()) ?? "vlei fields lists the tables, vlei reports the reports.");
         IReadOnlyList<ReportOption> options = source.Table is null || source.Options.Contains(ReportOptions.Detail)
             ? source.Options : [.. source.Options, ReportOptions.Detail];
-        var own = OptionsIn(toml, values.Where(pair => Own.All(word => word.Name != pair.Key)), [.. options, .. LookOptions.All], source.Key);
+        var folder = Path.GetDirectoryName(Path.GetDirectoryName(path)) ?? "";
+        var own = OptionsIn(toml, values.Where(pair => Own.All(word => word.Name != pair.Key)), [.. options, .. LookOptions.All], source.Key, folder);
         var title = toml.Text(values, "title") ?? source.Title;
         var isDefault = key == from;
         return new KeptReport(
@@ -100,9 +101,11 @@ public static class ReportFile
     /// <param name="values">The keys and their values.</param>
     /// <param name="options">The options that apply.</param>
     /// <param name="source">What they apply to, for messages.</param>
+    /// <param name="folder">The folder from where the files that it names are seen.</param>
     internal static Dictionary<string, IReadOnlyList<string>> OptionsIn(
-        TomlText toml, IEnumerable<KeyValuePair<string, KeyValueSyntax>> values, IReadOnlyList<ReportOption> options, string source) =>
-        values.ToDictionary(pair => pair.Key, pair => TextsOf(toml, options, source, pair.Key, pair.Value));
+        TomlText toml, IEnumerable<KeyValuePair<string, KeyValueSyntax>> values, IReadOnlyList<ReportOption> options, string source, string folder) =>
+        values.ToDictionary(pair => pair.Key, pair => TextsOf(toml, options, source, pair.Key, pair.Value) is var texts && LookFiles.IsOfFile(pair.Key)
+            ? [.. texts.Select(file => Path.GetFullPath(Path.Combine(folder, file)))] : texts);
 
     private static IReadOnlyList<string> TextsOf(TomlText toml, IReadOnlyList<ReportOption> options, string source, string name, KeyValueSyntax pair)
     {
@@ -119,9 +122,23 @@ public static class ReportFile
                 [.. array.Items.Select(item => ((StringValueSyntax)item.Value!).Value!)],
             _ => null,
         };
-        return texts ?? throw toml.Wrong(
-            pair.Value!.Span, $"{name} is not written as it should be.",
-            option.ValueName is null ? $"Write {name} = true, or leave it out." : option.Repeatable ? $"Write {name} = \"…\", or {name} = [\"…\", \"…\"]." : $"Write {name} = \"…\".");
+        if (texts is null)
+        {
+            throw toml.Wrong(
+                pair.Value!.Span, $"{name} is not written as it should be.",
+                option.ValueName is null ? $"Write {name} = true, or leave it out." : option.Repeatable ? $"Write {name} = \"…\", or {name} = [\"…\", \"…\"]." : $"Write {name} = \"…\".");
+        }
+
+        try
+        {
+            _ = LookText.Read(new Dictionary<string, IReadOnlyList<string>> { [name] = texts });
+        }
+        catch (ProblemException nonsense)
+        {
+            throw toml.Wrong(pair.Value!.Span, nonsense.Message.TrimStart('-'), nonsense.Advice);
+        }
+
+        return texts;
     }
 
     // An example is its options, a hash between blanks, and what they are for.

@@ -58,7 +58,8 @@ public static class ReportText
 
         foreach (var option in ReportOptions.All.Where(option => wanted.GetValueOrDefault(option.Name, []).Count > 0))
         {
-            if (!own.TryGetValue(option.Name, out var was) || !was.SequenceEqual(wanted[option.Name]))
+            // A file is seen from where its name is kept, which is elsewhere where it is copied to.
+            if (LookFiles.IsOfFile(option.Name) || !own.TryGetValue(option.Name, out var was) || !was.SequenceEqual(wanted[option.Name]))
             {
                 text = With(text, path, ReportFile.Keys.First(key => key.Name == option.Name), wanted[option.Name]);
             }

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
@@ -28,7 +29,7 @@ public static class Details
         if ((long)report.Rows.Count * report.Columns.Count > MostFigures)
         {
             throw new ProblemException(
-                ProblemKind.Usage, $"{report.Title} has {report.Rows.Count} rows, and the records behind every figure of them would be too many.",
+                ProblemKind.Usage, string.Create(CultureInfo.InvariantCulture, $"{report.Title} has {report.Rows.Count:N0} rows, and the records behind every figure of them would be too many."),
                 "Narrow it, take --summary, or leave --with-detail out: vlei trace shows what is behind one figure.");
         }
 

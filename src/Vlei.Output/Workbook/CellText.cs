@@ -12,6 +12,9 @@ internal static class CellText
     /// <summary>How many columns a sheet has room for.</summary>
     public const int MostColumns = 16_384;
 
+    /// <summary>How many links a sheet has room for: programs take one with more for damaged, and leave all of them out.</summary>
+    public const int MostLinks = 65_530;
+
     /// <summary>How much text a cell has room for.</summary>
     private const int MostLetters = 32_767;
 

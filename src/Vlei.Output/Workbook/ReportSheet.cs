@@ -187,7 +187,7 @@ internal sealed class ReportSheet
         sheet.Words(LabelColumn, row.Label, look with { Indent = row.Level, IsLink = target is not null, Rule = CellRule.None });
         if (target is not null)
         {
-            sheet.Link(LabelColumn, target);
+            sheet.Link(LabelColumn, target, isFurther: row.Kind != RowKind.Heading);
         }
 
         for (var column = 0; column < _report.Columns.Count; column++)

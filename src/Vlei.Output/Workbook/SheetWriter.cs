@@ -13,7 +13,7 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks)
 
     private const int MostOutlineLevels = 7;
 
-    private readonly List<(string Cell, string Target)> _links = [];
+    private readonly List<(string Cell, string Target, bool IsFurther)> _links = [];
     private int _row;
 
     /// <summary>Writes an element that holds nothing.</summary>
@@ -123,7 +123,10 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks)
     }
 
     /// <summary>Has the cell of that column in the row lead to other cells.</summary>
-    public void Link(int column, string target) => _links.Add((CellText.Name(_row, column), target));
+    /// <param name="column">The column, from 0.</param>
+    /// <param name="target">The cells.</param>
+    /// <param name="isFurther">Whether it can be spared where a sheet has no room for all of its links.</param>
+    public void Link(int column, string target, bool isFurther = false) => _links.Add((CellText.Name(_row, column), target, isFurther));
 
     /// <summary>Writes what stands after the cells.</summary>
     public void End(SheetPage page)
@@ -132,9 +135,13 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks)
         if (_links.Count > 0)
         {
             xml.WriteStartElement("hyperlinks");
-            foreach (var (cell, target) in _links)
+            var room = CellText.MostLinks - _links.Count(link => !link.IsFurther);
+            foreach (var (cell, target, isFurther) in _links)
             {
-                Empty(xml, "hyperlink", ("ref", cell), ("location", target));
+                if (!isFurther || room-- > 0)
+                {
+                    Empty(xml, "hyperlink", ("ref", cell), ("location", target));
+                }
             }
 
             xml.WriteEndElement();

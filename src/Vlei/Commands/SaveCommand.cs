@@ -183,7 +183,6 @@ internal static class SaveCommand
         var (text, own) = Start(result, book, library, file, ref typed);
         var start = library.Read(file, text);
         ReportArguments.RefuseWhatDoesNotApply(typed.Keys, start.Definition with { Key = start.From });
-        typed = LookFiles.Kept(typed, ShelfOf(result, library).Folder);
         var wanted = RequestText.Merged(own, typed);
         foreach (var name in (result.GetValue(Unset) ?? []).SelectMany(list => list.Split(',')))
         {
@@ -198,7 +197,7 @@ internal static class SaveCommand
                 own.Count == 0 ? "It has no options of its own." : Suggestion.DidYouMean(name, own.Keys) ?? $"It has {Suggestion.Listed([.. own.Keys], "and")}.");
         }
 
-        text = ReportText.WithOptions(text, file.Path, own, wanted);
+        text = ReportText.WithOptions(text, file.Path, own, LookFiles.Kept(wanted, file.Shelf.Folder));
         foreach (var (option, key) in Descriptions.Where(description => result.GetResult(description.Option) is { Implicit: false }))
         {
             text = ReportText.With(text, file.Path, ReportFile.Own.First(own => own.Name == key), option switch

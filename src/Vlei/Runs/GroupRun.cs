@@ -138,12 +138,8 @@ internal static class GroupRun
             .Select(option => option.Date).FirstOrDefault();
     }
 
-    // How it looks changes no figure.
     private static bool IsSame(RunMember one, RunMember other) => one.Report == other.Report && one.Period == other.Period
-        && Figures(one).Count == Figures(other).Count && Figures(one).All(option => other.Options.GetValueOrDefault(option.Key, []).SequenceEqual(option.Value));
-
-    private static List<KeyValuePair<string, IReadOnlyList<string>>> Figures(RunMember member) =>
-        [.. member.Options.Where(option => LookOptions.All.All(look => look.Name != option.Key))];
+        && one.OfFigures is var asked && asked.Count == other.OfFigures.Count && asked.All(option => other.Options.GetValueOrDefault(option.Key, []).SequenceEqual(option.Value));
 
     private static int Write(ProducedGroup outcome, IReadOnlyList<ReportFormat> formats, RunFolder folder)
     {

@@ -4,6 +4,7 @@ using System.Text.Json;
 using Vlei.Books.Kept;
 using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
+using Vlei.Core.Reports;
 
 namespace Vlei.Runs;
 
@@ -13,7 +14,11 @@ namespace Vlei.Runs;
 /// <param name="Options">Everything that was asked of it but its period, as texts by the names of options.</param>
 /// <param name="Period">Its days.</param>
 /// <param name="Problem">Why it could not be made; nothing where it was.</param>
-internal sealed record RunMember(string Name, string Report, IReadOnlyDictionary<string, IReadOnlyList<string>> Options, OpenPeriod? Period, string? Problem);
+internal sealed record RunMember(string Name, string Report, IReadOnlyDictionary<string, IReadOnlyList<string>> Options, OpenPeriod? Period, string? Problem)
+{
+    /// <summary>What of its options its figures depend on: how it looks changes none.</summary>
+    public Dictionary<string, IReadOnlyList<string>> OfFigures => Options.Where(option => LookOptions.All.All(look => look.Name != option.Key)).ToDictionary();
+}
 
 /// <summary>What a run leaves beside its files, so that the next one can say what has changed. It holds no clock: the same run leaves the same bytes.</summary>
 /// <param name="Days">The days that it was for.</param>
@@ -77,7 +82,7 @@ internal sealed record RunRecord(DateRange Days, long Revision, IReadOnlyList<Ru
             json.WriteStartObject();
             json.WriteString("name", member.Name);
             json.WriteString("report", member.Report);
-            OptionsJson.Write(json, member.Options);
+            OptionsJson.Write(json, member.OfFigures);
             WritePeriod(json, member.Period);
             json.WriteString("problem", member.Problem);
             json.WriteEndObject();

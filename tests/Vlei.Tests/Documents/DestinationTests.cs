@@ -21,6 +21,14 @@ public sealed class DestinationTests : IDisposable
         Assert.DoesNotContain("mine", File.ReadAllText(_tool.PathOf("b.csv")));
     }
 
+    [Fact]
+    public void What_is_written_at_the_same_time_is_all_remembered_as_written()
+    {
+        string[] names = [.. Enumerable.Range(0, 12).Select(number => $"b{number}.csv")];
+        Parallel.ForEach(names, new ParallelOptions { MaxDegreeOfParallelism = names.Length }, name => _tool.Run("show", "accounts", "--book", "reedwater", "--to", name).Done());
+        Assert.All(names, name => _tool.Run("show", "accounts", "--book", "reedwater", "--to", name).Done());
+    }
+
     [Theory]
     [InlineData("xlsx")]
     [InlineData("pdf")]

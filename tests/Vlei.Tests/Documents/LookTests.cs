@@ -89,7 +89,7 @@ public sealed partial class LookTests : IDisposable
         foreach (var (text, message) in new[]
         {
             (Head + "msgid \"a\"\nmsgstr b\n", "xx.po:7: there are no quotes around the text."), (Head + "x\n", "xx.po:6: it is no line of such a file."), ("msgid \"\"\nmsgstr \"\"\n", "has no twelve months in X-Months"),
-            (Head + "msgid \"{0\"\nmsgstr \"b\"\n\n", "has a bracket that is not closed."),
+            (Head + "msgid \"{0\"\nmsgstr \"b\"\n\n", "has a bracket that is not closed."), (Head + "msgid \"}{0\"\nmsgstr \"b\"\n\n", "has a bracket that is not closed."),
         })
         {
             _tool.Write("reedwater/languages/xx.po", text);
@@ -97,6 +97,19 @@ public sealed partial class LookTests : IDisposable
             Assert.Equal(78, refused.Status);
             Assert.Contains(message, refused.Messages);
         }
+    }
+
+    [Fact]
+    public void The_words_of_the_program_itself_can_be_others_too()
+    {
+        const string Months = "January,February,March,April,May,June,July,August,September,October,November,December";
+        _tool.Write("reedwater/languages/en.po", $"msgid \"\"\nmsgstr \"\"\n\"X-Months: {Months}\\n\"\n\"X-Months-Short: {Months}\\n\"\n\nmsgid \"Net profit\"\nmsgstr \"Surplus \\\\n\\\"x\\\"\"\n\nmsgid \"Total {{0}}\"\nmsgstr \"{{0}}, all\"\n");
+        string[] show = ["show", "profit-loss", "--period", "2026-05", "--book", "reedwater"];
+        var plain = _tool.Run(show).Done().Output;
+        var own = _tool.Run([.. show, "--lang", "en"]).Done().Output;
+        Assert.Contains("\nSurplus \\n\"x\" ", own);
+        Assert.Contains("\nincome, all ", own);
+        Assert.Equal(plain.Split('\n').Select(line => line.Split(' ')[^1]), own.Split('\n').Select(line => line.Split(' ')[^1]));
     }
 
     [Theory]
@@ -125,6 +138,62 @@ public sealed partial class LookTests : IDisposable
         Assert.Equal(66, other.Status);
         Assert.Contains("--widths: the report has no column memo.", other.Messages);
         Assert.Equal((65, 66), (_tool.Run("show", "balance-sheet", "--logo", "logo.png", "--book", "reedwater").Status, _tool.Run("show", "balance-sheet", "--logo", "none.png", "--book", "reedwater").Status));
+    }
+
+    [Fact]
+    public void A_picture_that_is_no_picture_or_one_of_another_kind_is_told_and_others_are_as_large_in_every_format_as_they_may_be()
+    {
+        byte[] head = [0xFF, 0xD8, 0xFF, 0xE0, 0, 4, 1, 1, 0xFF, 0xC0, 0, 17, 8];
+        byte[] Jpeg(byte height, byte width, byte colours) => [.. head, 0, height, 0, width, colours, .. new byte[60]];
+        var png = Logo.Png;
+        foreach (var (name, bytes, message) in new (string, byte[], string)[]
+        {
+            ("none.jpg", Jpeg(0, 0, 3), "none.jpg is no picture that is known."), ("printer.jpg", Jpeg(20, 30, 4), "printer.jpg is in the colours of printers (CMYK)"),
+            ("none.png", [.. png[..16], .. new byte[8], .. png[24..]], "none.png is no picture that is known."), ("cut.png", png[..60], "The logo cannot be put on a page: it is damaged"),
+            ("short.png", png[..12], "short.png is no picture that is known."), ("text.jpg", [0xFF, 0xD8, 0xFF], "text.jpg is no picture that is known."), ("huge.png", [.. png, .. new byte[5 << 20]], "huge.png is larger than 4 MiB."),
+        })
+        {
+            File.WriteAllBytes(_tool.PathOf(name), bytes);
+            var refused = _tool.Run("show", "balance-sheet", "--logo", name, "--book", "reedwater", "--to", "x.pdf");
+            Assert.Equal(65, refused.Status);
+            Assert.Contains(message, refused.Messages);
+            Assert.Empty(Directory.EnumerateFiles(_tool.Folder, "x.*"));
+        }
+
+        File.WriteAllBytes(_tool.PathOf("logo.jpg"), Jpeg(20, 30, 3));
+        File.WriteAllBytes(_tool.PathOf("logo.png"), png);
+        foreach (var (name, mark) in new[] { ("logo.jpg", "data:image/jpeg;base64,"), ("logo.png", "data:image/png;base64,") })
+        {
+            _tool.Run("show", "balance-sheet", "--logo", name, "--book", "reedwater", "--to", "x.html", "--to", "x.xlsx", "--overwrite").Done();
+            Assert.Contains(mark + Convert.ToBase64String(File.ReadAllBytes(_tool.PathOf(name))), File.ReadAllText(_tool.PathOf("x.html")));
+            using var workbook = new WorkbookFile(_tool.PathOf("x.xlsx"));
+            Assert.Empty(workbook.Faults);
+        }
+    }
+
+    [Fact]
+    public void Columns_are_as_wide_as_they_are_asked_to_be_and_things_stand_in_them_where_they_should()
+    {
+        string[] show = ["show", "documents", "--period", "2026-05-28/2026-05-31", "--columns", "date,memo,total", "--book", "reedwater", "--widths", "label=6,memo=8", "--align", "memo=right,Total=left,date=center"];
+        _tool.Run([.. show, "--to", "w.txt", "--to", "w.html", "--to", "w.xlsx", "--to", "w.md", "--to", "w.pdf", "--to", "w.json"]).Done();
+        var json = JsonFigures.Read(_tool.PathOf("w.json"));
+
+        // Lines of text are broken into the widths, and put together again they are what there was.
+        var lines = File.ReadAllLines(_tool.PathOf("w.txt")).SkipWhile(line => !line.Contains("Date", StringComparison.Ordinal)).Skip(1).TakeWhile(line => line.Length > 0).Select(line => line.PadRight(60)).ToList();
+        Assert.Equal(string.Concat(json.Rows.Select(row => row.Label)).Replace(" ", "", StringComparison.Ordinal), string.Concat(lines.Select(line => line[..6])).Replace(" ", "", StringComparison.Ordinal));
+        Assert.Equal(string.Concat(json.Rows.Select(row => row.Cells[1].Value)).Replace(" ", "", StringComparison.Ordinal), string.Concat(lines.Select(line => line[20..28])).Replace(" ", "", StringComparison.Ordinal));
+        Assert.All(lines, line => Assert.True(line[20..28] is var memo && (memo.Trim().Length == 0 || memo.TrimEnd() == memo), line));
+        Assert.All(lines.Where(line => line[30..].Trim().Length > 0), line => Assert.NotEqual(' ', line[30]));
+
+        var page = File.ReadAllText(_tool.PathOf("w.html"));
+        Assert.Contains("<td style=\"width:6ch\">", page);
+        Assert.Contains("<th scope=\"col\" class=\"n\" style=\"width:8ch\">Memo</th>", page);
+        Assert.Contains("<th scope=\"col\" class=\"c\">Date</th><th scope=\"col\" class=\"n\"", page);
+        Assert.Contains("<th scope=\"col\">Total</th>", page);
+        Assert.Matches(@"\n\| *:?-+ *\| *:-+: *\| *-+: *\| *:?-+ *\|\n", File.ReadAllText(_tool.PathOf("w.md")));
+        using var workbook = new WorkbookFile(_tool.PathOf("w.xlsx"));
+        Assert.Empty(workbook.Faults);
+        Assert.Equal((6.0, 8.0), (workbook.WidthOf("Documents", 1), workbook.WidthOf("Documents", 3)));
     }
 
     public void Dispose() => _tool.Dispose();

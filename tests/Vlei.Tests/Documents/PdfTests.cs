@@ -80,7 +80,43 @@ public sealed partial class PdfTests : IDisposable
         Assert.Contains("Draft – Far: Profit and loss, March 2026.", text);
     }
 
+    [Theory]
+    [InlineData("--columns date,memo,amount")]
+    [InlineData("--columns date,memo,amount --widths memo=12 --orientation landscape --font-size 14")]
+    [InlineData("--columns date,kind,account,memo,contact,department,project,item,quantity,tax-code,amount --group-by account")]
+    public void What_is_higher_than_a_page_goes_on_and_nothing_of_it_is_lost(string options)
+    {
+        string[] words = [.. Enumerable.Range(0, 1500).Select(number => $"w{number:D4}")];
+        var letters = new string('x', 2000);
+        _tool.Write("set/accounts.csv", "code,name,type\n1000,Bank,bank\n4000,Sales,income\n");
+        _tool.Write("set/documents.csv", "id,kind,date\nD,cash-sale,2026-03-14\nE,cash-sale,2026-03-15\n");
+        _tool.Write("set/lines.csv", $"document,account,amount,memo\nD,1000,5.00,first\nD,4000,-5.00,{string.Join(' ', words)}\nE,1000,7.00,{letters}\nE,4000,-7.00,last\n");
+        _tool.Run("init", "tall", "--name", "Tall", "--currency", "ZAR").Done();
+        _tool.Run("import", "set", "--book", "tall").Done();
+        File.WriteAllBytes(_tool.PathOf("logo.png"), Documents.Logo.Png);
+        string[] show = ["show", "postings", "--period", "2026-03", "--book", "tall", .. options.Split(' '), "--subtitle", string.Join(' ', words.Select(word => $"s{word}")), "--logo", "logo.png"];
+        _tool.Run([.. show, "--to", "tall.pdf"]).Done();
+        Shell.Run(_tool.Folder, "qpdf", "--check", "tall.pdf");
+        var pages = Shell.Run(_tool.Folder, "pdftotext", "-layout", "tall.pdf", "-").Split('\f')[..^1];
+        var text = string.Join('\n', pages);
+        Assert.Equal(words, Tokens(text).Where(token => token.Length == 5 && token[0] == 'w'));
+        Assert.Equal(words.Select(word => $"s{word}"), Tokens(text).Where(token => token.StartsWith("sw", StringComparison.Ordinal)));
+        Assert.Equal(letters.Length, text.Count(letter => letter == 'x'));
+        Assert.All(new[] { "first", "last", "5.00", "-7.00" }, figure => Assert.Equal(1, Tokens(text).Count(token => token == figure)));
+        Assert.All(pages.Select((page, place) => (page, place)), one => Assert.Contains($"Page {one.place + 1} of {pages.Length}", one.page));
+
+        // Nothing is written over the foot, nor below it.
+        Shell.Run(_tool.Folder, "pdftotext", "-bbox", "tall.pdf", "tall.bbox");
+        foreach (var page in File.ReadAllText(_tool.PathOf("tall.bbox")).Split("<page ")[1..])
+        {
+            var foot = Top().Matches(page).Where(word => word.Groups[2].Value == "Page").Max(word => double.Parse(word.Groups[1].Value, CultureInfo.InvariantCulture));
+            Assert.All(Top().Matches(page).Where(word => word.Groups[2].Value[0] is 'w' or 'x' or 's'), word => Assert.True(double.Parse(word.Groups[1].Value, CultureInfo.InvariantCulture) < foot - 10));
+        }
+    }
+
     public void Dispose() => _tool.Dispose();
+
+    private static string[] Tokens(string text) => text.Split([' ', '\n'], StringSplitOptions.RemoveEmptyEntries);
 
     private static int Count(string text, string part) => text.Split(part).Length - 1;
 
@@ -95,6 +131,9 @@ public sealed partial class PdfTests : IDisposable
         _tool.Run(["show", .. options.Split(' '), "--book", "reedwater", "--to", file]).Done();
         return [.. Shell.Run(_tool.Folder, "pdftotext", "-layout", file, "-").Split('\f')[..^1]];
     }
+
+    [GeneratedRegex("yMin=\"([\\d.]+)\"[^>]*>([^<]+)<")]
+    private static partial Regex Top();
 
     [GeneratedRegex("Date +Kind.*Balance")]
     private static partial Regex Headings();

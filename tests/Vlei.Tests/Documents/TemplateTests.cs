@@ -124,6 +124,88 @@ public sealed class TemplateTests : IDisposable
         Assert.True(book.Workbook.Descendants<CalculationProperties>().Single().FullCalculationOnLoad!.Value);
     }
 
+    [Theory]
+    [InlineData("2026-03/2026-06", 4)]
+    [InlineData("2026-05/2026-06", 2)]
+    [InlineData("2025-12/2026-11", 12)]
+    public void A_table_that_a_person_made_of_its_cells_has_its_columns_and_new_ones_look_as_those_beside_them(string period, int months)
+    {
+        Template("profit-loss --period 2026-03/2026-05 --by month");
+        (string First, string Last) place;
+        using (var ours = new WorkbookFile(_tool.PathOf("ours.xlsx")))
+        {
+            place = ours.Place("report", "Profit and loss");
+        }
+
+        using (var document = SpreadsheetDocument.Open(_tool.PathOf("template.xlsx"), isEditable: true))
+        {
+            var sheet = document.WorkbookPart!.WorksheetParts.First(part => part.Worksheet!.Descendants<Pane>().Any());
+            var part = sheet.AddNewPart<TableDefinitionPart>("rIdTable");
+            string[] headings = ["Row", "Mar 2026", "Apr 2026", "May 2026", "Total"];
+            part.Table = new Table(
+                new AutoFilter { Reference = $"{place.First}:{place.Last}" },
+                new TableColumns(headings.Select((heading, number) => new TableColumn { Id = (uint)number + 1, Name = heading })) { Count = (uint)headings.Length },
+                new TableStyleInfo { Name = "TableStyleLight1" })
+            {
+                Id = 1, Name = "Figures", DisplayName = "Figures", Reference = $"{place.First}:{place.Last}",
+            };
+            sheet.Worksheet!.Append(new TableParts(new TablePart { Id = "rIdTable" }) { Count = 1 });
+        }
+
+        _tool.Run("show", "profit-loss", "--period", period, "--by", "month", "--book", "reedwater", "--template", "template.xlsx", "--to", "filled.xlsx", "--to", "filled.json").Done();
+        using var filled = new WorkbookFile(_tool.PathOf("filled.xlsx"));
+        Assert.Empty(filled.Faults);
+        var json = JsonFigures.Read(_tool.PathOf("filled.json"));
+        Assert.Equal(months + 1, json.Headings.Count);
+        Assert.Equal(json.Headings, filled.Table("Profit and loss")[0].Skip(1).Select(cell => cell!.Words));
+        using var read = SpreadsheetDocument.Open(_tool.PathOf("filled.xlsx"), isEditable: false);
+        var page = read.WorkbookPart!.WorksheetParts.First(part => part.Worksheet!.Descendants<Pane>().Any());
+        var table = page.TableDefinitionParts.Single().Table!;
+        var (first, last) = filled.Place("report", "Profit and loss");
+        Assert.Equal(($"{first}:{last}", $"{first}:{last}"), (table.Reference!.Value, table.AutoFilter!.Reference!.Value));
+        Assert.Equal(["Row", .. json.Headings], table.TableColumns!.Elements<TableColumn>().Select(column => column.Name!.Value!));
+        Assert.Equal(Enumerable.Range(1, months + 2).Select(number => (uint)number), table.TableColumns.Elements<TableColumn>().Select(column => column.Id!.Value));
+        Assert.Equal((uint)months + 2, table.TableColumns.Count!.Value);
+
+        // Every figure looks as those of its row do, and every column is as wide as one was.
+        var looks = filled.Looks("Profit and loss");
+        for (var row = RowOf(first) + 1; row <= RowOf(last); row++)
+        {
+            Assert.Single(json.Headings.Select((_, column) => $"{(char)('B' + column)}{row}").Where(cell => filled.Cells("Profit and loss").GetValueOrDefault(cell)?.Number is not null).Select(cell => looks[cell]).Distinct().Take(2).DefaultIfEmpty());
+        }
+
+        Assert.All(Enumerable.Range(1, months + 2), column => Assert.InRange(filled.WidthOf("Profit and loss", (uint)column), 8, 60));
+    }
+
+    [Fact]
+    public void A_workbook_whose_cells_do_not_say_where_they_are_is_filled_all_the_same()
+    {
+        Template("profit-loss --period 2026-05");
+        Show("profit-loss --period 2026-04", "said.xlsx");
+        using (var document = SpreadsheetDocument.Open(_tool.PathOf("template.xlsx"), isEditable: true))
+        {
+            foreach (var part in document.WorkbookPart!.WorksheetParts)
+            {
+                // Rows say it where one is left out before them, and so do cells.
+                uint row = 0;
+                foreach (var line in part.Worksheet!.Descendants<Row>())
+                {
+                    (row, line.RowIndex) = (line.RowIndex!, line.RowIndex! == row + 1 ? null : line.RowIndex);
+                    var column = 'A' - 1;
+                    foreach (var cell in line.Elements<Cell>())
+                    {
+                        (column, cell.CellReference) = (cell.CellReference!.Value![0], cell.CellReference!.Value![0] == column + 1 ? null : cell.CellReference);
+                    }
+                }
+            }
+        }
+
+        Show("profit-loss --period 2026-04", "filled.xlsx");
+        using var said = new WorkbookFile(_tool.PathOf("said.xlsx"));
+        using var filled = new WorkbookFile(_tool.PathOf("filled.xlsx"));
+        Assert.Equal(said.Cells("Profit and loss"), filled.Cells("Profit and loss"));
+    }
+
     [Fact]
     public void A_workbook_that_LibreOffice_saved_is_filled_with_its_chart_and_its_records()
     {

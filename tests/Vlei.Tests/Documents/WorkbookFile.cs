@@ -55,6 +55,9 @@ internal sealed class WorkbookFile : IDisposable
         ];
     }
 
+    /// <summary>How wide a column is, from 1, in letters.</summary>
+    public double WidthOf(string sheet, uint column) => PartOf(sheet).Worksheet!.Descendants<Column>().Single(one => one.Min! == column).Width!;
+
     /// <summary>Where the links of a sheet lead, by the cells that they are in.</summary>
     public Dictionary<string, string> Links(string sheet) => PartOf(sheet).Worksheet!.Descendants<Hyperlink>()
         .ToDictionary(link => link.Reference!.Value!, link => link.Location!.Value!);

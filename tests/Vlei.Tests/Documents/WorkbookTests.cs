@@ -88,6 +88,74 @@ public sealed class WorkbookTests : IDisposable
     }
 
     [Fact]
+    public void A_group_has_the_records_of_those_reports_that_ask_for_them_each_on_sheets_of_its_own()
+    {
+        _tool.Write("reedwater/groups/pack.toml", """
+            period = "last-month"
+
+            [[report]]
+            report = "profit-loss"
+            with-detail = true
+            depth = 0
+
+            [[report]]
+            report = "balance-sheet"
+            depth = 0
+
+            [[report]]
+            report = "profit-loss"
+            name = "again"
+            with-detail = "documents"
+            depth = 0
+            basis = "cash"
+            """);
+        _tool.Run("run", "pack", "--book", "reedwater", "--format", "xlsx,html,pdf").Done();
+        string Path(string name) => _tool.PathOf($"reedwater/out/pack/2026-05/{name}");
+        using var workbook = new WorkbookFile(Path("pack.xlsx"));
+        Assert.Empty(workbook.Faults);
+        var sheets = workbook.Sheets;
+        Assert.Equal((8, 2, 1), (sheets.Count, sheets.Count(sheet => sheet.StartsWith("Records", StringComparison.Ordinal)), sheets.Count(sheet => sheet.StartsWith("Documents", StringComparison.Ordinal))));
+        Assert.Equal(sheets.Count, sheets.Select(sheet => sheet.ToUpperInvariant()).Distinct().Count());
+
+        // Every link leads to a cell that is there, on a sheet that is there.
+        foreach (var sheet in sheets)
+        {
+            Assert.All(workbook.Links(sheet), link =>
+            {
+                var at = link.Value.LastIndexOf('!');
+                Assert.Contains(link.Value[1..(at - 1)].Replace("''", "'", StringComparison.Ordinal), sheets);
+                Assert.Contains(link.Value[(at + 1)..], workbook.Cells(link.Value[1..(at - 1)].Replace("''", "'", StringComparison.Ordinal)).Keys);
+            });
+        }
+
+        Assert.All(sheets.Where(sheet => sheet.StartsWith("Profit", StringComparison.Ordinal)), sheet => Assert.Contains(workbook.Links(sheet).Values, target => target.Contains("Records", StringComparison.Ordinal)));
+        Assert.DoesNotContain(workbook.Links("Balance sheet").Values, target => target.Contains("Records", StringComparison.Ordinal));
+        var page = File.ReadAllText(Path("pack.html"));
+        Assert.Equal(3, page.Split("<section class=\"records\">").Length - 1);
+        var names = page.Split(" id=\"").Skip(1).Select(part => part[..part.IndexOf('"', StringComparison.Ordinal)]).ToList();
+        Assert.Equal(names.Count, names.Distinct().Count());
+        Assert.Empty(page.Split("href=\"#").Skip(1).Select(part => part[..part.IndexOf('"', StringComparison.Ordinal)]).Except(names));
+        Shell.Run(_tool.Folder, "qpdf", "--check", Path("pack.pdf"));
+
+        // A sheet has room for so many links; those back are not the ones that are spared.
+        _tool.Run("show", "profit-loss", "--period", "all", "--by", "month", "--with-detail", "documents", "--book", "reedwater", "--to", "all.xlsx").Done();
+        _tool.Run("show", "profit-loss", "--period", "all", "--by", "month", "--with-detail", "documents", "--book", "reedwater", "--template", "all.xlsx", "--to", "filled.xlsx").Done();
+        foreach (var file in new[] { "all.xlsx", "filled.xlsx" })
+        {
+            using var all = new WorkbookFile(_tool.PathOf(file));
+            var links = all.Links("Records");
+            Assert.InRange(links.Count, 65_000, 65_530);
+            Assert.Equal(all.Links("Profit and loss").Count, links.Values.Count(target => target.StartsWith("'Profit and loss'!", StringComparison.Ordinal) && !target.EndsWith("!A1", StringComparison.Ordinal)));
+        }
+
+        // What would be too much is refused before anything is written.
+        var refused = _tool.Run("show", "lines", "--period", "all", "--book", "reedwater", "--with-detail", "--to", "lines.xlsx");
+        Assert.Equal(2, refused.Status);
+        Assert.Contains("rows, and the records behind every figure of them would be too many.", refused.Messages);
+        Assert.False(File.Exists(_tool.PathOf("lines.xlsx")));
+    }
+
+    [Fact]
     public void What_looks_like_a_formula_or_markup_stays_text_in_every_format()
     {
         _tool.Write("set/accounts.csv", "code,name,type\n1000,\"=1+1\",bank\n4000,\"<b>&amp; +49 \u0001|*x*_x0041_\",income\n");

@@ -12,6 +12,9 @@ internal sealed class TemplateLinks(XDocument sheet)
     private static readonly string[] Behind =
         ["printOptions", "pageMargins", "pageSetup", "headerFooter", "rowBreaks", "colBreaks", "customProperties", "cellWatches", "ignoredErrors", "smartTags", "drawing", "legacyDrawing", "legacyDrawingHF", "picture", "oleObjects", "controls", "webPublishItems", "tableParts", "extLst"];
 
+    /// <summary>How many there are.</summary>
+    public int Count => sheet.Root!.Elements(Main + "hyperlinks").Elements().Count();
+
     /// <summary>Takes away those of a table.</summary>
     public void Clear(SheetRange table)
     {

@@ -94,6 +94,7 @@ internal sealed class WorkbookTemplate
         var documents = _filled.TryGetValue(WorkbookReport.DocumentsName, out var known) ? known : default;
         var rows = words.Documents?.RowsOfDocuments() ?? [];
         var (ofFigures, ofRecords) = (new TemplateLinks(_package.Part(_sheets[report.Sheet])), new TemplateLinks(_package.Part(_sheets[list.Sheet])));
+        var room = CellText.MostLinks - ofRecords.Count - records.Figures.Count;
         for (var place = 0; place < records.List.Rows.Count; place++)
         {
             var heading = CellText.Name(list.Table.First.Row + 1 + place, list.Table.First.Column - 1);
@@ -103,7 +104,7 @@ internal sealed class WorkbookTemplate
                 ofFigures.Add(cell, CellText.Place(list.Sheet, heading));
                 ofRecords.Add(heading, CellText.Place(report.Sheet, cell));
             }
-            else if (documents.Sheet is not null && records.List.Rows[place].Document is { } id && rows.TryGetValue(id, out var document))
+            else if (documents.Sheet is not null && records.List.Rows[place].Document is { } id && rows.TryGetValue(id, out var document) && room-- > 0)
             {
                 ofRecords.Add(heading, CellText.Place(documents.Sheet, CellText.Name(documents.Table.First.Row + 1 + document, documents.Table.First.Column - 1)));
             }
