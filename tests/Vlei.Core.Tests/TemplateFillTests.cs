@@ -52,6 +52,38 @@ public sealed class TemplateFillTests : IDisposable
         File.Delete(path);
     }, iter: 400);
 
+    [Fact]
+    public void A_sheet_has_no_more_links_than_there_is_room_for_and_those_back_are_not_the_ones_that_are_spared()
+    {
+        const int Most = 65_530;
+        const int Figures = 40;
+        const int Records = 1_700;
+        var figures = OutputTests.GenReport.Single() with
+        {
+            Columns = [new ReportColumn("k0", "Amount", ColumnKind.Money)],
+            Rows = [.. Enumerable.Range(0, Figures).Select(place => new ReportRow($"f{place}", $"Figure {place}", RowKind.Account, 0, [new Cell(Records)]))],
+        };
+        var list = figures with
+        {
+            Title = "Records",
+            Rows = [.. Enumerable.Range(0, Figures * (Records + 1)).Select(place => place % (Records + 1) == 0
+                ? new ReportRow($"h{place}", "Figure", RowKind.Heading, 0, [Cell.Empty]) : new ReportRow($"r{place}", "D", RowKind.Record, 1, [new Cell(1)]) { Document = "D" })],
+        };
+        var documents = figures with { Title = "Documents", Rows = [new ReportRow("D", "D", RowKind.Heading, 0, [Cell.Empty]) { Document = "D" }] };
+        var report = figures with { Records = new ReportRecords(list, Enumerable.Range(0, Figures).ToDictionary(place => place * (Records + 1), place => new CellPlace(place, 0))) { Documents = documents } };
+        var path = Path.Combine(_folder.FullName, "links.xlsx");
+        File.WriteAllBytes(path, Workbook(report, null));
+        foreach (var workbook in new[] { Read(File.ReadAllBytes(path)), Read(Workbook(report, path)) })
+        {
+            Assert.Equal(Figures, Links(workbook, 1).Count);
+            Assert.Equal(Most, Links(workbook, 2).Count);
+            Assert.Equal(Figures, Links(workbook, 2).Count(target => target.StartsWith("'Test'!B", StringComparison.Ordinal)));
+        }
+
+        static List<string> Links(Dictionary<string, XDocument> workbook, int sheet) =>
+            [.. workbook[$"xl/worksheets/sheet{sheet}.xml"].Descendants(Main + "hyperlink").Select(link => (string)link.Attribute("location")!)];
+    }
+
     public void Dispose() => _folder.Delete(recursive: true);
 
     // Takes an attribute or an element out, writes nonsense into it, or has an element twice.
