@@ -1,4 +1,3 @@
-using UglyToad.PdfPig.Outline.Destinations;
 using UglyToad.PdfPig.Writer;
 using Vlei.Core.Reports;
 using Vlei.Output.Charts;
@@ -15,39 +14,31 @@ internal sealed class PagedReport
     private const double FootHeight = 30;
     private const double NumberWidth = 90;
     private const int MostFootLines = 2;
-    private const double AboveTotal = 2;
     private const double RunningHeadHeight = 26;
-    private const double LastRuleGap = 1.6;
     private const double Thin = 0.5;
-    private const double Thick = 0.9;
 
     private readonly PdfDocumentBuilder _document;
     private readonly ReportWords _words;
     private readonly Report _report;
     private readonly PageText _text;
-    private readonly PageColumns _columns;
+    private readonly PageRows _rows;
     private readonly IReadOnlyList<IReadOnlyList<int>> _bands;
     private readonly double _width;
     private readonly double _height;
-    private readonly double _headingHeight;
-    private readonly List<WaitingRow> _waiting = [];
+    private readonly List<PageRow> _waiting = [];
     private readonly List<Sheet> _sheets = [];
-    private readonly List<(string Title, int Page, double FromBottom)> _headings = [];
-    private readonly Dictionary<int, ExplicitDestination> _rows = [];
-    private readonly List<(CellPlace Cell, ReportRow Row, PageArea Area)> _leads = [];
     private double _top;
 
     /// <summary>Makes its pages.</summary>
     public PagedReport(PdfDocumentBuilder document, ReportWords words, PageText text)
     {
         (_document, _words, _report, _text) = (document, words, words.Report, text);
-        _columns = new PageColumns(words, text);
-        var paper = Paper.Of(words.Look);
-        var isWide = words.Look.Turn is { } turn ? turn == PaperTurn.Landscape : _columns.Whole > paper.Width - (2 * Margin);
+        var (columns, paper) = (new PageColumns(words, text), Paper.Of(words.Look));
+        var isWide = words.Look.Turn is { } turn ? turn == PaperTurn.Landscape : columns.Whole > paper.Width - (2 * Margin);
         (_width, _height) = isWide ? (paper.Height, paper.Width) : (paper.Width, paper.Height);
-        _columns.Narrow(Room);
-        _bands = _columns.Bands(Room);
-        _headingHeight = _text.LineHeight * _columns.Shown.Select(column => HeadingLines(column).Count).DefaultIfEmpty(0).Max();
+        columns.Narrow(Room);
+        _bands = columns.Bands(Room);
+        _rows = new PageRows(words, text, columns, Margin, Room);
         AddRows();
         AddFoot();
     }
@@ -55,30 +46,11 @@ internal sealed class PagedReport
     /// <summary>Its pages.</summary>
     public IReadOnlyList<Sheet> Sheets => _sheets;
 
-    /// <summary>Where its headings of the outermost level are.</summary>
-    public IReadOnlyList<(string Title, int Page, double FromBottom)> Headings => _headings;
-
     /// <summary>Its title.</summary>
     public string Title => _report.Title;
 
-    /// <summary>Where rows with a heading begin, by their places.</summary>
-    public IReadOnlyDictionary<int, ExplicitDestination> Rows => _rows;
-
-    /// <summary>Has figures lead on, and what stands before them (column -1), where they lead somewhere.</summary>
-    public void Lead(Func<CellPlace, ReportRow, ExplicitDestination?> targetOf)
-    {
-        foreach (var (cell, row, area) in _leads)
-        {
-            if (targetOf(cell, row) is { } target)
-            {
-                area.Sheet.Link(area.Left, area.Right, area.Top, area.Bottom, target);
-            }
-        }
-    }
-
-    /// <summary>Where the rows stand whose figures lead on, by their places.</summary>
-    public Dictionary<int, ExplicitDestination> LeadingRows() => _leads.DistinctBy(lead => lead.Cell.Row)
-        .ToDictionary(lead => lead.Cell.Row, lead => Sheet.PlaceOn(lead.Area.Sheet.Number, lead.Area.Sheet.Height - lead.Area.Top));
+    /// <summary>What stands where on them.</summary>
+    public PageRows Rows => _rows;
 
     private double Room => _width - (2 * Margin);
 
@@ -107,7 +79,7 @@ internal sealed class PagedReport
     private void AddRows()
     {
         StartFirstPage();
-        var (used, place, above) = (_top + _headingHeight, 0, (ReportRow?)null);
+        var (used, place, above) = (_top + _rows.HeadingHeight, 0, (ReportRow?)null);
         foreach (var row in _report.Rows)
         {
             used = AddRow(row, place++, ReportWords.HasRule(row, above), used);
@@ -122,17 +94,17 @@ internal sealed class PagedReport
     private double AddRow(ReportRow row, int place, bool hasRule, double used)
     {
         const int LeastLines = 3;
-        var (lines, written) = (LinesOf(row), 0);
+        var (lines, written) = (_rows.LinesOf(row), 0);
         while (true)
         {
-            var isFresh = used <= Margin + RunningHeadHeight + _headingHeight;
-            var room = (int)((Bottom - used - HeightOf(row, 0)) / _text.LineHeight);
+            var isFresh = used <= Margin + RunningHeadHeight + _rows.HeadingHeight;
+            var room = (int)((Bottom - used - _rows.HeightOf(row, 0)) / _text.LineHeight);
             var isBroken = lines - written > room && (_waiting.Count == 0 || lines - written > LinesOnPage(row)) && (room >= LeastLines || isFresh);
             if (lines - written <= room || isBroken)
             {
                 var part = Math.Min(lines - written, Math.Max(1, room));
-                var height = HeightOf(row, part);
-                _waiting.Add(new WaitingRow(row, place, height, hasRule && written == 0, written, part));
+                var height = _rows.HeightOf(row, part);
+                _waiting.Add(new PageRow(row, place, height, hasRule && written == 0, written, part));
                 (used, written) = (used + height, written + part);
             }
 
@@ -147,20 +119,18 @@ internal sealed class PagedReport
             }
 
             StartPage();
-            used = _top + _headingHeight + _waiting.Sum(waiting => waiting.Height);
+            used = _top + _rows.HeadingHeight + _waiting.Sum(waiting => waiting.Height);
         }
     }
 
-    private int LinesOnPage(ReportRow row) => (int)((Bottom - Margin - RunningHeadHeight - _headingHeight - HeightOf(row, 0)) / _text.LineHeight);
-
-    private static bool IsTotal(ReportRow row) => row.Kind is RowKind.Total or RowKind.Result or RowKind.GrandTotal;
+    private int LinesOnPage(ReportRow row) => (int)((Bottom - Margin - RunningHeadHeight - _rows.HeadingHeight - _rows.HeightOf(row, 0)) / _text.LineHeight);
 
     // What goes to the next page with a row: a total takes what it adds up last, a heading does not stay behind.
     private int MovedWith(ReportRow next)
     {
         var moved = 0;
         while (moved < _waiting.Count - 1 && moved < _waiting.Count / 2 + 1
-            && (IsTotal(moved == 0 ? next : _waiting[^moved].Row) || _waiting[^(moved + 1)].Row.Kind == RowKind.Heading))
+            && (PageRows.IsTotal(moved == 0 ? next : _waiting[^moved].Row) || _waiting[^(moved + 1)].Row.Kind == RowKind.Heading))
         {
             moved++;
         }
@@ -180,10 +150,11 @@ internal sealed class PagedReport
             }
 
             var sheet = _sheets[first + band];
-            _top = WriteHeadings(sheet, _bands[band], band == 0 ? top : _top);
+            _top = _rows.WriteHeadings(sheet, _bands[band], band == 0 ? top : _top);
             for (var place = 0; place < count; place++)
             {
-                WriteRow(sheet, _waiting[place], _bands[band], isFirstBand: band == 0);
+                _rows.Write(sheet, _waiting[place], _bands[band], isFirstBand: band == 0, _top);
+                _top += _waiting[place].Height;
             }
         }
 
@@ -254,124 +225,10 @@ internal sealed class PagedReport
         }
     }
 
-    private double WriteHeadings(Sheet sheet, IReadOnlyList<int> band, double top)
-    {
-        if (band.Count == 0)
-        {
-            return top;
-        }
-
-        var bottom = top + _headingHeight;
-        foreach (var (column, left, right) in _columns.Places(band, Margin))
-        {
-            var lines = HeadingLines(column);
-            for (var line = 0; line < lines.Count; line++)
-            {
-                WriteAt(sheet, _text.Bold, lines[line], column, left, right, bottom - ((lines.Count - 1 - line) * _text.LineHeight) - (0.3 * _text.Size));
-            }
-        }
-
-        sheet.Rule(Margin, RightOf(band), bottom, Thick);
-        return bottom + 2;
-    }
-
-    private double RightOf(IReadOnlyList<int> band) => _columns.Places(band, Margin).Select(place => place.Right).DefaultIfEmpty(Margin + _columns.Label).Last();
-
-    private void WriteRow(Sheet sheet, WaitingRow waiting, IReadOnlyList<int> band, bool isFirstBand)
-    {
-        var (row, place, height) = (waiting.Row, waiting.Place, waiting.Height);
-        var (face, indent, baseline) = (_text.FaceOf(row), PageColumns.IndentOf(row), _top + _text.Size + (IsTotal(row) ? AboveTotal : 0));
-        if (row.Kind == RowKind.Heading && row.Level == 0 && isFirstBand)
-        {
-            _headings.Add((row.Label, sheet.Number, _height - _top));
-            _rows[place] = Sheet.PlaceOn(sheet.Number, _height - _top);
-        }
-
-        if (isFirstBand && row.Document is not null | row.Kind == RowKind.Heading)
-        {
-            _leads.Add((new CellPlace(place, -1), row, new PageArea(sheet, Margin + indent, Margin + _columns.Label, _top, _top + height)));
-        }
-
-        WriteLines(_text.Lines(face, row.Label, LabelRoom(row)), waiting, line => sheet.Text(face, line.Text, _text.Size, Margin + indent, baseline + line.Down));
-        foreach (var (column, left, right) in _columns.Places(band, Margin))
-        {
-            var (figure, mark) = _words.FigureAndMark(row, column);
-            if (waiting.HasRule && !_columns.IsText(column) && row.Cells[column].Units is not null)
-            {
-                sheet.Rule(left, right, _top + 0.5, Thin);
-                if (row.Kind == RowKind.GrandTotal)
-                {
-                    sheet.Rule(left, right, _top + height - 1.2, Thin);
-                    sheet.Rule(left, right, _top + height - 1.2 + LastRuleGap, Thin);
-                }
-            }
-
-            if (_report.Records is not null && row.Cells[column].Units is not null)
-            {
-                _leads.Add((new CellPlace(place, column), row, new PageArea(sheet, left, right, _top, _top + height)));
-            }
-
-            if (figure.Length > 0)
-            {
-                var end = right - (mark is null ? 0 : _text.MarkWidth);
-                WriteLines(LinesOf(face, figure, column), waiting, line => WriteAt(sheet, face, line.Text, column, left, end, baseline + line.Down));
-                sheet.TextEndingAt(face, waiting.FirstLine == 0 ? PageText.MarkOf(mark) : "", _text.Size, right, baseline);
-            }
-        }
-
-        _top += height;
-    }
-
-    private void WriteLines(IReadOnlyList<string> lines, WaitingRow part, Action<(string Text, double Down)> write)
-    {
-        for (var line = part.FirstLine; line < Math.Min(lines.Count, part.FirstLine + part.Lines); line++)
-        {
-            write((lines[line], (line - part.FirstLine) * _text.LineHeight));
-        }
-    }
-
-    private void WriteAt(Sheet sheet, PageFace face, string text, int column, double left, double right, double baseline)
-    {
-        var shown = face.Shown(text);
-        var free = right - left - face.Width(shown, _text.Size);
-        sheet.Text(face, shown, _text.Size, _words.AlignOf(column) switch { ColumnAlign.Left => left, ColumnAlign.Center => left + (free / 2), _ => left + free }, baseline);
-    }
-
-    private double LabelRoom(ReportRow row) => PageColumns.StandsAlone(row) ? Room - PageColumns.IndentOf(row) : _columns.Label - PageColumns.IndentOf(row);
-
-    private IReadOnlyList<string> HeadingLines(int column) => _text.Lines(_text.Bold, _report.Columns[column].Heading, _columns.WidthOf(column) + 0.01);
-
-    private IReadOnlyList<string> LinesOf(PageFace face, string figure, int column) =>
-        _columns.IsText(column) ? _text.Lines(face, figure, _columns.WidthOf(column) + 0.01) : [face.Shown(figure)];
-
-    private int LinesOf(ReportRow row)
-    {
-        var face = _text.FaceOf(row);
-        var lines = _text.Lines(face, row.Label, LabelRoom(row) + 0.01).Count;
-        foreach (var column in _columns.Shown)
-        {
-            if (_columns.IsText(column) && _words.Readable(row, column) is { Length: > 0 } text)
-            {
-                lines = Math.Max(lines, LinesOf(face, text, column).Count);
-            }
-        }
-
-        return lines;
-    }
-
-    private double HeightOf(ReportRow row, int lines)
-    {
-        const double Between = 1.5;
-        return (lines * _text.LineHeight) + Between + (IsTotal(row) ? AboveTotal : 0) + (row.Kind == RowKind.GrandTotal ? 2 : 0);
-    }
-
     private void AddFoot()
     {
         var lines = _words.Foot.SkipLast(_words.Look.Footer is null ? 0 : 1).Concat(_text.Missing(_words.Language) is { } missing ? [(missing, false)] : []).ToList();
         _top += lines.Count > 0 ? _text.LineHeight : 0;
         WriteParagraphs(lines);
     }
-
-    // A row, or a part of its lines, that is to be written on the page.
-    private readonly record struct WaitingRow(ReportRow Row, int Place, double Height, bool HasRule, int FirstLine, int Lines);
 }

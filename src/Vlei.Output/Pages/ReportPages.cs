@@ -30,7 +30,7 @@ internal sealed class ReportPages
     public DocumentBookmarkNode Node => new(
         _words.Report.Title, 0, Sheet.PlaceOn(First, _report.Sheets[0].Height),
         [
-            .. _report.Headings.Select(heading => new DocumentBookmarkNode(heading.Title, 1, Sheet.PlaceOn(heading.Page, heading.FromBottom), [])),
+            .. _report.Rows.Headings.Select(heading => new DocumentBookmarkNode(heading.Title, 1, Sheet.PlaceOn(heading.Page, heading.FromBottom), [])),
             .. All.Skip(1).Select(pages => new DocumentBookmarkNode(pages.Title, 1, Sheet.PlaceOn(pages.Sheets[0].Number, pages.Sheets[0].Height), [])),
         ]);
 
@@ -52,9 +52,9 @@ internal sealed class ReportPages
 
         var figures = _words.Report.Records!.Figures;
         var records = figures.ToDictionary(figure => figure.Value, figure => figure.Key);
-        _report.Lead((cell, _) => records.TryGetValue(cell, out var row) ? _records.Rows[row] : null);
-        var (documents, places) = (_words.Documents?.RowsOfDocuments() ?? [], _report.LeadingRows());
-        _records.Lead((cell, row) => figures.TryGetValue(cell.Row, out var figure) ? places.GetValueOrDefault(figure.Row)
-            : row.Document is { } id && documents.TryGetValue(id, out var document) ? _documents!.Rows[document] : null);
+        _report.Rows.Lead((cell, _) => records.TryGetValue(cell, out var row) ? _records.Rows.Starts[row] : null);
+        var (documents, places) = (_words.Documents?.RowsOfDocuments() ?? [], _report.Rows.LeadingRows());
+        _records.Rows.Lead((cell, row) => figures.TryGetValue(cell.Row, out var figure) ? places.GetValueOrDefault(figure.Row)
+            : row.Document is { } id && documents.TryGetValue(id, out var document) ? _documents!.Rows.Starts[document] : null);
     }
 }

@@ -59,13 +59,14 @@ public sealed partial class WebTests : IDisposable
         Assert.DoesNotContain("<tr hidden", plain);
         Assert.DoesNotContain("<button", plain);
 
-        var statement = InBrowser(plain, "document.querySelector('.fold').click(); const find = document.querySelector('input[type=search]'); result({ hidden: [...document.querySelectorAll('tbody tr')].filter(row => row.hidden).map(row => row.cells[0].innerText.trim()), folds: document.querySelectorAll('.fold').length, expanded: document.querySelector('.fold').getAttribute('aria-expanded') }); find.value = 'rent'; find.dispatchEvent(new Event('input')); result({ found: [...document.querySelectorAll('tbody tr')].filter(row => !row.hidden).map(row => row.cells[0].innerText.trim()) });");
+        var statement = InBrowser(plain, "const fold = document.querySelector('.fold'); fold.focus(); result({ seen: getComputedStyle(fold).outlineStyle }); fold.click(); const find = document.querySelector('input[type=search]'); result({ hidden: [...document.querySelectorAll('tbody tr')].filter(row => row.hidden).map(row => row.cells[0].innerText.trim()), folds: document.querySelectorAll('.fold').length, expanded: document.querySelector('.fold').getAttribute('aria-expanded') }); find.value = 'rent'; find.dispatchEvent(new Event('input')); result({ found: [...document.querySelectorAll('tbody tr')].filter(row => !row.hidden).map(row => row.cells[0].innerText.trim()) });");
         Assert.Contains("\"hidden\":[\"Boats built to order\",\"Repairs\",\"Boat rentals\",\"Shop sales\"]", statement);
         Assert.Contains("\"expanded\":\"false\"", statement);
+        Assert.Contains("\"seen\":\"solid\"", statement);
         Assert.Contains("\"found\":[\"Rent\"]", statement);
 
-        var list = InBrowser(File.ReadAllText(_tool.PathOf("list.html")), "const heads = [...document.querySelectorAll('th button.sort')], head = heads.find(one => one.innerText === 'Open'); const column = head.closest('th').cellIndex; const values = () => [...document.querySelectorAll('tbody tr.record')].map(row => +row.cells[column].querySelector('data').value); head.click(); const up = values(); head.click(); const down = values(); result({ sorts: heads.length, up: up.every((value, at) => at === 0 || up[at - 1] <= value), down: down.every((value, at) => at === 0 || down[at - 1] >= value), count: up.length, label: head.closest('th').getAttribute('aria-sort') });");
-        Assert.Matches("\"up\":true,\"down\":true,\"count\":[1-9][0-9]*,\"label\":\"descending\"", list);
+        var list = InBrowser(File.ReadAllText(_tool.PathOf("list.html")), "const heads = [...document.querySelectorAll('th button.sort')], head = heads.find(one => one.innerText === 'Open'); const column = head.closest('th').cellIndex; const values = () => [...document.querySelectorAll('tbody tr.record')].map(row => +row.cells[column].querySelector('data').value); head.focus(); const seen = getComputedStyle(head).outlineStyle; head.click(); const up = values(); head.click(); const down = values(); result({ sorts: heads.length, up: up.every((value, at) => at === 0 || up[at - 1] <= value), down: down.every((value, at) => at === 0 || down[at - 1] >= value), count: up.length, label: head.closest('th').getAttribute('aria-sort'), seen });");
+        Assert.Matches("\"up\":true,\"down\":true,\"count\":[1-9][0-9]*,\"label\":\"descending\",\"seen\":\"solid\"", list);
     }
 
     [Fact]
