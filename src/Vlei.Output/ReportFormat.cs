@@ -52,7 +52,7 @@ public sealed record ReportFormat(string Name, Action<Report, Stream, TextLook> 
 
     /// <summary>The format of a file with that ending (<c>.txt</c> is text), or nothing.</summary>
     public static ReportFormat? ForFile(string path) =>
-        All.FirstOrDefault(format => format.Ending == Path.GetExtension(path).TrimStart('.'));
+        All.FirstOrDefault(format => Path.GetExtension(path).Equals($".{format.Ending}", StringComparison.OrdinalIgnoreCase));
 
     /// <summary>The formats of those names, each once. Throws a <see cref="ProblemException"/> where there is no such.</summary>
     /// <param name="where">Where they are named, for messages.</param>

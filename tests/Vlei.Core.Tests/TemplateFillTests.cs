@@ -116,7 +116,7 @@ public sealed class TemplateFillTests : IDisposable
                 attribute?.SetValue("nonsense");
                 break;
             default:
-                element.Value = "99999999999";
+                element.Value = new[] { "99999999999", "'Test'!$A:$C", "'Test'!$7:$9", "'Test'!$C$9:$A$2", "'Test'!$A$7", "" }[place % 6];
                 break;
         }
 

@@ -66,8 +66,9 @@ internal static class Destination
         // That a file would be larger than files may be is not told as a fault of writing.
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException or ArgumentOutOfRangeException { ParamName: "value" })
         {
-            throw new ProblemException(
-                ProblemKind.CannotWrite, $"{path} cannot be written: {cannot.Message}", "Choose a place that you may write to.", cannot);
+            throw cannot is DirectoryNotFoundException
+                ? new ProblemException(ProblemKind.CannotWrite, $"{path} cannot be written: there is no folder {Path.GetDirectoryName(path)}.", "Make the folder first, or choose another.", cannot)
+                : new ProblemException(ProblemKind.CannotWrite, $"{path} cannot be written: {cannot.Message}", "Choose a place that you may write to.", cannot);
         }
         finally
         {

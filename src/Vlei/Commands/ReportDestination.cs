@@ -171,6 +171,7 @@ internal sealed class ReportDestination
             ? ("--format is for one file, and --to names several.", "Leave --format out: the ending of each file says its format.")
         : paths.Length == 0 && named is { IsBinary: true } && !Console.IsOutputRedirected
             ? ($"{named.Name} is for a file, and this is a terminal.", "Add --to FILE.")
+        : Array.Exists(paths, string.IsNullOrWhiteSpace) ? ("--to names no file.", "Name one: --to report.pdf.")
         : paths.Length > 1 && folder ? ("--to names a folder and something else.", "Name the folder alone, or files.")
         : paths.GroupBy(Path.GetFullPath).FirstOrDefault(same => same.Count() > 1) is { } twice
             ? ($"--to names {twice.First()} twice.", "Name each file once.")

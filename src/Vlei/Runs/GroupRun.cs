@@ -116,7 +116,7 @@ internal static class GroupRun
         try
         {
             asked = Naming.Of(member.Place, () => run.Asked(group, member, period));
-            var report = Naming.Of(member.Place, () => run.Build(asked, formats));
+            var report = Naming.Of(member.Place, () => Fitting(run.Build(asked, formats), formats));
             var then = before?.Members.FirstOrDefault(old => old.Name == member.Name && old.Problem is null);
             return new ProducedReport(
                 member, asked, report, then is null ? null : run.MovedSince(Path.Combine(folder.Final, RunRecord.FiguresOf(member.Name)), report),
@@ -129,6 +129,18 @@ internal static class GroupRun
         {
             return new ProducedReport(member, asked with { Problem = $"{problem.Message} {problem.Advice}".TrimEnd() }, null, null, false);
         }
+    }
+
+    // A template that is gone, or that the report does not fit into, is a matter of its report, and keeps no other from being made.
+    private static Report Fitting(Report report, IReadOnlyList<ReportFormat> formats)
+    {
+        foreach (var format in formats.Where(format => report.Look.TemplateFile is not null && format.Takes.Contains(LookOptions.Template)))
+        {
+            using var tried = new MemoryStream();
+            format.Write(report, tried, new TextLook(null, Ascii: false, Bold: false));
+        }
+
+        return report;
     }
 
     private static string? FixedDateOf(RunContext run, GroupMember member)

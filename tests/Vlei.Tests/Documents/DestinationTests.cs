@@ -24,6 +24,11 @@ public sealed class DestinationTests : IDisposable
     [Fact]
     public void What_is_written_at_the_same_time_is_all_remembered_as_written()
     {
+        _tool.Run("show", "accounts", "--book", "reedwater", "--to", "B.HTML").Done();
+        Assert.StartsWith("<!doctype html>", File.ReadAllText(_tool.PathOf("B.HTML")));
+        var nowhere = _tool.Run("show", "accounts", "--book", "reedwater", "--to", "nowhere/b.csv");
+        Assert.Equal(73, nowhere.Status);
+        Assert.Contains("nowhere/b.csv cannot be written: there is no folder nowhere.", nowhere.Messages);
         string[] names = [.. Enumerable.Range(0, 12).Select(number => $"b{number}.csv")];
         Parallel.ForEach(names, new ParallelOptions { MaxDegreeOfParallelism = names.Length }, name => _tool.Run("show", "accounts", "--book", "reedwater", "--to", name).Done());
         Assert.All(names, name => _tool.Run("show", "accounts", "--book", "reedwater", "--to", name).Done());
@@ -68,6 +73,8 @@ public sealed class DestinationTests : IDisposable
     [InlineData("--to names a.pdf twice.", "--to", "a.pdf", "--to", "./a.pdf")]
     [InlineData("--open is for a file, and none is written.", "--open")]
     [InlineData("--overwrite is for a file, and none is written.", "--overwrite")]
+    [InlineData("--to names no file.", "--to", "")]
+    [InlineData("The ending of a.doc says no format.", "--to", "a.doc")]
     public void What_contradicts_itself_is_refused(string message, params string[] arguments)
     {
         var refused = _tool.Run(["show", "balance-sheet", "--book", "reedwater", .. arguments]);

@@ -241,6 +241,15 @@ public sealed class TemplateTests : IDisposable
         using var workbook = new WorkbookFile(_tool.PathOf("reedwater/out/owners/2026-04/board.xlsx"));
         Assert.Equal(["Profit and loss", "Board"], workbook.Sheets);
         Assert.Contains(workbook.Cells("Profit and loss").Values, cell => cell.Words == "April 2026");
+
+        // Without it the others are made, and it is told.
+        _tool.Run("group", "owners", "--add", "balance-sheet", "--book", "reedwater").Done();
+        File.Delete(_tool.PathOf("reedwater/board.xlsx"));
+        var run = _tool.Run("run", "owners", "--format", "xlsx,pdf", "--period", "2026-03", "--book", "reedwater");
+        Assert.Equal(65, run.Status);
+        Assert.Contains("there is no file", run.Output);
+        Assert.True(File.Exists(_tool.PathOf("reedwater/out/owners/2026-03/balance-sheet.xlsx")));
+        Assert.False(File.Exists(_tool.PathOf("reedwater/out/owners/2026-03/board.pdf")));
     }
 
     [Fact]
@@ -254,11 +263,11 @@ public sealed class TemplateTests : IDisposable
 
         foreach (var (template, message) in new[]
         {
-            ("text.xlsx", "text.xlsx is no workbook that can be read"), ("bare.xlsx", "bare.xlsx has no cells named report, so it is not said where the report belongs."), ("none.xlsx", "none.xlsx is no workbook that can be read"),
+            ("text.xlsx", "text.xlsx is no workbook that can be read"), ("bare.xlsx", "bare.xlsx has no cells named report, so it is not said where the report belongs."), ("none.xlsx", "--template: there is no file none.xlsx."),
         })
         {
             var refused = _tool.Run("show", "profit-loss", "--book", "reedwater", "--template", template, "--to", "x.xlsx");
-            Assert.Equal(65, refused.Status);
+            Assert.Equal(template == "none.xlsx" ? 66 : 65, refused.Status);
             Assert.Contains(message, refused.Messages);
             Assert.Empty(Directory.EnumerateFiles(_tool.Folder, "x.xlsx*"));
         }

@@ -49,6 +49,10 @@ internal sealed class TemplatePackage
                 package._bytes[entry.FullName] = bytes.ToArray();
             }
         }
+        catch (Exception missing) when (missing is FileNotFoundException or DirectoryNotFoundException)
+        {
+            throw new ProblemException(ProblemKind.NotFound, $"--template: there is no file {path}.", "Write its path as seen from here or from the book's folder.", missing);
+        }
         catch (Exception unreadable) when (unreadable is InvalidDataException or IOException or UnauthorizedAccessException)
         {
             throw package.Wrong($"is no workbook that can be read: {unreadable.Message}", unreadable);

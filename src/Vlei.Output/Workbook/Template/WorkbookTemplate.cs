@@ -56,7 +56,7 @@ internal sealed class WorkbookTemplate
 
     private void Fill(string name, ReportWords? words, bool isNeeded)
     {
-        if (PlaceOf(name) is not var (sheet, table) || table.Last is null)
+        if (PlaceOf(name) is not var (sheet, table) || !IsTable(table))
         {
             if (isNeeded)
             {
@@ -81,6 +81,9 @@ internal sealed class WorkbookTemplate
         new TemplateReferences(_package, _sheets, sheet, table, filling).Shift();
         FillWords(words, sheet);
     }
+
+    // Whole rows or columns do not say where a table begins.
+    private static bool IsTable(SheetRange range) => range.Last is { } last && range.First is { Row: > 0, Column: > 0 } first && last.Row >= first.Row && last.Column >= first.Column;
 
     // A figure leads to the records behind it, the heading of those back, and a record on to its document.
     private void AddLinks(ReportWords words)
@@ -116,7 +119,7 @@ internal sealed class WorkbookTemplate
     {
         foreach (var (name, lines) in WorkbookReport.Lines(words))
         {
-            if (PlaceOf(name, own) is not var (sheet, range))
+            if (PlaceOf(name, own) is not var (sheet, range) || range.First is not { Row: > 0, Column: > 0 })
             {
                 continue;
             }
