@@ -16,26 +16,41 @@ public sealed record ReportFormat(string Name, Action<Report, Stream, TextLook> 
     // A cover is words, which are read in lines of this length.
     private const int CoverWidth = 100;
 
+    private static readonly ReportOption[] Words = [LookOptions.Language, LookOptions.Dates];
+    private static readonly ReportOption[] Numbers = [.. Words, LookOptions.Negatives, LookOptions.Thousands, LookOptions.DecimalMark, LookOptions.Scale, LookOptions.Decimals];
+    private static readonly ReportOption[] Lines = [LookOptions.Subtitle, LookOptions.Footer];
+    private static readonly ReportOption[] Columns = [LookOptions.Widths, LookOptions.Align];
+    private static readonly ReportOption[] Picture = [LookOptions.Chart, .. Words, LookOptions.Thousands, LookOptions.DecimalMark, LookOptions.Scale, LookOptions.Accent];
+
+    private static readonly ReportOption[] Document =
+    [
+        LookOptions.Chart, LookOptions.WithDetail, .. Numbers, .. Columns, .. Lines, LookOptions.Paper, LookOptions.Orientation, LookOptions.FontSize, LookOptions.Logo, LookOptions.Accent,
+    ];
+
     /// <summary>All formats. The first is what a terminal shows.</summary>
     public static IReadOnlyList<ReportFormat> All { get; } =
     [
         new("text", (report, stream, look) => TextReport.Write(new ReportWords(report), stream, look), (pack, stream, look) => WriteApart(
             pack, stream, "\n\n", report => TextReport.Write(new ReportWords(report), stream, report == pack.Cover ? look with { Width = CoverWidth } : look)))
         {
-            Takes = [LookOptions.Chart],
+            Takes = [LookOptions.Chart, .. Numbers, .. Columns, .. Lines],
         },
-        new("csv", (report, stream, _) => CsvReport.Write(new ReportWords(report), stream), (pack, stream, _) => CsvReport.WritePack(pack, stream)) { Takes = [LookOptions.CsvStyle] },
-        new("json", (report, stream, _) => JsonReport.Write(report, stream), (pack, stream, _) => JsonReport.WritePack(pack, stream)),
+        new("csv", (report, stream, _) => CsvReport.Write(new ReportWords(report), stream), (pack, stream, _) => CsvReport.WritePack(pack, stream)) { Takes = [LookOptions.CsvStyle, .. Words] },
+        new("json", (report, stream, _) => JsonReport.Write(report, stream), (pack, stream, _) => JsonReport.WritePack(pack, stream)) { Takes = Lines },
         new("md", (report, stream, _) => MarkdownReport.Write(new ReportWords(report), stream), (pack, stream, _) =>
-            WriteApart(pack, stream, "---\n\n", report => MarkdownReport.Write(new ReportWords(report), stream))),
-        new("html", (report, stream, _) => WebReport.Write(new ReportWords(report), stream), (pack, stream, _) => WebReport.WritePack(pack, stream)) { IsPage = true, Takes = [LookOptions.Chart, LookOptions.WithDetail] },
-        new("pdf", (report, stream, _) => PdfReport.Write(new ReportWords(report), stream), (pack, stream, _) => PdfReport.WritePack(pack, stream)) { IsPage = true, IsBinary = true, Takes = [LookOptions.Chart, LookOptions.WithDetail] },
+            WriteApart(pack, stream, "---\n\n", report => MarkdownReport.Write(new ReportWords(report), stream)))
+        {
+            Takes = [.. Numbers, LookOptions.Align, .. Lines],
+        },
+        new("html", (report, stream, _) => WebReport.Write(new ReportWords(report), stream), (pack, stream, _) => WebReport.WritePack(pack, stream)) { IsPage = true, Takes = Document },
+        new("pdf", (report, stream, _) => PdfReport.Write(new ReportWords(report), stream), (pack, stream, _) => PdfReport.WritePack(pack, stream)) { IsPage = true, IsBinary = true, Takes = Document },
         new("xlsx", (report, stream, _) => WorkbookReport.Write(new ReportWords(report), stream), (pack, stream, _) => WorkbookReport.WritePack(pack, stream))
         {
-            IsPage = true, IsBinary = true, Takes = [LookOptions.Chart, LookOptions.WithDetail, LookOptions.Template],
+            // What stands before decimals is a matter of whose computer opens it.
+            IsPage = true, IsBinary = true, Takes = [.. Document.Except([LookOptions.DecimalMark]), LookOptions.Template],
         },
-        new("svg", (report, stream, _) => ChartReport.WriteSvg(new ReportWords(report), stream), (pack, _, _) => ChartReport.RefusePack(pack)) { IsPage = true, Takes = [LookOptions.Chart] },
-        new("png", (report, stream, _) => ChartReport.WritePng(new ReportWords(report), stream), (pack, _, _) => ChartReport.RefusePack(pack)) { IsPage = true, IsBinary = true, Takes = [LookOptions.Chart] },
+        new("svg", (report, stream, _) => ChartReport.WriteSvg(new ReportWords(report), stream), (pack, _, _) => ChartReport.RefusePack(pack)) { IsPage = true, IsPicture = true, Takes = Picture },
+        new("png", (report, stream, _) => ChartReport.WritePng(new ReportWords(report), stream), (pack, _, _) => ChartReport.RefusePack(pack)) { IsPage = true, IsPicture = true, IsBinary = true, Takes = Picture },
     ];
 
     /// <summary>Whether a file of it holds one report or a pack, which cannot follow each other in it.</summary>
@@ -44,7 +59,10 @@ public sealed record ReportFormat(string Name, Action<Report, Stream, TextLook> 
     /// <summary>Whether it is no text, which a terminal could show.</summary>
     public bool IsBinary { get; init; }
 
-    /// <summary>The looks that only some formats have, of which it has these.</summary>
+    /// <summary>Whether it is a chart and nothing else.</summary>
+    public bool IsPicture { get; init; }
+
+    /// <summary>The looks that it has: any other changes nothing in it.</summary>
     public IReadOnlyList<ReportOption> Takes { get; init; } = [];
 
     /// <summary>The ending of its files.</summary>

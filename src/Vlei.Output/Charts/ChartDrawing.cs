@@ -26,7 +26,8 @@ internal static class ChartDrawing
     /// <summary>The chart as SVG (W3C Scalable Vector Graphics).</summary>
     public static string Svg(ReportWords words)
     {
-        var drawing = XDocument.Load(new MemoryStream(Draw(words, "svg")));
+        var chart = ChartOf(words);
+        var drawing = XDocument.Load(new MemoryStream(Draw(words, chart, "svg")));
         foreach (var text in drawing.Descendants().Where(element => element.Name.LocalName == "text"))
         {
             text.SetAttributeValue("font-family", $"{Font}, system-ui, sans-serif");
@@ -34,7 +35,7 @@ internal static class ChartDrawing
         }
 
         // Without it, a narrow page cuts the drawing off rather than making it smaller.
-        var (width, height) = SizeOf(ReportChart.Of(words.Report));
+        var (width, height) = SizeOf(chart);
         drawing.Root!.SetAttributeValue("viewBox", string.Create(CultureInfo.InvariantCulture, $"0 0 {width} {height}"));
         return drawing.Root!.ToString(SaveOptions.DisableFormatting);
     }
@@ -59,7 +60,7 @@ internal static class ChartDrawing
     }
 
     /// <summary>The chart as PNG.</summary>
-    public static byte[] Png(ReportWords words) => Draw(words, "png");
+    public static byte[] Png(ReportWords words) => Draw(words, ChartOf(words), "png");
 
     /// <summary>How wide and how high a chart is, in dots of a screen.</summary>
     public static (int Width, int Height) SizeOf(ReportChart chart) => chart.IsOfTime || chart.Kind is ChartKind.Lines or ChartKind.Share ? (Width, Height)
@@ -73,9 +74,11 @@ internal static class ChartDrawing
     /// <summary>What a chart says, for those who do not see it.</summary>
     public static string InWords(ReportWords words, ReportChart chart) => $"{TitleOf(words, chart)}: {string.Join(", ", chart.Series.Select(series => series.Name))}";
 
-    private static byte[] Draw(ReportWords words, string format)
+    // A picture has the chart that suits the report where none is asked for.
+    private static ReportChart ChartOf(ReportWords words) => words.Chart ?? ReportChart.Of(words.Report);
+
+    private static byte[] Draw(ReportWords words, ReportChart chart, string format)
     {
-        var chart = ReportChart.Of(words.Report);
         var path = Path.Combine(Path.GetDirectoryName(Environment.ProcessPath) ?? "", Program);
         var start = new ProcessStartInfo(path, [format]) { RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true, UseShellExecute = false };
         try

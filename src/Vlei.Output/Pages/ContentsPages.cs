@@ -54,7 +54,7 @@ internal sealed class ContentsPages
     private void WriteTitle(Sheet sheet, string book)
     {
         const double Top = 110;
-        sheet.Text(_text.Bold, new PageText(_text.Regular, _text.Bold, TitleSize).Lines(_text.Bold, _pack.Title, _paper.Width - (2 * Margin))[0], TitleSize, Margin, Top);
+        sheet.Text(_text.Bold, new PageText(_text.Regular, _text.Bold, TitleSize).FirstLines(_text.Bold, _pack.Title, _paper.Width - (2 * Margin), 1)[0], TitleSize, Margin, Top);
         sheet.Text(_text.Regular, _text.Regular.Shown(book), TitleSize / 2, Margin, Top + TitleSize);
         sheet.Rule(Margin, _paper.Width - Margin, FirstLine - (1.5 * LineHeight), 0.9);
     }
@@ -72,8 +72,8 @@ internal sealed class ContentsPages
 
         void Write(PageFace face, string text, double size, double left, double room)
         {
-            var lines = new PageText(_text.Regular, _text.Bold, size).Lines(face, text, room);
-            for (var line = 0; line < Math.Min(2, lines.Count); line++)
+            var lines = new PageText(_text.Regular, _text.Bold, size).FirstLines(face, text, room, 2);
+            for (var line = 0; line < lines.Count; line++)
             {
                 sheet.Text(face, lines[line], size, left, baseline + (line * (size + 1)));
             }

@@ -114,7 +114,7 @@ internal sealed class PageRows
         var (row, face, indent, baseline) = (part.Row, _text.FaceOf(part.Row), PageColumns.IndentOf(part.Row), top + _text.Size + (IsTotal(part.Row) ? AboveTotal : 0));
         if (isFirstBand && part.FirstLine == 0)
         {
-            Note(sheet, part, new PageArea(sheet, _left + indent, _left + _columns.Label, top, top + part.Height));
+            Note(part, new PageArea(sheet, _left + indent, _left + _columns.Label, top, top + part.Height));
         }
 
         WriteLines(LabelLines(row), part, line => sheet.Text(face, line.Text, _text.Size, _left + indent, baseline + line.Down));
@@ -141,13 +141,13 @@ internal sealed class PageRows
         }
     }
 
-    private void Note(Sheet sheet, PageRow part, PageArea area)
+    private void Note(PageRow part, PageArea area)
     {
-        var place = Sheet.PlaceOn(sheet.Number, sheet.Height - area.Top);
+        var fromBottom = area.Sheet.Height - area.Top;
         if (part.Row is { Kind: RowKind.Heading, Level: 0 })
         {
-            _headings.Add((part.Row.Label, sheet.Number, sheet.Height - area.Top));
-            _starts[part.Place] = place;
+            _headings.Add((part.Row.Label, area.Sheet.Number, fromBottom));
+            _starts[part.Place] = Sheet.PlaceOn(area.Sheet.Number, fromBottom);
         }
 
         if (part.Row.Document is not null || part.Row.Kind == RowKind.Heading)

@@ -65,6 +65,14 @@ internal sealed class PageText(PageFace regular, PageFace bold, double size)
         return [.. lines, line];
     }
 
+    /// <summary>The first of its lines, so many at most; what is left out shows at their end.</summary>
+    public IReadOnlyList<string> FirstLines(PageFace face, string text, double width, int most)
+    {
+        const string More = " …";
+        var lines = Lines(face, text, width);
+        return lines.Count <= most ? lines : [.. lines.Take(most - 1), Lines(face, lines[most - 1], width - face.Width(face.Shown(More), size))[0] + More];
+    }
+
     private IEnumerable<string> Pieces(PageFace face, string word, double width)
     {
         var start = 0;

@@ -64,7 +64,7 @@ internal sealed class PagedReport
         foreach (var sheet in _sheets)
         {
             var number = _words.Language.Say("Page {0} of {1}", $"{sheet.Number}", $"{pages}");
-            var lines = _text.Lines(_text.Regular, foot, Room - NumberWidth).Take(MostFootLines).ToList();
+            var lines = _text.FirstLines(_text.Regular, foot, Room - NumberWidth, MostFootLines);
             var top = _height - Margin - (MostFootLines * _text.LineHeight);
             sheet.Rule(Margin, _width - Margin, top, Thin);
             for (var line = 0; line < lines.Count; line++)
@@ -204,7 +204,7 @@ internal sealed class PagedReport
     {
         var sheet = new Sheet(_document, _width, _height);
         _sheets.Add(sheet);
-        sheet.Text(_text.Bold, _text.Lines(_text.Bold, $"{_report.Book}: {_report.Title}", Room)[0], _text.Size, Margin, Margin + _text.Size);
+        sheet.Text(_text.Bold, _text.FirstLines(_text.Bold, $"{_report.Book}: {_report.Title}", Room, 1)[0], _text.Size, Margin, Margin + _text.Size);
         _top = Margin + RunningHeadHeight;
     }
 

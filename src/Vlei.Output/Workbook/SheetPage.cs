@@ -29,7 +29,7 @@ internal sealed record SheetPage(ReportLook Look, bool IsWide, string Foot, stri
         // In a page's foot, & begins a command.
         const int MostLetters = 200;
         var text = Look.Footer is { } own ? $"{own} – {Foot}" : Foot;
-        var foot = CellText.Escaped(text.Length > MostLetters ? text[..MostLetters] : text).Replace("&", "&&", StringComparison.Ordinal);
+        var foot = CellText.Escaped(text.Length > MostLetters ? $"{text[..MostLetters]}…" : text).Replace("&", "&&", StringComparison.Ordinal);
         xml.WriteElementString("oddFooter", $"&L{foot}&R{Number}");
         xml.WriteEndElement();
         if (BreakBelow is { } row)

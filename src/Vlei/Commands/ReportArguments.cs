@@ -173,14 +173,14 @@ internal sealed class ReportArguments
     }
 
     /// <summary>
-    /// Refuses looks of columns that a report does not have, and a chart where there is nothing to draw, where they are typed;
-    /// what is kept may be of other reports and other months too.
+    /// Refuses looks of columns that a report does not have, and a chart where there is nothing to draw, or no place for it,
+    /// where they are typed; what is kept may be of other reports and other months too.
     /// </summary>
-    public void RefuseLooksOfNothing(ParseResult result, Report report)
+    public void RefuseLooksOfNothing(ParseResult result, Report report, IReadOnlyList<ReportFormat> formats)
     {
-        if (TypedNames(result).Contains($"--{LookOptions.Chart.Name}") && report.Look.Chart is not null)
+        if (TypedNames(result).Contains($"--{LookOptions.Chart.Name}"))
         {
-            _ = ReportChart.Of(report);
+            RefuseChartOfNothing(report, formats);
         }
 
         var names = report.Columns.SelectMany(column => new[] { column.Key, column.Heading }).Append("label").ToHashSet(StringComparer.OrdinalIgnoreCase);
@@ -196,8 +196,25 @@ internal sealed class ReportArguments
         }
     }
 
+    private static void RefuseChartOfNothing(Report report, IReadOnlyList<ReportFormat> formats)
+    {
+        if (report.Look.Chart is not null)
+        {
+            _ = ReportChart.Of(report);
+        }
+        else if (formats.All(format => format.IsPicture))
+        {
+            throw new ProblemException(ProblemKind.Usage, "--chart none leaves nothing of a picture.", "Leave --chart out for the chart that suits the report, or say which.");
+        }
+
+        if (report.Look.Chart is not null && report.Look.TemplateFile is not null && formats.Where(format => format.Takes.Contains(LookOptions.Chart)).All(format => format.Takes.Contains(LookOptions.Template)))
+        {
+            throw new ProblemException(ProblemKind.Usage, "--chart adds none to a template: the charts in it are yours.", "Leave --chart out, or draw one in the template.");
+        }
+    }
+
     /// <summary>Builds a report, with the records behind its figures where it is asked for them and a format has room for them.</summary>
-    public static Report Built(ReportDefinition definition, ReportContext context, ReportRequest request, IEnumerable<ReportFormat> formats)
+    public static Report Built(ReportDefinition definition, ReportContext context, ReportRequest request, IReadOnlyList<ReportFormat> formats)
     {
         var report = definition.Make(context, request);
         return formats.Any(format => format.Takes.Contains(LookOptions.WithDetail)) ? Details.AddTo(report, context, Library.Standard("lines")!) : report;

@@ -66,10 +66,10 @@ internal sealed class ReportDestination
         {
             if (!targets.Any(target => target.Format.Takes.Contains(option)))
             {
-                var takers = ReportFormat.All.Where(format => format.Takes.Contains(option)).Select(format => format.Name).ToList();
+                var takers = ReportFormat.All.Where(format => format.Takes.Contains(option)).ToList();
                 throw new ProblemException(
-                    ProblemKind.Usage, $"--{option.Name} is for {Suggestion.Listed(takers, "and")}, and nothing of that kind is written.",
-                    $"Add --to FILE.{takers[^1]}, or leave --{option.Name} out.");
+                    ProblemKind.Usage, $"--{option.Name} is for {Suggestion.Listed([.. takers.Select(format => format.Name)], "and")}, and nothing of that kind is written.",
+                    $"Add --to FILE.{takers.Last(format => !format.IsPicture).Ending}, or leave --{option.Name} out.");
             }
         }
 

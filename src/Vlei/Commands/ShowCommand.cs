@@ -4,6 +4,7 @@ using Vlei.Books.Kept;
 using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Output;
 using Vlei.Runs;
 
 namespace Vlei.Commands;
@@ -46,10 +47,11 @@ internal static class ShowCommand
         var targets = destination.TargetsOf(result, arguments);
         return arguments.With(result, (book, definition, context, request) =>
         {
+            ReportFormat[] formats = [.. targets.Select(target => target.Format)];
             Report Built(ReportRequest asked)
             {
-                var report = ReportArguments.Built(definition, context, asked, targets.Select(target => target.Format));
-                arguments.RefuseLooksOfNothing(result, report);
+                var report = ReportArguments.Built(definition, context, asked, formats);
+                arguments.RefuseLooksOfNothing(result, report, formats);
                 return report;
             }
 

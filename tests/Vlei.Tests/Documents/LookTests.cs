@@ -125,7 +125,7 @@ public sealed partial class LookTests : IDisposable
     [InlineData("--csv-style", "heading", "Did you mean headings?")]
     public void A_look_that_makes_no_sense_is_refused(string option, string value, string message)
     {
-        var refused = _tool.Run("show", "balance-sheet", option, value, "--format", "csv", "--book", "reedwater");
+        var refused = _tool.Run("show", "balance-sheet", option, value, "--to", "x.csv", "--to", "x.pdf", "--book", "reedwater");
         Assert.Equal(2, refused.Status);
         Assert.Contains(message, refused.Messages);
     }
@@ -137,7 +137,23 @@ public sealed partial class LookTests : IDisposable
         var other = _tool.Run("show", "balance-sheet", "--widths", "memo=20", "--book", "reedwater");
         Assert.Equal(66, other.Status);
         Assert.Contains("--widths: the report has no column memo.", other.Messages);
-        Assert.Equal((65, 66), (_tool.Run("show", "balance-sheet", "--logo", "logo.png", "--book", "reedwater").Status, _tool.Run("show", "balance-sheet", "--logo", "none.png", "--book", "reedwater").Status));
+        Assert.Equal((65, 66), (_tool.Run("show", "balance-sheet", "--logo", "logo.png", "--book", "reedwater", "--to", "x.html").Status, _tool.Run("show", "balance-sheet", "--logo", "none.png", "--book", "reedwater", "--to", "x.html").Status));
+    }
+
+    [Theory]
+    [InlineData("--paper", "letter", "html, pdf and xlsx")]
+    [InlineData("--logo", "logo.png", "html, pdf and xlsx")]
+    [InlineData("--font-size", "9", "html, pdf and xlsx")]
+    [InlineData("--csv-style", "bare", "csv")]
+    public void A_look_that_nothing_has_of_what_is_written_is_refused_where_it_is_typed_and_kept_for_what_has_it(string option, string value, string takers)
+    {
+        File.WriteAllBytes(_tool.PathOf("logo.png"), Logo.Png);
+        var refused = _tool.Run("show", "balance-sheet", option, value, "--book", "reedwater", "--to", "x.md");
+        Assert.Equal(2, refused.Status);
+        Assert.Contains($"{option} is for {takers}, and nothing of that kind is written.", refused.Messages);
+        _tool.Run("save", "ours", "--from", "balance-sheet", option, value, "--book", "reedwater").Done();
+        _tool.Run("show", "ours", "--book", "reedwater", "--to", "x.md", "--to", "x.pdf", "--to", "x.csv").Done();
+        Assert.Contains("--lang is for text, csv, md, html, pdf, xlsx, svg and png", _tool.Run("show", "balance-sheet", "--lang", "de", "--format", "json", "--book", "reedwater").Messages);
     }
 
     [Fact]

@@ -60,7 +60,7 @@ public sealed class WorkbookTests : IDisposable
         Assert.Equal(report.Count(cell => cell.Value.Number is not null), figures.Count);
         foreach (var (cell, target) in figures)
         {
-            var heading = target[(target.IndexOf('!', StringComparison.Ordinal) + 1)..];
+            var heading = Target(target).Cell;
             Assert.Equal($"'Profit and loss'!{cell}", back[heading]);
 
             // Down to the next heading there are records, and what they come to.
@@ -71,7 +71,7 @@ public sealed class WorkbookTests : IDisposable
 
         var toDocuments = back.Where(link => link.Value.StartsWith("'Documents'", StringComparison.Ordinal)).ToList();
         Assert.NotEmpty(toDocuments);
-        Assert.All(toDocuments, link => Assert.Equal(records[link.Key].Words, documents[link.Value[(link.Value.IndexOf('!', StringComparison.Ordinal) + 1)..]].Words));
+        Assert.All(toDocuments, link => Assert.Equal(records[link.Key].Words, documents[Target(link.Value).Cell].Words));
     }
 
     [Fact]
@@ -82,7 +82,7 @@ public sealed class WorkbookTests : IDisposable
         Assert.Empty(workbook.Faults);
         Assert.Equal("Contents", workbook.Sheets[0]);
         Assert.Equal(11, workbook.Sheets.Count);
-        var links = workbook.Links("Contents").Values.Select(target => target[1..target.LastIndexOf('\'')].Replace("''", "'", StringComparison.Ordinal)).ToList();
+        var links = workbook.Links("Contents").Values.Select(target => Target(target).Sheet).ToList();
         Assert.Equal(workbook.Sheets.Skip(1), links);
         Assert.All(workbook.Sheets.Skip(1), sheet => Assert.Contains("'Contents'!A1", workbook.Links(sheet).Values));
     }
@@ -120,11 +120,10 @@ public sealed class WorkbookTests : IDisposable
         // Every link leads to a cell that is there, on a sheet that is there.
         foreach (var sheet in sheets)
         {
-            Assert.All(workbook.Links(sheet), link =>
+            Assert.All(workbook.Links(sheet).Values.Select(Target), target =>
             {
-                var at = link.Value.LastIndexOf('!');
-                Assert.Contains(link.Value[1..(at - 1)].Replace("''", "'", StringComparison.Ordinal), sheets);
-                Assert.Contains(link.Value[(at + 1)..], workbook.Cells(link.Value[1..(at - 1)].Replace("''", "'", StringComparison.Ordinal)).Keys);
+                Assert.Contains(target.Sheet, sheets);
+                Assert.Contains(target.Cell, workbook.Cells(target.Sheet).Keys);
             });
         }
 
@@ -175,4 +174,7 @@ public sealed class WorkbookTests : IDisposable
     }
 
     public void Dispose() => _tool.Dispose();
+
+    private static (string Sheet, string Cell) Target(string target) =>
+        target.LastIndexOf('!') is var at ? (target[1..(at - 1)].Replace("''", "'", StringComparison.Ordinal), target[(at + 1)..]) : default;
 }
