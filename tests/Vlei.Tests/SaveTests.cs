@@ -55,18 +55,18 @@ public sealed partial class SaveTests : IDisposable
             }
 
             var typed = chosen.SelectMany(option => option.Value == "true" ? new[] { $"--{option.Name}" } : [$"--{option.Name}", option.Value]).ToArray();
-            if (Show([report, .. typed]) is not { Status: 0 } shown)
+            if (Document([report, .. typed]) is not { Status: 0 } shown)
             {
                 continue;
             }
 
             var name = $"kept{round}";
             _tool.Run(["save", name, "--from", report, "--book", "reedwater", .. typed]).Done();
-            Assert.Equal(shown.Output.Replace($"\"report\": \"{report}\"", $"\"report\": \"{name}\"", StringComparison.Ordinal), Show([name]).Done().Output);
+            Assert.Equal(shown.Output.Replace($"\"report\": \"{report}\"", $"\"report\": \"{name}\"", StringComparison.Ordinal), Document([name]).Done().Output);
 
             // A copy, and one that is made from it, say the same.
             File.WriteAllText(_tool.PathOf("reedwater/reports/from-it.toml"), $"from = \"{name}\"\n");
-            Assert.Equal(Figures(shown.Output), Figures(Show(["from-it"]).Done().Output));
+            Assert.Equal(Figures(shown.Output), Figures(Document(["from-it"]).Done().Output));
             chosen.ForEach(option => kept[option.Name]++);
         }
     }
@@ -301,6 +301,13 @@ public sealed partial class SaveTests : IDisposable
     public void Dispose() => _tool.Dispose();
 
     private Outcome Save(params string[] arguments) => _tool.Run(["save", "--book", "reedwater", .. arguments]);
+
+    // The JSON, and the web page behind it, which has the looks.
+    private Outcome Document(string[] arguments)
+    {
+        var outcome = _tool.Run(["show", "--book", "reedwater", "--to", "shown.json", "--to", "shown.html", "--overwrite", .. arguments]);
+        return outcome.Status != 0 ? outcome : outcome with { Output = File.ReadAllText(_tool.PathOf("shown.json")) + File.ReadAllText(_tool.PathOf("shown.html")) };
+    }
 
     private Outcome Show(string[] arguments) => _tool.Run(["show", "--book", "reedwater", "--format", "json", .. arguments]);
 
