@@ -98,6 +98,7 @@ public partial class DocumentTests
         var workings = ReportWorkings.Of(report);
         for (var row = 0; row < report.Rows.Count; row++)
         {
+            workings.Take(report.Rows[row], row);
             for (var column = 0; column < report.Columns.Count; column++)
             {
                 if (workings.Of(report.Rows[row], row, column) is Working.Sum sum)

@@ -105,13 +105,15 @@ public class StatementTests
         long At(CellPlace cell) => report.Rows[cell.Row].Cells[cell.Column].Units ?? 0;
         foreach (var (row, place) in report.Rows.Select((row, place) => (row, place)).Where(row => row.row.Kind != RowKind.Heading))
         {
+            workings.Take(row, place);
             for (var column = 0; column < report.Columns.Count; column++)
             {
                 switch (workings.Of(row, place, column))
                 {
                     case Working.Sum sum:
-                        Assert.Equal(row.Cells[column].Units, sum.Terms.Sum(term => term.Sign * Enumerable.Range(term.First.Row, term.Last.Row - term.First.Row + 1)
-                            .Sum(line => Enumerable.Range(term.First.Column, term.Last.Column - term.First.Column + 1).Sum(across => At(new CellPlace(line, across))))));
+                        Assert.Equal((row.Key, report.Columns[column].Key, row.Cells[column].Units), (row.Key, report.Columns[column].Key, sum.Terms.Sum(term =>
+                            term.Sign * Enumerable.Range(term.First.Row, term.Last.Row - term.First.Row + 1)
+                                .Sum(line => Enumerable.Range(term.First.Column, term.Last.Column - term.First.Column + 1).Sum(across => At(new CellPlace(line, across)))))));
                         break;
                     case Working.Share { IsChange: true } share:
                         Assert.Equal(row.Cells[column].Units, Money.Percentage.Of(new Money.Amount(At(share.Part) - At(share.Whole)), new Money.Amount(Math.Abs(At(share.Whole))))?.TenThousandths);

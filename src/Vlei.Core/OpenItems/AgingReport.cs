@@ -1,6 +1,7 @@
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
+using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Core.OpenItems;
@@ -56,79 +57,81 @@ public static class AgingReport
         var columns = Columns(report.History, request, agings);
         new PromisedItems(context.Ledger, report.History, days[0]).AddColumns(columns);
         var documents = new DocumentRows(context.Ledger);
-        var table = new ItemTable(columns, item => documents.Named(report.History[item]));
+        var table = new ItemTable(definition.Title, columns, item => documents.Named(report.History[item]));
         var groups = request.Summary ? ItemGroup.ByAccount(report.History, taken) : ItemGroup.ByContact(context.Ledger, report.History, taken);
-        foreach (var group in report.Ordered(groups, columns, table, columns.PlaceOf(ItemReport.RowFigure), agings[0]))
+        foreach (var group in report.Ordered(groups, table, columns.PlaceOf(ItemReport.RowFigure), agings[0]))
         {
-            if (request.Detail && group.Id != ItemGroup.Rest)
+            if (request.Detail && group.Id != RowOrder.Rest)
             {
-                table.AddDetail(group.Id, group.Name, group.Items
-                    .OrderBy(item => report.History[item].Due).ThenBy(item => report.History[item].Date).ThenBy(item => item));
+                table.AddDetail(group.Id, group.Name, [.. group.Items
+                    .OrderBy(item => report.History[item].Due).ThenBy(item => report.History[item].Date).ThenBy(item => item)]);
             }
             else
             {
-                table.AddGroup(group.Id, group.Name, RowKind.Account, group.Items);
+                table.AddGroup(group.Id, group.Name, group.Items);
             }
         }
 
         table.AddTotal();
-        return report.Frame($"As of {PeriodText.Words(days[0])}, by {(request.AgesByDocument ? "document" : "due")} date") with
+        return table.Table.In(report.Frame($"As of {PeriodText.Words(days[0])}, by {(request.AgesByDocument ? "document" : "due")} date")) with
         {
-            Columns = columns.Columns,
-            Rows = table.Rows,
             Checks = report.TiesToControl(agings.Select((aging, place) => (aging.Day, table.SumOf(taken, TotalOf(columns, aging.Day, place))))),
-            OriginOf = table.OriginOf,
         };
     }
 
-    private static int TotalOf(ItemColumns columns, DateOnly day, int place) =>
+    private static int TotalOf(FigureColumns<OwnFigure<ItemRow>> columns, DateOnly day, int place) =>
         columns.PlaceOf(place == 0 ? ItemReport.RowFigure : KeyOf(ItemReport.RowFigure, day));
 
     private static string KeyOf(string key, DateOnly earlier) => $"{key}({PeriodText.Iso(earlier)})";
 
-    private static ItemColumns Columns(ControlHistory history, ReportRequest request, List<Aging> agings)
+    private static FigureColumns<OwnFigure<ItemRow>> Columns(ControlHistory history, ReportRequest request, List<Aging> agings)
     {
-        var columns = new ItemColumns();
+        RefusePercentages(request);
+        var columns = new FigureColumns<OwnFigure<ItemRow>>();
         if (request.Detail)
         {
             columns.AddDocument(history, agings[0]);
         }
 
-        var classes = Aging.Classes(request);
-        var beside = columns.Columns.Count;
-        var perClass = 1 + ((agings.Count - 1) * (request.Change ? 3 : 1)) + request.Percent.Distinct().Count();
-        var total = beside + (classes.Count * perClass);
-        for (var place = 0; place < classes.Count; place++)
+        var total = Figure("Total", agings[0], (aging, item) => aging.Open(item));
+        var classes = new List<int>();
+        foreach (var (key, heading, place) in Aging.Classes(request).Select((known, place) => (known.Key, known.Heading, place)))
         {
-            var own = place;
-            AddCompared(classes[place].Key, classes[place].Heading, (aging, item) => aging.OpenIn(item, own));
+            classes.Add(AddCompared(key, heading, (aging, item) => aging.OpenIn(item, place)));
         }
 
-        AddCompared("total", "Total", (aging, item) => aging.Open(item));
+        columns.AddUp(AddCompared(ItemReport.RowFigure, "Total", (aging, item) => aging.Open(item)), classes);
         return columns;
 
         // A class today, then on each earlier day with the change, then its share.
-        void AddCompared(string key, string heading, Func<Aging, int, Amount> of)
+        int AddCompared(string key, string heading, Func<Aging, int, Amount> of)
         {
-            var current = Add(new ReportColumn(key, heading, ColumnKind.Money), agings[0]);
+            var current = columns.Add(ReportColumn.Sum(key, heading), Figure(heading, agings[0], of));
             foreach (var aging in agings.Skip(1))
             {
-                var earlier = Add(
-                    new ReportColumn(KeyOf(key, aging.Day), $"{heading} {PeriodText.Heading(aging.Day)}", ColumnKind.Money)
-                    {
-                        Tie = ColumnTie.Compared,
-                    },
-                    aging);
+                var shown = ReportColumn.Sum(KeyOf(key, aging.Day), $"{heading} {PeriodText.Heading(aging.Day)}");
+                var earlier = columns.Add(shown with { Tie = ColumnTie.Compared }, Figure(shown.Heading, aging, of));
                 if (request.Change)
                 {
                     columns.AddChange(current, earlier);
                 }
             }
 
-            columns.AddPercents(current, request.Percent, total);
+            columns.AddShares(current, request.Percent, total);
+            return current;
+        }
 
-            int Add(ReportColumn column, Aging aging) => columns.Add(column, new ItemSource.Sum(
-                item => of(aging, item), (item, sign) => history.OriginOf(item, aging.Day, sign)));
+        OwnFigure<ItemRow> Figure(string heading, Aging aging, Func<Aging, int, Amount> of) =>
+            ItemFigure.Sum(heading, item => of(aging, item), (item, sign) => history.OriginOf(item, aging.Day, sign));
+    }
+
+    private static void RefusePercentages(ReportRequest request)
+    {
+        foreach (var percent in request.Percent.Where(percent => percent is not (PercentOf.Row or PercentOf.Column)))
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"--percent {ReportOptions.NameOf(percent)} does not apply to what is open.",
+                "Take --percent row, the share of the row's total, or --percent column, the share of the column's.");
         }
     }
 }

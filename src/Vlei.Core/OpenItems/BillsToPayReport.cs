@@ -8,14 +8,6 @@ namespace Vlei.Core.OpenItems;
 /// <summary>Which bills the money is enough for, in the order in which they are due, and what is left after each.</summary>
 public static class BillsToPayReport
 {
-    private static readonly IReadOnlyList<ReportColumn> Columns =
-    [
-        new("contact", "Contact", ColumnKind.Text), new("due", "Due", ColumnKind.Date), new("days-late", "Days late", ColumnKind.Count),
-        new("open", "Open", ColumnKind.Money), new("credit", "Credit used", ColumnKind.Money) { IsLeftOutWhenIdle = true },
-        new("disputed", "Disputed", ColumnKind.Money) { IsLeftOutWhenIdle = true }, new("to-pay", "To pay", ColumnKind.Money),
-        new("left", "Money left", ColumnKind.Money), new("enough", "Enough", ColumnKind.Text),
-    ];
-
     /// <summary>Its entry in the catalogue.</summary>
     public static ReportDefinition Definition { get; } = new()
     {
@@ -53,62 +45,58 @@ public static class BillsToPayReport
         Amount Credit(int item) => open[item] - toPay[item] - Disputed(item);
 
         var texts = new DocumentRows(context.Ledger);
-        var (rows, left) = (new List<ReportRow>(), start.Amount);
-        rows.Add(Row("opening", $"Money on {PeriodText.Heading(day)}", RowKind.Record, [
-            .. Enumerable.Repeat(Cell.Empty, 7), Cell.Of(start.Amount), Cell.Empty]));
-        foreach (var item in bills)
+        var (rows, left) = (new FigureRows<BillRow>(), start.Amount);
+        rows.Add(new FigureRow<BillRow>("opening", $"Money on {PeriodText.Heading(day)}", RowKind.Record, 0, new BillRow([], 0, IsTotal: false, left)) { CountsIn = ItemGroup.Total });
+        for (var place = 0; place < bills.Count; place++)
         {
-            var before = left;
-            left -= toPay[item];
-            var (key, label) = texts.Named(history[item]);
-            rows.Add(Row(key, label, RowKind.Record,
-            [
-                Cell.Of(texts.ContactName(history[item])), Cell.Of(history[item].Due),
-                new Cell(Math.Max(0, day.DayNumber - history[item].Due.DayNumber)), Cell.Of(open[item]),
-                OrNothing(Credit(item)), OrNothing(Disputed(item)), Cell.Of(toPay[item]), Cell.Of(left),
-                Cell.Of(toPay[item].IsZero ? "" : left.Sign >= 0 ? "yes" : before.Sign > 0 ? "in part" : "no"),
-            ]));
+            left -= toPay[bills[place]];
+            var (key, label) = texts.Named(history[bills[place]]);
+            rows.Add(new FigureRow<BillRow>(key, label, RowKind.Record, 0, new BillRow([bills[place]], place + 1, IsTotal: false, left)) { CountsIn = ItemGroup.Total });
         }
 
-        Amount Sum(Func<int, Amount> of) => bills.Aggregate(Amount.Zero, (sum, item) => sum + of(item));
-        rows.Add(Row("total", "Total", RowKind.GrandTotal,
-        [
-            Cell.Empty, Cell.Empty, Cell.Empty, Cell.Of(Sum(item => open[item])), Cell.Of(Sum(Credit)), OrNothing(Sum(Disputed)),
-            Cell.Of(Sum(item => toPay[item])), Cell.Of(left), Cell.Empty,
-        ]));
-        return report.Frame($"As of {PeriodText.Words(day)}, the first due first") with
+        rows.Add(new FigureRow<BillRow>(ItemGroup.Total, "Total", RowKind.GrandTotal, 0, new BillRow(bills, bills.Count, IsTotal: true, left)));
+        return new ReportTable<BillRow, OwnFigure<BillRow>>(Definition.Title, Columns(), rows, new OwnFigures<BillRow>())
+            .In(report.Frame($"As of {PeriodText.Words(day)}, the first due first"));
+
+        FigureColumns<OwnFigure<BillRow>> Columns()
         {
-            Columns = Columns,
-            Rows = rows,
-            OriginOf = OriginOf,
-        };
+            var columns = new FigureColumns<OwnFigure<BillRow>>();
+            Say("contact", "Contact", ColumnKind.Text, item => Cell.Of(texts.ContactName(history[item])));
+            Say("due", "Due", ColumnKind.Date, item => Cell.Of(history[item].Due));
+            Say("days-late", "Days late", ColumnKind.Count, item => new Cell(Math.Max(0, day.DayNumber - history[item].Due.DayNumber)));
+            _ = columns.Add(ReportColumn.Sum("open", "Open"), OwnFigure<BillRow>.Of(
+                row => Sum(row, item => open[item]), (row, _, records) => records.Items.AddRange(row.Bills.Select(item => history.OriginOf(item, day)))));
+            Add("credit", "Credit used", Credit, row => row.IsTotal);
+            Add("disputed", "Disputed", Disputed, _ => false);
+            Add("to-pay", "To pay", item => toPay[item], _ => true);
+            _ = columns.Add(new ReportColumn("left", "Money left", ColumnKind.Money), OwnFigure<BillRow>.Of(
+                row => row.Left.MinorUnits, (row, _, records) => start.AddBehind(
+                    bills.Take(row.Passed).Select(item => history.OriginOf(item, null) with { Total = -toPay[item] }), row.Left, records)));
+            _ = columns.Add(new ReportColumn("enough", "Enough", ColumnKind.Text), OwnFigure<BillRow>.Said(row => row is { IsTotal: false, Bills: [var item] }
+                ? Cell.Of(toPay[item].IsZero ? "" : row.Left.Sign >= 0 ? "yes" : (row.Left + toPay[item]).Sign > 0 ? "in part" : "no") : Cell.Empty));
+            return columns;
 
-        CellOrigin? OriginOf(int row, int column)
-        {
-            if (Columns[column].Kind != ColumnKind.Money || rows[row].Cells[column].Units is not { } units)
-            {
-                return null;
-            }
-
-            var isTotal = row == rows.Count - 1;
-            List<int> behind = isTotal ? bills : [.. bills.Skip(row - 1).Take(Math.Min(row, 1))];
-            return Columns[column].Key switch
-            {
-                "left" => start.OriginOf(bills.Take(row).Select(item => history.OriginOf(item, null) with { Total = -toPay[item] }), new Amount(units)),
-                "open" => new CellOrigin(new Amount(units), []) { Items = [.. behind.Select(item => history.OriginOf(item, day))] },
-                "credit" => Origin(Credit),
-                "disputed" => Origin(Disputed),
-                _ => Origin(item => toPay[item]),
-            };
-
-            CellOrigin Origin(Func<int, Amount> of) => new(new Amount(units), [], "What we have in credit with a supplier is used for its first bills.")
-            {
-                Items = [.. behind.Where(item => !of(item).IsZero).Select(item => history.OriginOf(item, null) with { Total = of(item) })],
-            };
+            void Say(string key, string heading, ColumnKind kind, Func<int, Cell> of) => columns.Add(
+                new ReportColumn(key, heading, kind), OwnFigure<BillRow>.Said(row => row is { IsTotal: false, Bills: [var item] } ? of(item) : Cell.Empty));
+            void Add(string key, string heading, Func<int, Amount> of, Func<BillRow, bool> showsZero) => columns.Add(
+                ReportColumn.Sum(key, heading) with { IsLeftOutWhenIdle = key != "to-pay" }, OwnFigure<BillRow>.Of(
+                    row => Sum(row, of) is var sum && sum == 0 && !showsZero(row) ? null : sum,
+                    (row, _, records) =>
+                    {
+                        records.Items.AddRange(row.Bills.Where(item => !of(item).IsZero).Select(item => history.OriginOf(item, null) with { Total = of(item) }));
+                        records.Note = "What we have in credit with a supplier is used for its first bills.";
+                    }));
         }
     }
 
-    private static Cell OrNothing(Amount amount) => amount.IsZero ? Cell.Empty : Cell.Of(amount);
+    // The opening row has no bills, and nothing but the money that there is.
+    private static long? Sum(BillRow row, Func<int, Amount> of) =>
+        row.Bills.Count == 0 && !row.IsTotal ? null : row.Bills.Aggregate(Amount.Zero, (sum, item) => sum + of(item)).MinorUnits;
 
-    private static ReportRow Row(string key, string label, RowKind kind, IReadOnlyList<Cell> cells) => new(key, label, kind, 0, cells);
+    /// <summary>A row of it.</summary>
+    /// <param name="Bills">The bills that it stands for.</param>
+    /// <param name="Passed">How many bills have passed when it stands.</param>
+    /// <param name="IsTotal">Whether it is the total.</param>
+    /// <param name="Left">The money that is left then.</param>
+    private readonly record struct BillRow(IReadOnlyList<int> Bills, int Passed, bool IsTotal, Amount Left);
 }

@@ -42,26 +42,36 @@ public static class CollectionReport
         var range = context.PeriodOf(request).Range;
         var report = new ItemReport(Definition, context, request, AccountType.Receivable, range.To, []);
         IReadOnlyList<DateRange> pieces = request.By?.Unit is { } unit ? context.Calendar.Split(range, unit) : [range];
-        var periods = pieces.Select(piece => new CollectionPeriod(report.History, [.. report.Taken()], piece)).ToList();
-        return report.Frame(PeriodText.Words(range, context.Calendar)) with
+        List<int> taken = [.. report.Taken()];
+        var periods = pieces.Select(piece => new CollectionPeriod(report.History, taken, piece)).ToList();
+        var (columns, rows) = (new FigureColumns<OwnFigure<CollectionRow>>(), new FigureRows<CollectionRow>());
+        foreach (var period in periods)
         {
-            Period = range,
-            AsOf = null,
-            Columns = [.. pieces.Select(piece => new ReportColumn(
-                PeriodText.Key(piece, context.Calendar), PeriodText.Heading(piece, context.Calendar), ColumnKind.Money, piece))],
-            Rows = [.. CollectionPeriod.Measures.Select(measure => new ReportRow(
-                measure.Key, measure.Label, RowKind.Account, 0,
-                [.. periods.Select(measure.Of)])
-            {
-                InsteadOfMoney = measure.Shows == ColumnKind.Money ? null : measure.Shows,
-            })],
+            _ = columns.Add(
+                new ReportColumn(PeriodText.Key(period.Range, context.Calendar), PeriodText.Heading(period.Range, context.Calendar), ColumnKind.Money, period.Range),
+                OwnFigure<CollectionRow>.Of(row => row.Measure.Of(period).Units, (row, _, records) => period.AddBehind(row.Measure, records)));
+        }
+
+        foreach (var measure in CollectionPeriod.Measures)
+        {
+            rows.Add(new FigureRow<CollectionRow>(measure.Key, measure.Label, RowKind.Account, 0, new CollectionRow(measure)) { Shows = measure.Shows });
+        }
+
+        return new ReportTable<CollectionRow, OwnFigure<CollectionRow>>(Definition.Title, columns, rows, new OwnFigures<CollectionRow>()).In(report.Frame(range)) with
+        {
             Checks = report.TiesToControl(periods.Select(period => (period.Range.To, period.Receivables))),
-            OriginOf = (row, column) => CollectionPeriod.Measures[row].Behind is { } behind
-                ? periods[column].OriginOf(behind) : throw new ProblemException(
-                    ProblemKind.Usage, $"{CollectionPeriod.Measures[row].Label} is worked out from other rows.",
-                    "Trace charged, settled, receivables or overdue."),
         };
     }
+
+    /// <summary>Something that is measured of a period.</summary>
+    /// <param name="Key">Its key.</param>
+    /// <param name="Label">What it is called.</param>
+    /// <param name="Shows">What its figures are.</param>
+    /// <param name="Of">What it comes to.</param>
+    /// <param name="Behind">What each document adds to it; nothing where it is worked out from others.</param>
+    private sealed record Measure(string Key, string Label, ColumnKind Shows, Func<CollectionPeriod, Cell> Of, Func<CollectionPeriod, int, Amount>? Behind);
+
+    private readonly record struct CollectionRow(Measure Measure);
 
     // What is measured of one period.
     private sealed class CollectionPeriod
@@ -77,16 +87,16 @@ public static class CollectionReport
             _habits = new PayingHabits(history, range.From, range.To);
         }
 
-        public static IReadOnlyList<(string Key, string Label, ColumnKind Shows, Func<CollectionPeriod, Cell> Of, Func<CollectionPeriod, int, Amount>? Behind)> Measures { get; } =
+        public static IReadOnlyList<Measure> Measures { get; } =
         [
-            ("charged", "Charged on account", ColumnKind.Money, period => Cell.Of(period.Sum(period.Charged)), (period, item) => period.Charged(item)),
-            ("settled", "Settled", ColumnKind.Money, period => Cell.Of(period.Sum(period.Settled)), (period, item) => period.Settled(item)),
-            ("receivables", "Receivables at the end", ColumnKind.Money, period => Cell.Of(period.Receivables), (period, item) => period._open[item]),
-            ("overdue", "Of which overdue", ColumnKind.Money, period => Cell.Of(period.Sum(period.Overdue)), (period, item) => period.Overdue(item)),
-            ("share-overdue", "Share overdue", ColumnKind.Percent, period => Cell.Of(Percentage.Of(period.Sum(period.Overdue), period.Receivables)), null),
-            ("days-sales-outstanding", "Days sales outstanding", ColumnKind.Ratio, period => period.DaysOutstanding, null),
-            ("days-to-pay", "Average days to pay", ColumnKind.Ratio, period => new Cell(period._habits.DaysToPay(period.Owed)), null),
-            ("days-late", "Average days late", ColumnKind.Ratio, period => new Cell(period._habits.DaysLate(period.Owed)), null),
+            new("charged", "Charged on account", ColumnKind.Money, period => Cell.Of(period.Sum(period.Charged)), (period, item) => period.Charged(item)),
+            new("settled", "Settled", ColumnKind.Money, period => Cell.Of(period.Sum(period.Settled)), (period, item) => period.Settled(item)),
+            new("receivables", "Receivables at the end", ColumnKind.Money, period => Cell.Of(period.Receivables), (period, item) => period._open[item]),
+            new("overdue", "Of which overdue", ColumnKind.Money, period => Cell.Of(period.Sum(period.Overdue)), (period, item) => period.Overdue(item)),
+            new("share-overdue", "Share overdue", ColumnKind.Percent, period => Cell.Of(Percentage.Of(period.Sum(period.Overdue), period.Receivables)), null),
+            new("days-sales-outstanding", "Days sales outstanding", ColumnKind.Ratio, period => period.DaysOutstanding, null),
+            new("days-to-pay", "Average days to pay", ColumnKind.Ratio, period => new Cell(period._habits.DaysToPay(period.Owed)), null),
+            new("days-late", "Average days late", ColumnKind.Ratio, period => new Cell(period._habits.DaysLate(period.Owed)), null),
         ];
 
         public DateRange Range { get; }
@@ -100,11 +110,13 @@ public static class CollectionReport
             ? Cell.Empty
             : new Cell(Rounding.Divide((Int128)Receivables.MinorUnits * Range.Days * TenThousandths, charged.MinorUnits));
 
-        public CellOrigin OriginOf(Func<CollectionPeriod, int, Amount> behind) => new(Sum(item => behind(this, item)), [])
+        public void AddBehind(Measure measure, OriginRecords records)
         {
-            Items = [.. _items.Where(item => !behind(this, item).IsZero)
-                .Select(item => _history.OriginOf(item, null) with { Total = behind(this, item) })],
-        };
+            var behind = measure.Behind ?? throw new ProblemException(
+                ProblemKind.Usage, $"{measure.Label} is worked out from other rows.", "Trace charged, settled, receivables or overdue.");
+            records.Items.AddRange(_items.Where(item => !behind(this, item).IsZero)
+                .Select(item => _history.OriginOf(item, null) with { Total = behind(this, item) }));
+        }
 
         private Amount Charged(int item) => Range.Contains(_history[item].Date) && _history[item].Total.Sign > 0 ? _history[item].Total : Amount.Zero;
 

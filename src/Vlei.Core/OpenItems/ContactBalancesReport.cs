@@ -48,44 +48,34 @@ public static class ContactBalancesReport
         var range = context.PeriodOf(request).Range;
         var report = new ItemReport(definition, context, request, type, range.To, ["total"]);
         var history = report.History;
-        var columns = Columns(history, range);
-        var table = new ItemTable(columns, _ => throw new InvalidOperationException("There are no rows of single documents."));
-        var taken = report.Taken();
+        var table = new ItemTable(definition.Title, Columns(history, range), _ => throw new InvalidOperationException("There are no rows of single documents."));
+        List<int> taken = [.. report.Taken()];
         var groups = request.Summary ? ItemGroup.ByAccount(history, taken) : ItemGroup.ByContact(context.Ledger, history, taken);
-        var moved = groups.Where(group => Enumerable.Range(0, columns.Columns.Count)
+        var moved = groups.Where(group => Enumerable.Range(0, table.Columns.Count)
             .Any(column => !table.SumOf(group.Items, column).IsZero));
-        foreach (var group in report.Ordered(moved, columns, table, columns.PlaceOf("closing")))
+        var closing = table.Columns.PlaceOf("closing");
+        foreach (var group in report.Ordered(moved, table, closing))
         {
-            table.AddGroup(group.Id, group.Name, RowKind.Account, group.Items);
+            table.AddGroup(group.Id, group.Name, group.Items);
         }
 
         table.AddTotal();
-        return report.OfBalances(report.Frame(PeriodText.Words(range, context.Calendar)) with
+        return report.OfBalances(table.Table.In(report.Frame(range)) with
         {
-            Period = range,
-            AsOf = null,
-            Columns = columns.Columns,
-            Rows = table.Rows,
-            Checks = report.TiesToControl(
-                [(range.From.AddDays(-1), table.SumOf(taken, 0)), (range.To, table.SumOf(taken, columns.PlaceOf("closing")))]),
-            OriginOf = table.OriginOf,
+            Checks = report.TiesToControl([(range.From.AddDays(-1), table.SumOf(taken, 0)), (range.To, table.SumOf(taken, closing))]),
         });
     }
 
     // What is owed, to us or by us, is positive at either end; debit and credit are both positive.
-    private static ItemColumns Columns(ControlHistory history, DateRange range)
+    private static FigureColumns<OwnFigure<ItemRow>> Columns(ControlHistory history, DateRange range)
     {
-        var columns = new ItemColumns();
+        var columns = new FigureColumns<OwnFigure<ItemRow>>();
         bool IsDebit(int item) => history.Natural(history[item].Total).Sign > 0;
         bool IsWithin(int item) => history[item].Date >= range.From;
-        Add("opening", "Opening", item => IsWithin(item) ? Amount.Zero : history[item].Total);
-        Add("debit", "Debit", item => IsWithin(item) && IsDebit(item) ? history.Natural(history[item].Total) : Amount.Zero);
-        Add("credit", "Credit", item => IsWithin(item) && !IsDebit(item) ? -history.Natural(history[item].Total) : Amount.Zero);
-        Add("closing", "Closing", item => history[item].Total);
+        _ = columns.AddSum("opening", "Opening", history, item => IsWithin(item) ? Amount.Zero : history[item].Total);
+        _ = columns.AddSum("debit", "Debit", history, item => IsWithin(item) && IsDebit(item) ? history.Natural(history[item].Total) : Amount.Zero);
+        _ = columns.AddSum("credit", "Credit", history, item => IsWithin(item) && !IsDebit(item) ? -history.Natural(history[item].Total) : Amount.Zero);
+        _ = columns.AddSum("closing", "Closing", history, item => history[item].Total);
         return columns;
-
-        void Add(string key, string heading, Func<int, Amount> of) => columns.Add(
-            new ReportColumn(key, heading, ColumnKind.Money),
-            new ItemSource.Sum(of, (item, sign) => history.OriginOf(item, null) with { Total = sign < 0 ? -of(item) : of(item) }));
     }
 }

@@ -1,4 +1,3 @@
-using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Reports;
@@ -59,14 +58,10 @@ public static class ContactLedgerReport
         }
 
         ledger.AddTotal("Total", shown);
-        return report.OfBalances(report.Frame(PeriodText.Words(range, context.Calendar)) with
+        var table = new ReportTable<ContactLedgerRow, OwnFigure<ContactLedgerRow>>(definition.Title, ledger.Columns, ledger.Rows, new OwnFigures<ContactLedgerRow>());
+        return report.OfBalances(table.In(report.Frame(range)) with
         {
-            Period = range,
-            AsOf = null,
-            Columns = ledger.Columns,
-            Rows = ledger.Rows,
             Checks = report.TiesToControl([(range.From.AddDays(-1), opening), (range.To, closing)]),
-            OriginOf = ledger.OriginOf,
         });
     }
 }

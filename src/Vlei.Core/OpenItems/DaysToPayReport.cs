@@ -45,51 +45,36 @@ public static class DaysToPayReport
         var report = new ItemReport(definition, context, request, type, range.To, ["total"]);
         var (history, open) = (report.History, report.History.OpenAt(range.To));
         var habits = new PayingHabits(history, range.From, range.To);
-        var columns = Columns(history, open, habits, range);
-        var table = new ItemTable(columns, _ => throw new InvalidOperationException("There are no rows of single documents."));
+        var table = new ItemTable(definition.Title, Columns(history, open, habits, range), _ => throw new InvalidOperationException("There are no rows of single documents."));
+        var owed = table.Columns.PlaceOf("open");
         var groups = ItemGroup.ByContact(context.Ledger, history, report.Taken())
             .Where(group => Enumerable.Range(0, 4).Any(column => !table.SumOf(group.Items, column).IsZero));
-        foreach (var group in report.Ordered(groups, columns, table, columns.PlaceOf("open")))
+        foreach (var group in report.Ordered(groups, table, owed))
         {
-            table.AddGroup(group.Id, group.Name, RowKind.Account, group.Items);
+            table.AddGroup(group.Id, group.Name, group.Items);
         }
 
         table.AddTotal();
-        return report.Frame(PeriodText.Words(range, context.Calendar)) with
+        return table.Table.In(report.Frame(range)) with
         {
-            Period = range,
-            AsOf = null,
-            Columns = columns.Columns,
-            Rows = table.Rows,
-            Checks = report.TiesToControl([(range.To, table.SumOf(report.Taken(), columns.PlaceOf("open")))]),
-            OriginOf = table.OriginOf,
+            Checks = report.TiesToControl([(range.To, table.SumOf([.. report.Taken()], owed))]),
         };
     }
 
-    private static ItemColumns Columns(ControlHistory history, Amount[] open, PayingHabits habits, DateRange range)
+    private static FigureColumns<OwnFigure<ItemRow>> Columns(ControlHistory history, Amount[] open, PayingHabits habits, DateRange range)
     {
-        var columns = new ItemColumns();
+        var columns = new FigureColumns<OwnFigure<ItemRow>>();
         bool IsOwed(int item) => history[item].Total.Sign > 0;
-        Add("charged", "Charged", item => IsOwed(item) && range.Contains(history[item].Date) ? history[item].Total : Amount.Zero);
-        Add("settled", "Settled", item => IsOwed(item) ? habits.Settled([item]) : Amount.Zero);
-        Add("open", "Open", item => open[item]);
-        Add("overdue", "Overdue", item => IsOwed(item) && history[item].Due < range.To ? open[item] : Amount.Zero);
-        columns.Add(
-            new ReportColumn("share-overdue", "Share overdue", ColumnKind.Percent),
-            new ItemSource.Percent(columns.PlaceOf("overdue"), columns.PlaceOf("open")));
-        columns.Add(
-            new ReportColumn("percent-column(open)", "% of all open", ColumnKind.Percent),
-            new ItemSource.Percent(columns.PlaceOf("open"), null));
-        columns.Add(
-            new ReportColumn("days-to-pay", "Days to pay", ColumnKind.Ratio),
-            new ItemSource.Average(items => habits.DaysToPay(items.Where(IsOwed))));
-        columns.Add(
-            new ReportColumn("days-late", "Days late", ColumnKind.Ratio),
-            new ItemSource.Average(items => habits.DaysLate(items.Where(IsOwed))));
+        _ = columns.AddSum("charged", "Charged", history, item => IsOwed(item) && range.Contains(history[item].Date) ? history[item].Total : Amount.Zero);
+        _ = columns.AddSum("settled", "Settled", history, item => IsOwed(item) ? habits.Settled([item]) : Amount.Zero);
+        var owed = columns.FigureAt(columns.AddSum("open", "Open", history, item => open[item]));
+        var late = columns.FigureAt(columns.AddSum("overdue", "Overdue", history, item => IsOwed(item) && history[item].Due < range.To ? open[item] : Amount.Zero));
+        columns.AddShare(new ReportColumn("share-overdue", "Share overdue", ColumnKind.Percent), late, PercentOf.Row, owed);
+        columns.AddShare(new ReportColumn("percent-column(open)", "% of all open", ColumnKind.Percent), owed, PercentOf.Column, owed);
+        _ = columns.Add(
+            new ReportColumn("days-to-pay", "Days to pay", ColumnKind.Ratio), ItemFigure.Average("Days to pay", items => habits.DaysToPay(items.Where(IsOwed))));
+        _ = columns.Add(
+            new ReportColumn("days-late", "Days late", ColumnKind.Ratio), ItemFigure.Average("Days late", items => habits.DaysLate(items.Where(IsOwed))));
         return columns;
-
-        void Add(string key, string heading, Func<int, Amount> of) => columns.Add(
-            new ReportColumn(key, heading, ColumnKind.Money),
-            new ItemSource.Sum(of, (item, sign) => history.OriginOf(item, null) with { Total = sign < 0 ? -of(item) : of(item) }));
     }
 }

@@ -11,8 +11,8 @@ internal sealed record ItemGroup(string Id, string Name, IReadOnlyList<int> Item
     /// <summary>The id of what has no contact.</summary>
     public const string NoContact = "no-contact";
 
-    /// <summary>The id of all that come behind the first few.</summary>
-    public const string Rest = "rest";
+    /// <summary>The key of the row that all come to.</summary>
+    public const string Total = "total";
 
     /// <summary>By contact, in the order of names; what has none is last.</summary>
     public static List<ItemGroup> ByContact(ILedger ledger, ControlHistory history, IEnumerable<int> items)

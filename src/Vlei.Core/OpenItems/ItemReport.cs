@@ -20,7 +20,6 @@ internal sealed class ItemReport
     public const string RowFigure = "total";
 
     private const string Oldest = "oldest";
-    private const string Name = "name";
 
     private readonly ReportDefinition _definition;
     private readonly ReportContext _context;
@@ -101,72 +100,47 @@ internal sealed class ItemReport
     /// the others together behind them. Throws a <see cref="ProblemException"/> for an order that there is not.
     /// </summary>
     /// <param name="groups">All rows.</param>
-    /// <param name="columns">The columns.</param>
     /// <param name="table">The table that they go into.</param>
     /// <param name="total">The place of the column that says which rows are the largest.</param>
     /// <param name="aging">What says which are the oldest, where they have an age.</param>
-    public IReadOnlyList<ItemGroup> Ordered(
-        IEnumerable<ItemGroup> groups, ItemColumns columns, ItemTable table, int total, Aging? aging = null)
+    public IReadOnlyList<ItemGroup> Ordered(IEnumerable<ItemGroup> groups, ItemTable table, int total, Aging? aging = null)
     {
-        var sums = Enumerable.Range(0, columns.Columns.Count).Where(column => columns.Sources[column] is ItemSource.Sum or ItemSource.Average).ToList();
+        var columns = table.Columns;
+        var sums = Enumerable.Range(0, columns.Count).Where(column => columns[column] is FigureColumn<OwnFigure<ItemRow>>.Base { Shown.AddsUp: true } or
+            FigureColumn<OwnFigure<ItemRow>>.Base { Shown.Kind: ColumnKind.Ratio }).ToList();
         SortOrder.Refuse(
-            _request.Sort, [Name, .. aging is null ? Array.Empty<string>() : [Oldest], .. sums.Select(column => columns.Columns[column].Key)]);
-        var taken = _figures.IsEverything ? groups : groups.Where(group =>
-            _figures.Take(RowFigure, table.SumOf(group.Items, total).MinorUnits, _context.Currency.Decimals));
-        var sorted = (IReadOnlyList<ItemGroup>)[.. taken];
-        IReadOnlyList<SortOrder> keys = _request.Sort.Count > 0 ? _request.Sort
-            : _request.Top is null ? [] : [new SortOrder(columns.Columns[total].Key, Downwards: true)];
-        foreach (var key in keys.Reverse())
-        {
-            var column = columns.PlaceOf(key.Name);
-            sorted = key.Name == Name ? Sorted(group => group.Name, StringComparer.OrdinalIgnoreCase)
-                : key.Name == Oldest ? Sorted(OldestOf, Comparer<int>.Default)
-                : columns.Sources[column] is ItemSource.Average average ? Sorted(group => average.Of(group.Items) ?? long.MinValue, Comparer<long>.Default)
-                : Sorted(group => table.SumOf(group.Items, column), Comparer<Amount>.Default);
-
-            IReadOnlyList<ItemGroup> Sorted<T>(Func<ItemGroup, T> by, IComparer<T> order) =>
-                key.Downwards ? [.. sorted.OrderByDescending(by, order)] : [.. sorted.OrderBy(by, order)];
-        }
-
+            _request.Sort, [RowOrder.Name, .. aging is null ? Array.Empty<string>() : [Oldest], .. sums.Select(column => columns[column].Shown.Key)]);
+        IReadOnlyList<ItemGroup> taken = [.. _figures.IsEverything ? groups : groups.Where(group =>
+            _figures.Take(RowFigure, table.SumOf(group.Items, total).MinorUnits, _context.Currency.Decimals))];
+        var sorted = RowOrder.Sorted(taken, RowOrder.Keys(_request, columns[total].Shown.Key), key => key == RowOrder.Name ? group => Cell.Of(group.Name)
+            : key == Oldest ? group => new Cell(OldestOf(group))
+            : group => table.CellOf(ItemRow.Of(group.Items), columns.PlaceOf(key)));
         return _request.Top is not { } top || sorted.Count <= top ? sorted :
-            [.. sorted.Take(top), new ItemGroup(ItemGroup.Rest, $"The rest ({sorted.Count - top})", [.. sorted.Skip(top).SelectMany(group => group.Items)])];
+            [.. sorted.Take(top), new ItemGroup(RowOrder.Rest, RowOrder.RestLabel(sorted.Count - top), [.. sorted.Skip(top).SelectMany(group => group.Items)])];
 
         int OldestOf(ItemGroup group) => group.Items.Where(item => aging!.Open(item).Sign > 0).Select(aging!.DaysLate).DefaultIfEmpty(int.MinValue).Max();
     }
 
     /// <summary>Items in the order that is asked for. Throws a <see cref="ProblemException"/> for an order that there is not.</summary>
     /// <param name="items">The items.</param>
-    /// <param name="columns">The columns of their list.</param>
-    /// <param name="usual">The order where nothing is asked for.</param>
-    public IReadOnlyList<int> OrderedItems(IReadOnlyList<int> items, ItemColumns columns, SortOrder usual)
+    /// <param name="table">The table that they go into.</param>
+    /// <param name="usual">The column that they are ordered by where nothing is asked for.</param>
+    public IReadOnlyList<int> OrderedItems(IReadOnlyList<int> items, ItemTable table, string usual)
     {
-        SortOrder.Refuse(_request.Sort, [.. columns.Columns.Select(column => column.Key)]);
-        var sorted = items;
-        foreach (var key in (_request.Sort.Count > 0 ? _request.Sort : [usual]).Reverse())
-        {
-            var of = columns.CellOf(columns.PlaceOf(key.Name));
-            var order = Comparer<Cell>.Create((left, right) => (left.Units, left.Words?.ToUpperInvariant())
-                .CompareTo((right.Units, right.Words?.ToUpperInvariant())));
-            sorted = key.Downwards ? [.. sorted.OrderByDescending(of, order)] : [.. sorted.OrderBy(of, order)];
-        }
-
-        return sorted;
+        SortOrder.Refuse(_request.Sort, [.. table.Columns.Shown.Select(column => column.Key)]);
+        return RowOrder.Sorted(items, _request.Sort.Count > 0 ? _request.Sort : [new SortOrder(usual, Downwards: false)], key =>
+            item => table.CellOf(new ItemRow([item], 0, 1, IsSingle: true), table.Columns.PlaceOf(key)));
     }
 
     /// <summary>The report without its rows.</summary>
-    public Report Frame(string periodInWords) => new()
+    public Report Frame(string periodInWords) => FrameOf(DayOf(_context, _request).Range, isOfMoment: true) with { PeriodInWords = periodInWords };
+
+    /// <summary>The report of a period without its rows.</summary>
+    public Report Frame(DateRange range) => FrameOf(range, isOfMoment: false);
+
+    private Report FrameOf(DateRange range, bool isOfMoment) => ReportFrame.Of(
+        _definition.Key, _definition.Title, _context, _request, range, isOfMoment, AccountingBasis.Accrual) with
     {
-        Key = _definition.Key,
-        Title = _request.Title ?? _definition.Title,
-        Book = _context.Name,
-        Currency = _context.Currency,
-        Basis = AccountingBasis.Accrual,
-        Period = null,
-        AsOf = DayOf(_context, _request).Range.To,
-        PeriodInWords = periodInWords,
-        Columns = [],
-        Rows = [],
-        Checks = [],
         Narrowed = [.. _filter.InWords, .. _figures.InWords],
         Notes =
         [
@@ -174,8 +148,6 @@ internal sealed class ItemReport
             .. History.Until < _context.Records.From
                 ? new[] { $"The first record is of {PeriodText.Words(_context.Records.From)}: nothing was there before." } : [],
         ],
-        OriginOf = (_, _) => null,
-        Revision = _context.Ledger.Revision,
     };
 
     /// <summary>That sums of items are what the control accounts come to at the end of days; nothing where items are left out.</summary>

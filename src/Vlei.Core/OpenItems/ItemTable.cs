@@ -1,180 +1,155 @@
 using Vlei.Core.Money;
-using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Core.OpenItems;
 
-/// <summary>A row of a table of items.</summary>
-/// <param name="Kind">What it is.</param>
-/// <param name="Level">How far it is indented.</param>
-/// <param name="Key">Its key; nothing for a single document, which says it itself.</param>
-/// <param name="Label">What stands before its figures; nothing for a single document.</param>
-/// <param name="First">Where its items begin in the order of the table.</param>
+/// <summary>Items that a row stands for: a stretch of a list of them.</summary>
+/// <param name="Items">The list.</param>
+/// <param name="First">Where the stretch begins.</param>
 /// <param name="Count">How many they are.</param>
-internal readonly record struct ItemRow(RowKind Kind, int Level, string? Key, string? Label, int First, int Count);
+/// <param name="IsSingle">Whether the row is that of a single document, rather than of some together.</param>
+internal readonly record struct ItemRow(IReadOnlyList<int> Items, int First, int Count, bool IsSingle)
+{
+    /// <summary>The items.</summary>
+    public IEnumerable<int> All => Count == 1 ? [Items[First]] : Count == Items.Count ? Items : Items.Skip(First).Take(Count);
+
+    /// <summary>All of a list together.</summary>
+    public static ItemRow Of(IReadOnlyList<int> items) => new(items, 0, items.Count, IsSingle: false);
+}
 
 /// <summary>
-/// Rows of items, and columns that add something up over them. A row is a stretch of the order of the items, so that a
-/// list of any length is little more than its items; cells are worked out when they are looked at.
+/// Rows of items, and columns that add something up over them. Rows of single documents are made when they are looked at, so
+/// that a list of any length is little more than its items.
 /// </summary>
 internal sealed class ItemTable
 {
-    private readonly ItemColumns _columns;
+    private readonly FigureColumns<OwnFigure<ItemRow>> _columns;
+    private readonly FigureRows<ItemRow> _rows = new();
+    private readonly OwnFigures<ItemRow> _figures = new();
     private readonly Func<int, (string Key, string Label)> _described;
-    private readonly List<int> _order = [];
-    private readonly List<ItemRow> _rows = [];
-    private readonly Dictionary<int, Amount> _grandTotals = [];
-    private readonly Dictionary<int, ReportRow> _sums = [];
+    private readonly List<int> _all = [];
 
     /// <summary>An empty table.</summary>
+    /// <param name="title">The title of the report, for messages.</param>
     /// <param name="columns">Its columns.</param>
     /// <param name="described">The key and the label of the row of a single item.</param>
-    public ItemTable(ItemColumns columns, Func<int, (string Key, string Label)> described) =>
-        (_columns, _described) = (columns, described);
-
-    /// <summary>The rows, for a report.</summary>
-    public IReadOnlyList<ReportRow> Rows => new RowList(_rows.Count, RowAt);
-
-    /// <summary>
-    /// What items come to in a column that is a sum. Throws a <see cref="ProblemException"/> that names the column where it
-    /// does not fit.
-    /// </summary>
-    public Amount SumOf(IEnumerable<int> items, int column)
+    public ItemTable(string title, FigureColumns<OwnFigure<ItemRow>> columns, Func<int, (string Key, string Label)> described)
     {
-        var of = ((ItemSource.Sum)_columns.Sources[column]).Of;
-        try
-        {
-            return items.Aggregate(Amount.Zero, (sum, item) => sum + of(item));
-        }
-        catch (OverflowException tooLarge)
-        {
-            throw new ProblemException(
-                ProblemKind.BadData, $"Column {_columns.Columns[column].Heading}: a sum is larger than 64 bits hold.",
-                "Look for an amount with too many digits.", tooLarge);
-        }
+        (_columns, _described) = (columns, described);
+        Table = new ReportTable<ItemRow, OwnFigure<ItemRow>>(title, columns, _rows, _figures);
     }
 
+    /// <summary>The columns.</summary>
+    public FigureColumns<OwnFigure<ItemRow>> Columns => _columns;
+
+    /// <summary>The table that it is of.</summary>
+    public ReportTable<ItemRow, OwnFigure<ItemRow>> Table { get; }
+
     /// <summary>Adds a row for some items.</summary>
-    public void AddGroup(string key, string label, RowKind kind, IEnumerable<int> items)
+    public void AddGroup(string key, string label, IReadOnlyList<int> items)
     {
-        var first = _order.Count;
-        _order.AddRange(items);
-        _rows.Add(new ItemRow(kind, 0, key, label, first, _order.Count - first));
+        _rows.Add(new FigureRow<ItemRow>(key, label, RowKind.Account, 0, ItemRow.Of(items)) { CountsIn = ItemGroup.Total });
+        _all.AddRange(items);
     }
 
     /// <summary>Adds a heading, a row for each of some items, and their total.</summary>
-    public void AddDetail(string key, string label, IEnumerable<int> items)
+    public void AddDetail(string key, string label, IReadOnlyList<int> items)
     {
-        _rows.Add(new ItemRow(RowKind.Heading, 0, key, label, _order.Count, 0));
-        var first = _order.Count;
-        AddEach(items, 1);
-        _rows.Add(new ItemRow(RowKind.Total, 0, $"total({key})", $"Total {label}", first, _order.Count - first));
+        var total = $"{ItemGroup.Total}({key})";
+        _rows.Add(FigureRow<ItemRow>.Heading(key, label, 0));
+        AddEach(items, 1, total);
+        _rows.Add(new FigureRow<ItemRow>(total, $"Total {label}", RowKind.Total, 0, ItemRow.Of(items)) { CountsIn = ItemGroup.Total });
     }
 
     /// <summary>Adds a row for each of some items.</summary>
-    public void AddEach(IEnumerable<int> items, int level)
+    public void AddEach(IReadOnlyList<int> items, int level, string total = ItemGroup.Total)
     {
-        foreach (var item in items)
+        _rows.AddMany(items.Count, place =>
         {
-            _order.Add(item);
-            _rows.Add(new ItemRow(RowKind.Record, level, null, null, _order.Count - 1, 1));
-        }
+            var (key, label) = _described(items[place]);
+            return new FigureRow<ItemRow>(key, label, RowKind.Record, level, new ItemRow(items, place, 1, IsSingle: true)) { CountsIn = total };
+        });
+        _all.AddRange(items);
     }
 
     /// <summary>Adds the row that all items come to.</summary>
-    public void AddTotal() => _rows.Add(new ItemRow(RowKind.GrandTotal, 0, "total", "Total", 0, _order.Count));
-
-    /// <summary>The items behind a figure; nothing where there is none.</summary>
-    public CellOrigin? OriginOf(int place, int column)
+    public void AddTotal()
     {
-        var row = _rows[place];
-        return row.Kind == RowKind.Heading ? null : _columns.Sources[column] switch
+        _figures.Total = ItemRow.Of(_all);
+        _rows.Add(new FigureRow<ItemRow>(ItemGroup.Total, "Total", RowKind.GrandTotal, 0, ItemRow.Of(_all)));
+    }
+
+    /// <summary>What items come to in a column.</summary>
+    public Amount SumOf(IReadOnlyList<int> items, int column) => Table.SumAt(ItemRow.Of(items), column);
+
+    /// <summary>What items have in a column, for an order of them.</summary>
+    public Cell CellOf(ItemRow row, int column) =>
+        Table.UnitsAt(row, column) is { } units ? new Cell(units) : _figures.CellAt(row, _columns.FigureAt(column));
+}
+
+/// <summary>What columns show of items.</summary>
+internal static class ItemFigure
+{
+    /// <summary>A sum over the items of a row; of a single document, nothing where it is zero.</summary>
+    /// <param name="heading">What it is called.</param>
+    /// <param name="of">What an item adds to it.</param>
+    /// <param name="behind">The item as a trace lists it, with that sign.</param>
+    public static OwnFigure<ItemRow> Sum(string heading, Func<int, Amount> of, Func<int, int, OriginItem> behind)
+    {
+        // All items of a report are asked for with every share of a column.
+        var (largest, known) = (default(ItemRow), default(long?));
+        return OwnFigure<ItemRow>.Of(
+            row => SumOf(row),
+            (row, sign, records) => records.Items.AddRange(row.All.Where(item => !of(item).IsZero).Select(item => behind(item, sign))),
+            row => SumOf(row) is var sum && sum == 0 && row.IsSingle ? Cell.Empty : new Cell(sum)).Called(heading);
+
+        long SumOf(ItemRow row)
         {
-            ItemSource.Sum sum when CellOf(row, column).Units is not null => new CellOrigin(SumOf(row, column), []) { Items = Behind(row, sum, 1) },
-            ItemSource.Change change => Compared(row, change.Current, change.Earlier, null),
-            ItemSource.PercentChange change => Compared(
-                row, change.Current, change.Earlier,
-                $"The figure is the change as a percentage of {_columns.Columns[change.Earlier].Heading}."),
-            ItemSource.Percent share => new CellOrigin(
-                SumOf(row, share.Column), [],
-                $"The figure is a percentage of {(share.Whole is { } whole ? _columns.Columns[whole].Heading : "the last row of the column")}.")
+            if (row.Count == 1)
             {
-                Items = Behind(row, (ItemSource.Sum)_columns.Sources[share.Column], 1),
-            },
-            ItemSource.Average => throw new ProblemException(
-                ProblemKind.Usage, $"{_columns.Columns[column].Heading} is an average over documents.", "Trace settled: those are the documents."),
-            _ => null,
-        };
+                return of(row.Items[row.First]).MinorUnits;
+            }
+
+            if (known is null || row != largest)
+            {
+                var sum = row.All.Aggregate(Amount.Zero, (sum, item) => sum + of(item)).MinorUnits;
+                if (row.Count < largest.Count)
+                {
+                    return sum;
+                }
+
+                (largest, known) = (row, sum);
+            }
+
+            return known.Value;
+        }
     }
 
-    private CellOrigin Compared(ItemRow row, int current, int earlier, string? note) => new(
-        SumOf(row, current) - SumOf(row, earlier), [], note)
+    /// <summary>A sum that items are behind as what they add to it.</summary>
+    public static OwnFigure<ItemRow> Sum(string heading, ControlHistory history, Func<int, Amount> of) =>
+        Sum(heading, of, (item, sign) => history.OriginOf(item, null, sign) with { Total = sign < 0 ? -of(item) : of(item) });
+
+    /// <summary>A plain number that is worked out over the items of a row, in ten-thousandths; it adds nothing up.</summary>
+    public static OwnFigure<ItemRow> Average(string heading, Func<IEnumerable<int>, long?> of) => OwnFigure<ItemRow>.WorkedOut(
+        row => of(row.All), _ => ($"{heading} is an average over documents.", "Trace settled: those are the documents."));
+
+    /// <summary>Something that is said of a single item; other rows have nothing there.</summary>
+    public static OwnFigure<ItemRow> Fact(Func<int, Cell> of) => OwnFigure<ItemRow>.Said(row => row.IsSingle ? of(row.Items[row.First]) : Cell.Empty);
+
+    /// <summary>Adds a sum of money, and gives its place.</summary>
+    public static int AddSum(this FigureColumns<OwnFigure<ItemRow>> columns, string key, string heading, ControlHistory history, Func<int, Amount> of) =>
+        columns.Add(ReportColumn.Sum(key, heading), Sum(heading, history, of));
+
+    /// <summary>Adds a column of what is said of single items.</summary>
+    public static void AddFact(this FigureColumns<OwnFigure<ItemRow>> columns, string key, string heading, ColumnKind kind, Func<int, Cell> of) =>
+        _ = columns.Add(new ReportColumn(key, heading, kind), Fact(of));
+
+    /// <summary>Adds the dates of single documents, how late they are, and what they came to.</summary>
+    public static void AddDocument(this FigureColumns<OwnFigure<ItemRow>> columns, ControlHistory history, Aging aging)
     {
-        Items =
-        [
-            .. Behind(row, (ItemSource.Sum)_columns.Sources[current], 1),
-            .. Behind(row, (ItemSource.Sum)_columns.Sources[earlier], -1),
-        ],
-    };
-
-    private List<OriginItem> Behind(ItemRow row, ItemSource.Sum sum, int sign) =>
-        [.. ItemsOf(row).Where(item => !sum.Of(item).IsZero).Select(item => sum.Behind(item, sign))];
-
-    private IEnumerable<int> ItemsOf(ItemRow row) => Enumerable.Range(row.First, row.Count).Select(place => _order[place]);
-
-    private Amount SumOf(ItemRow row, int column) => row.Count == 1
-        ? ((ItemSource.Sum)_columns.Sources[column]).Of(_order[row.First])
-        : SumOf(ItemsOf(row), column);
-
-    private Amount GrandTotal(int column)
-    {
-        if (!_grandTotals.TryGetValue(column, out var total))
-        {
-            _grandTotals[column] = total = SumOf(_rows[^1], column);
-        }
-
-        return total;
+        columns.AddFact("date", "Date", ColumnKind.Date, item => Cell.Of(history[item].Date));
+        columns.AddFact("due", "Due", ColumnKind.Date, item => Cell.Of(history[item].Due));
+        columns.AddFact("days-late", "Days late", ColumnKind.Count, item => new Cell(Math.Max(0, aging.DaysLate(item))));
+        _ = columns.Add(ReportColumn.Sum("original", "Original"), Sum("Original", item => history[item].Total, (item, sign) => history.OriginOf(item, null, sign)));
     }
-
-    // Sums of many items are kept; rows of single documents are made each time, since there may be any number of them.
-    private ReportRow RowAt(int place)
-    {
-        if (_rows[place].Kind == RowKind.Record)
-        {
-            return RowOf(_rows[place]);
-        }
-
-        if (!_sums.TryGetValue(place, out var row))
-        {
-            _sums[place] = row = RowOf(_rows[place]);
-        }
-
-        return row;
-    }
-
-    private ReportRow RowOf(ItemRow row)
-    {
-        var (key, label) = row.Key is null ? _described(_order[row.First]) : (row.Key, row.Label!);
-        var cells = new Cell[_columns.Columns.Count];
-        for (var column = 0; column < cells.Length && row.Kind != RowKind.Heading; column++)
-        {
-            cells[column] = CellOf(row, column);
-        }
-
-        return new ReportRow(key, label, row.Kind, row.Level, cells);
-    }
-
-    private Cell CellOf(ItemRow row, int column) => _columns.Sources[column] switch
-    {
-        ItemSource.Average average => new Cell(average.Of(ItemsOf(row))),
-        ItemSource.Fact fact => row.Kind == RowKind.Record ? fact.Of(_order[row.First]) : Cell.Empty,
-        ItemSource.Sum => SumOf(row, column) is var amount && amount.IsZero && row.Kind == RowKind.Record
-            ? Cell.Empty : Cell.Of(amount),
-        ItemSource.Change change => Cell.Of(SumOf(row, change.Current) - SumOf(row, change.Earlier)),
-        ItemSource.PercentChange change => Cell.Of(Percentage.Of(
-            SumOf(row, change.Current) - SumOf(row, change.Earlier), SumOf(row, change.Earlier).Magnitude)),
-        ItemSource.Percent { Whole: { } whole } share => Cell.Of(Percentage.Of(SumOf(row, share.Column), SumOf(row, whole))),
-        ItemSource.Percent share => Cell.Of(Percentage.Of(SumOf(row, share.Column), GrandTotal(share.Column))),
-        var other => throw new InvalidOperationException($"There is no such column: {other}."),
-    };
 }

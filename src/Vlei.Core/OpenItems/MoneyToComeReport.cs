@@ -48,14 +48,9 @@ public static class MoneyToComeReport
         }
 
         forecast.Complete();
-        return receivable.Frame(
+        return forecast.Table.In(receivable.Frame(
             $"From {PeriodText.Words(day)} to {PeriodText.Words(day.AddMonths(Months))}, "
-            + (request.AsUsual ? "as late as usual" : "when due") + ", or as promised") with
-        {
-            Columns = Forecast.Columns,
-            Rows = forecast.Rows,
-            OriginOf = forecast.OriginOf,
-        };
+            + (request.AsUsual ? "as late as usual" : "when due") + ", or as promised"));
 
         ItemReport Read(AccountType type) => new(Definition, context, request, type, day, []);
     }
@@ -63,20 +58,13 @@ public static class MoneyToComeReport
     // The rows, each with what is expected in it and the balance after it.
     private sealed class Forecast
     {
-        public static readonly IReadOnlyList<ReportColumn> Columns =
-        [
-            new("receipts", "Receipts", ColumnKind.Money), new("payments", "Payments", ColumnKind.Money),
-            new("net", "Net", ColumnKind.Money), new("balance", "Balance", ColumnKind.Money),
-            new("low-point", "Low point", ColumnKind.Text),
-        ];
-
         private readonly ReportRequest _request;
         private readonly (ExpectedMoney Expected, ControlHistory History)[] _sides;
         private readonly StartingMoney _start;
         private readonly DocumentRows _documents;
-        private readonly List<Row> _rows = [];
+        private readonly List<ForecastRow> _rows = [];
         private DateOnly _last;
-        private Row? _lowest;
+        private ForecastRow? _lowest;
 
         public Forecast(
             ReportContext context, ReportRequest request, DateOnly day, ExpectedMoney receipts, ExpectedMoney payments,
@@ -86,11 +74,37 @@ public static class MoneyToComeReport
             _sides = [(receipts, receivable), (payments, payable)];
             _start = new StartingMoney(context, request, day);
             _documents = new DocumentRows(context.Ledger);
-            _rows.Add(new Row("opening", $"Money on {PeriodText.Heading(day)}", RowKind.Record, 0, [[], []], _start.Amount));
+            Add("opening", $"Money on {PeriodText.Heading(day)}", RowKind.Record, 0, [[], []], _start.Amount, null);
             AddPeriod("overdue", "Late already", new DateRange(DateOnly.MinValue, day));
         }
 
-        public IReadOnlyList<ReportRow> Rows => new RowList(_rows.Count, place => RowOf(_rows[place]));
+        public ReportTable<ForecastRow, OwnFigure<ForecastRow>> Table
+        {
+            get
+            {
+                var (columns, rows) = (new FigureColumns<OwnFigure<ForecastRow>>(), new FigureRows<ForecastRow>());
+                Add("receipts", "Receipts", row => Alone(row, Sum(row.Expected[0])), row => Behind(row.Expected, 0, 1));
+                Add("payments", "Payments", row => Alone(row, Sum(row.Expected[1])), row => Behind(row.Expected, 1, 1));
+                Add("net", "Net", row => row.IsOpening ? null : Sum(row.Expected[0]) - Sum(row.Expected[1]), row => Behind(row.Expected, 0, 1).Concat(Behind(row.Expected, 1, -1)));
+                _ = columns.Add(new ReportColumn("balance", "Balance", ColumnKind.Money), OwnFigure<ForecastRow>.Of(
+                    row => row.Balance?.MinorUnits, (row, _, records) => AddBalance(row, records)));
+                _ = columns.Add(new ReportColumn("low-point", "Low point", ColumnKind.Text), OwnFigure<ForecastRow>.Said(
+                    row => row.Place == _lowest?.Place ? Cell.Of("lowest") : Cell.Empty));
+                foreach (var row in _rows)
+                {
+                    rows.Add(new FigureRow<ForecastRow>(row.Key, row.Label, row.Kind, row.Level, row) { CountsIn = row.CountsIn });
+                }
+
+                return new ReportTable<ForecastRow, OwnFigure<ForecastRow>>(Definition.Title, columns, rows, new OwnFigures<ForecastRow>());
+
+                void Add(string key, string heading, Func<ForecastRow, Amount?> of, Func<ForecastRow, IEnumerable<OriginItem>> behind) => columns.Add(
+                    ReportColumn.Sum(key, heading), OwnFigure<ForecastRow>.Of(row => of(row)?.MinorUnits, (row, _, records) =>
+                    {
+                        records.Items.AddRange(behind(row));
+                        records.Note = "What is disputed, and what a contact has in credit, is taken off already.";
+                    }));
+            }
+        }
 
         private Amount Balance => _rows.Last(row => row.Balance is not null).Balance!.Value;
 
@@ -99,7 +113,7 @@ public static class MoneyToComeReport
             Expectation[][] expected = [.. _sides.Select(side => side.Expected.All.Where(one => range.Contains(one.Day)).ToArray())];
             if (key != "overdue" || expected.Any(side => side.Length > 0))
             {
-                Add(key, label, RowKind.Account, expected, Balance + Sum(expected[0]) - Sum(expected[1]));
+                AddExpected(key, label, expected, Balance + Sum(expected[0]) - Sum(expected[1]), ItemGroup.Total);
             }
 
             _last = range.To;
@@ -110,38 +124,26 @@ public static class MoneyToComeReport
         {
             Expectation[][] all = [.. _sides.Select(side => side.Expected.All.Where(one => one.Day <= _last).ToArray())];
             _lowest = _rows.Where(row => row.Balance is not null).MinBy(row => row.Balance!.Value);
-            _rows.Add(new Row("total", "Total", RowKind.GrandTotal, 0, all, Balance));
+            Add(ItemGroup.Total, "Total", RowKind.GrandTotal, 0, all, Balance, null);
             AddBeside("later", "Later", [.. _sides.Select(side => side.Expected.All.Where(one => one.Day > _last).ToArray())]);
             AddBeside("disputed", "Disputed, not counted", [.. _sides.Select(side => side.Expected.Disputed.ToArray())]);
         }
 
-        public CellOrigin? OriginOf(int place, int column)
+        private void AddBalance(ForecastRow row, OriginRecords records)
         {
-            var row = _rows[place];
-            return RowOf(row).Cells[column].Units is not { } units ? null : Columns[column].Key switch
-            {
-                "balance" => _start.OriginOf(
-                    Behind([.. _sides.Select((_, side) => Before(place, side))], 0, 1).Concat(Behind([.. _sides.Select((_, side) => Before(place, side))], 1, -1)),
-                    new Amount(units)),
-                "receipts" => Origin(Behind(row.Expected, 0, 1)),
-                "payments" => Origin(Behind(row.Expected, 1, 1)),
-                _ => Origin(Behind(row.Expected, 0, 1).Concat(Behind(row.Expected, 1, -1))),
-            };
-
-            CellOrigin Origin(IEnumerable<OriginItem> items) => new(
-                new Amount(units), [], "What is disputed, and what a contact has in credit, is taken off already.")
-            { Items = [.. items] };
+            Expectation[][] before = [.. _sides.Select((_, side) => Before(row, side))];
+            _start.AddBehind(Behind(before, 0, 1).Concat(Behind(before, 1, -1)), row.Balance!.Value, records);
         }
 
         private IEnumerable<OriginItem> Behind(Expectation[][] expected, int side, int sign) => _sides[side].Expected.Behind(expected[side], sign);
 
         // Everything up to a row, each document once.
-        private Expectation[] Before(int place, int side) => _rows[place].Kind == RowKind.GrandTotal ? _rows[place].Expected[side]
-            : [.. _rows.Take(place + 1).Where(row => row.Kind != RowKind.Record || row.Key == "opening").SelectMany(row => row.Expected[side])];
+        private Expectation[] Before(ForecastRow row, int side) => row.Kind == RowKind.GrandTotal ? row.Expected[side]
+            : [.. _rows.Take(row.Place + 1).Where(row => row.Kind != RowKind.Record || row.IsOpening).SelectMany(row => row.Expected[side])];
 
-        private void Add(string key, string label, RowKind kind, Expectation[][] expected, Amount? balance)
+        private void AddExpected(string key, string label, Expectation[][] expected, Amount? balance, string? total)
         {
-            _rows.Add(new Row(key, label, kind, 0, expected, balance));
+            Add(key, label, RowKind.Account, 0, expected, balance, total);
             for (var side = 0; side < _sides.Length && _request.Detail; side++)
             {
                 // A document that is promised in part may come in two parts, and is one row all the same.
@@ -150,7 +152,7 @@ public static class MoneyToComeReport
                     Expectation[][] alone = side == 0 ? [[.. own], []] : [[], [.. own]];
                     var item = _sides[side].History[own.Key];
                     var (id, number) = _documents.Named(item);
-                    _rows.Add(new Row($"{key}/{id}", $"{number} {_documents.ContactName(item)}", RowKind.Record, 1, alone, null));
+                    Add($"{key}/{id}", $"{number} {_documents.ContactName(item)}", RowKind.Record, 1, alone, null, null);
                 }
             }
         }
@@ -159,27 +161,31 @@ public static class MoneyToComeReport
         {
             if (expected.Any(side => side.Length > 0))
             {
-                Add(key, label, RowKind.Account, expected, null);
+                AddExpected(key, label, expected, null, null);
             }
         }
 
-        private ReportRow RowOf(Row row)
-        {
-            var (receipts, payments) = (Sum(row.Expected[0]), Sum(row.Expected[1]));
-            var isOpening = row.Key == "opening";
-            return new ReportRow(row.Key, row.Label, row.Kind, row.Level,
-            [
-                isOpening || (row.Level > 0 && receipts.IsZero) ? Cell.Empty : Cell.Of(receipts),
-                isOpening || (row.Level > 0 && payments.IsZero) ? Cell.Empty : Cell.Of(payments),
-                isOpening ? Cell.Empty : Cell.Of(receipts - payments),
-                row.Balance is { } balance ? Cell.Of(balance) : Cell.Empty,
-                ReferenceEquals(row, _lowest) ? Cell.Of("lowest") : Cell.Empty,
-            ]);
-        }
+        private void Add(string key, string label, RowKind kind, int level, Expectation[][] expected, Amount? balance, string? total) =>
+            _rows.Add(new ForecastRow(_rows.Count, key, label, kind, level, expected, balance, total));
+
+        private static Amount? Alone(ForecastRow row, Amount sum) => row.IsOpening || (row.Level > 0 && sum.IsZero) ? null : sum;
 
         private static Amount Sum(IEnumerable<Expectation> expected) =>
             expected.Aggregate(Amount.Zero, (sum, one) => sum + one.Amount);
+    }
 
-        private sealed record Row(string Key, string Label, RowKind Kind, int Level, Expectation[][] Expected, Amount? Balance);
+    /// <summary>A row of it.</summary>
+    /// <param name="Place">Its place.</param>
+    /// <param name="Key">Its key.</param>
+    /// <param name="Label">What stands before its figures.</param>
+    /// <param name="Kind">What it is.</param>
+    /// <param name="Level">How far it is indented.</param>
+    /// <param name="Expected">What is expected in it, on either side.</param>
+    /// <param name="Balance">The money after it; nothing where it says none.</param>
+    /// <param name="CountsIn">The total that it counts in.</param>
+    private readonly record struct ForecastRow(
+        int Place, string Key, string Label, RowKind Kind, int Level, Expectation[][] Expected, Amount? Balance, string? CountsIn)
+    {
+        public bool IsOpening => Key == "opening";
     }
 }

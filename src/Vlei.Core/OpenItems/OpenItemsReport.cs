@@ -47,36 +47,31 @@ public static class OpenItemsReport
         var promises = new PromisedItems(context.Ledger, history, day);
         var texts = new DocumentRows(context.Ledger);
         var items = report.Taken([aging]);
-        var columns = Columns(history, aging, promises, texts);
-        var table = new ItemTable(columns, item => texts.Named(history[item]));
-        var sorted = report.OrderedItems(items, columns, new SortOrder("due", Downwards: false));
-        table.AddEach(sorted.Take(request.Top ?? sorted.Count), 0);
+        var table = new ItemTable(definition.Title, Columns(history, aging, promises, texts), item => texts.Named(history[item]));
+        var sorted = report.OrderedItems(items, table, "due");
+        table.AddEach([.. sorted.Take(request.Top ?? sorted.Count)], 0);
         if (request.Top < sorted.Count)
         {
-            table.AddGroup(ItemGroup.Rest, $"The rest ({sorted.Count - request.Top})", RowKind.Account, sorted.Skip(request.Top.Value));
+            table.AddGroup(RowOrder.Rest, RowOrder.RestLabel(sorted.Count - request.Top.Value), [.. sorted.Skip(request.Top.Value)]);
         }
 
         table.AddTotal();
-        return report.Frame($"As of {PeriodText.Words(day)}") with
+        return table.Table.In(report.Frame($"As of {PeriodText.Words(day)}")) with
         {
-            Columns = columns.Columns,
-            Rows = table.Rows,
-            Checks = report.TiesToControl([(day, table.SumOf(items, columns.PlaceOf("open")))]),
-            OriginOf = table.OriginOf,
+            Checks = report.TiesToControl([(day, table.SumOf(items, table.Columns.PlaceOf("open")))]),
         };
     }
 
-    private static ItemColumns Columns(
-        ControlHistory history, Aging aging, PromisedItems promises, DocumentRows texts)
+    private static FigureColumns<OwnFigure<ItemRow>> Columns(ControlHistory history, Aging aging, PromisedItems promises, DocumentRows texts)
     {
-        var columns = new ItemColumns();
+        var columns = new FigureColumns<OwnFigure<ItemRow>>();
         columns.AddFact("contact", "Contact", ColumnKind.Text, item => Cell.Of(texts.ContactName(history[item])));
         columns.AddFact("kind", "Kind", ColumnKind.Text, item => Cell.Of(DocumentKinds.Names[history[item].Kind - 1]));
         columns.AddDocument(history, aging);
-        columns.Add(new ReportColumn("settled", "Settled", ColumnKind.Money) { IsLeftOutWhenIdle = true }, new ItemSource.Sum(
-            item => history[item].Total - aging.Open(item), (item, sign) => history.AppliedOf(item, aging.Day, sign)));
-        columns.Add(new ReportColumn("open", "Open", ColumnKind.Money), new ItemSource.Sum(
-            aging.Open, (item, sign) => history.OriginOf(item, aging.Day, sign)));
+        _ = columns.Add(ReportColumn.Sum("settled", "Settled") with { IsLeftOutWhenIdle = true }, ItemFigure.Sum(
+            "Settled", item => history[item].Total - aging.Open(item), (item, sign) => history.AppliedOf(item, aging.Day, sign)));
+        _ = columns.Add(ReportColumn.Sum("open", "Open"), ItemFigure.Sum(
+            "Open", aging.Open, (item, sign) => history.OriginOf(item, aging.Day, sign)));
         promises.AddColumns(columns);
         if (promises.All.Count > 0)
         {

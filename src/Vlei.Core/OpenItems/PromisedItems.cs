@@ -68,7 +68,7 @@ public sealed class PromisedItems
     public Amount Disputed(int item) => Sum(item, PromiseState.Disputed);
 
     /// <summary>Adds a column for what is promised and one for what is disputed, where anything was noted.</summary>
-    internal void AddColumns(ItemColumns columns)
+    internal void AddColumns(FigureColumns<OwnFigure<ItemRow>> columns)
     {
         if (All.Count > 0)
         {
@@ -76,9 +76,8 @@ public sealed class PromisedItems
             Add("disputed", "Disputed", Disputed);
         }
 
-        void Add(string key, string heading, Func<int, Amount> of) => columns.Add(
-            new ReportColumn(key, heading, ColumnKind.Money) { IsLeftOutWhenIdle = true },
-            new ItemSource.Sum(of, (item, sign) => _history.OriginOf(item, null, sign) with { Total = sign < 0 ? -of(item) : of(item) }));
+        void Add(string key, string heading, Func<int, Amount> of) =>
+            columns.Add(ReportColumn.Sum(key, heading) with { IsLeftOutWhenIdle = true }, ItemFigure.Sum(heading, _history, of));
     }
 
     /// <summary>What stands of an item, or was broken, in a few words; empty for nothing.</summary>

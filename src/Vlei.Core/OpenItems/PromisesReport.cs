@@ -1,5 +1,6 @@
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
+using Vlei.Core.Money;
 using Vlei.Core.Reports;
 
 namespace Vlei.Core.OpenItems;
@@ -20,68 +21,70 @@ public static class PromisesReport
         Build = Build,
     };
 
-    private static readonly IReadOnlyList<ReportColumn> Columns =
-    [
-        new("contact", "Contact", ColumnKind.Text), new("document", "Document", ColumnKind.Text),
-        new("noted", "Noted", ColumnKind.Date), new("kind", "Kind", ColumnKind.Text),
-        new("amount", "Amount", ColumnKind.Money), new("by", "By", ColumnKind.Date),
-        new("state", "State", ColumnKind.Text), new("paid", "Paid", ColumnKind.Money),
-        new("standing", "Standing", ColumnKind.Money), new("note", "Note", ColumnKind.Text),
-    ];
-
     private static Report Build(ReportContext context, ReportRequest request)
     {
         var day = ItemReport.DayOf(context, request).Range.To;
-        var rows = new List<(ReportRow Row, ControlHistory History, PromisedItem Promised)>();
         var reports = new[] { AccountType.Receivable, AccountType.Payable }
             .Select(type => new ItemReport(Definition, context, request, type, day, [])).ToList();
-        foreach (var report in reports)
+        var promises = reports.SelectMany(report => Taken(context, report, day)).OrderBy(row => row.Promised.Promise.Number).ToList();
+        var rows = new FigureRows<PromiseRow>();
+        rows.AddMany(promises.Count, place => promises[place].Promised.Promise.Number is var number
+            ? new FigureRow<PromiseRow>($"{number}", $"{number}", RowKind.Record, 0, promises[place]) : default);
+        var columns = Columns(new DocumentRows(context.Ledger), day);
+        return new ReportTable<PromiseRow, OwnFigure<PromiseRow>>(Definition.Title, columns, rows, new OwnFigures<PromiseRow>())
+            .In(reports[0].Frame($"As of {PeriodText.Words(day)}")) with
         {
-            var texts = new DocumentRows(context.Ledger);
-            var taken = report.Taken().ToHashSet();
-            rows.AddRange(new PromisedItems(context.Ledger, report.History, day).All
-                .Where(promised => taken.Contains(promised.Item))
-                .Select(promised => (RowOf(promised, report.History[promised.Item], texts), report.History, promised)));
-        }
-
-        var sorted = rows.OrderBy(row => row.Promised.Promise.Number).ToList();
-        return reports[0].Frame($"As of {PeriodText.Words(day)}") with
-        {
-            Columns = Columns,
-            Rows = [.. sorted.Select(row => row.Row)],
-            Notes = [.. context.NotesOnSettlements, .. sorted.Count == 0 ? ["Nothing is noted: vlei promise --help says how."] : Array.Empty<string>()],
-            OriginOf = (row, column) => sorted[row].Row.Cells[column].Units is null || Columns[column].Kind != ColumnKind.Money ? null
-                : OriginOf(Columns[column].Key, sorted[row].History, sorted[row].Promised, day),
+            Notes = [.. context.NotesOnSettlements, .. promises.Count == 0 ? ["Nothing is noted: vlei promise --help says how."] : Array.Empty<string>()],
         };
     }
 
-    private static ReportRow RowOf(PromisedItem promised, ControlItem item, DocumentRows texts)
+    private static IEnumerable<PromiseRow> Taken(ReportContext context, ItemReport report, DateOnly day)
     {
-        var promise = promised.Promise;
-        return new ReportRow($"{promise.Number}", $"{promise.Number}", RowKind.Record, 0,
-        [
-            Cell.Of(texts.ContactName(item)), Cell.Of(texts.Named(item).Label), Cell.Of(promise.Noted),
-            Cell.Of(promise.IsDispute ? "dispute" : "promise"), Cell.Of(promise.Amount),
-            promise.By is { } by ? Cell.Of(by) : Cell.Empty, Cell.Of(Enum.GetName(promised.State)!.ToLowerInvariant()),
-            promise.IsDispute ? Cell.Empty : Cell.Of(promised.Paid), Cell.Of(promised.Standing), Cell.Of(promise.Note),
-        ]);
+        var taken = report.Taken().ToHashSet();
+        return new PromisedItems(context.Ledger, report.History, day).All.Where(promised => taken.Contains(promised.Item))
+            .Select(promised => new PromiseRow(report.History, promised));
     }
 
-    // What was paid traces to what was set against the document, less what had been before; what was said is of the item alone.
-    private static CellOrigin OriginOf(string column, ControlHistory history, PromisedItem promised, DateOnly day)
+    private static FigureColumns<OwnFigure<PromiseRow>> Columns(DocumentRows texts, DateOnly day)
     {
-        if (column != "paid")
-        {
-            return new CellOrigin(column == "amount" ? promised.Promise.Amount : promised.Standing, [])
-            {
-                Items = [history.OriginOf(promised.Item, null) with { Total = column == "amount" ? promised.Promise.Amount : promised.Standing }],
-            };
-        }
+        var columns = new FigureColumns<OwnFigure<PromiseRow>>();
+        Say("contact", "Contact", ColumnKind.Text, row => Cell.Of(texts.ContactName(row.Item)));
+        Say("document", "Document", ColumnKind.Text, row => Cell.Of(texts.Named(row.Item).Label));
+        Say("noted", "Noted", ColumnKind.Date, row => Cell.Of(row.Promise.Noted));
+        Say("kind", "Kind", ColumnKind.Text, row => Cell.Of(row.Promise.IsDispute ? "dispute" : "promise"));
+        Add("amount", "Amount", row => row.Promise.Amount.MinorUnits, AddWhole(row => row.Promise.Amount));
+        Say("by", "By", ColumnKind.Date, row => row.Promise.By is { } by ? Cell.Of(by) : Cell.Empty);
+        Say("state", "State", ColumnKind.Text, row => Cell.Of(Enum.GetName(row.Promised.State)!.ToLowerInvariant()));
+        Add("paid", "Paid", row => row.Promise.IsDispute ? null : row.Promised.Paid.MinorUnits, (row, _, records) => AddPaid(row, day, records));
+        Add("standing", "Standing", row => row.Promised.Standing.MinorUnits, AddWhole(row => row.Promised.Standing));
+        Say("note", "Note", ColumnKind.Text, row => Cell.Of(row.Promise.Note));
+        return columns;
 
-        var last = promised.Promise.By < day ? promised.Promise.By.Value : day;
-        var before = promised.Promise.Open - history[promised.Item].Total;
-        var items = history.AppliedOf(promised.Item, last, 1) with { Total = before };
-        var sum = items.Settlements.Aggregate(before, (paid, settlement) => paid + settlement.Amount);
-        return new CellOrigin(sum, [], "Of this, what was promised counts; the first row is what had been settled before.") { Items = [items] };
+        void Say(string key, string heading, ColumnKind kind, Func<PromiseRow, Cell> of) =>
+            columns.Add(new ReportColumn(key, heading, kind), OwnFigure<PromiseRow>.Said(of));
+        void Add(string key, string heading, Func<PromiseRow, long?> of, Action<PromiseRow, int, OriginRecords> behind) =>
+            columns.Add(new ReportColumn(key, heading, ColumnKind.Money), OwnFigure<PromiseRow>.Of(of, behind));
+    }
+
+    // What was said is of the item alone.
+    private static Action<PromiseRow, int, OriginRecords> AddWhole(Func<PromiseRow, Amount> of) =>
+        (row, _, records) => records.Items.Add(row.History.OriginOf(row.Promised.Item, null) with { Total = of(row) });
+
+    // What was paid traces to what was set against the document, less what had been before.
+    private static void AddPaid(PromiseRow row, DateOnly day, OriginRecords records)
+    {
+        var last = row.Promise.By < day ? row.Promise.By.Value : day;
+        var before = row.Promise.Open - row.Item.Total;
+        var items = row.History.AppliedOf(row.Promised.Item, last, 1) with { Total = before };
+        records.Items.Add(items);
+        records.Note = "Of this, what was promised counts; the first row is what had been settled before.";
+        records.Figure = items.Settlements.Aggregate(before, (paid, settlement) => paid + settlement.Amount);
+    }
+
+    private readonly record struct PromiseRow(ControlHistory History, PromisedItem Promised)
+    {
+        public Promise Promise => Promised.Promise;
+
+        public ControlItem Item => History[Promised.Item];
     }
 }

@@ -41,10 +41,12 @@ internal sealed class StartingMoney
     /// <summary>Whether a person said it.</summary>
     public bool IsSaid { get; }
 
-    /// <summary>What is behind a balance: this, and what came and went since.</summary>
-    public CellOrigin OriginOf(IEnumerable<OriginItem> items, Amount balance) => new(
-        IsSaid ? balance - Amount : balance, _parts, IsSaid ? "The figure starts from the money that --money says; these are what comes and goes." : null)
+    /// <summary>Adds what is behind a balance: this, and what came and went since.</summary>
+    public void AddBehind(IEnumerable<OriginItem> items, Amount balance, OriginRecords records)
     {
-        Items = [.. items],
-    };
+        records.Parts.AddRange(_parts);
+        records.Items.AddRange(items);
+        records.Figure = IsSaid ? balance - Amount : balance;
+        records.Note = IsSaid ? "The figure starts from the money that --money says; these are what comes and goes." : null;
+    }
 }

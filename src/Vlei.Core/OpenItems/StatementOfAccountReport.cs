@@ -75,73 +75,42 @@ public static class StatementOfAccountReport
         var ledger = new ContactLedger(context, report.History, range, Words, withApplied: false);
         List<int> items = [.. report.Taken().Where(item => report.History[item].Contact == key)];
         var closing = ledger.AddAlone(contact.Id, key, items, "Opening balance", "Settled with other accounts", "Balance due");
-        var foot = new AgingFoot(report.History, new Aging(report.History, range.To, request), request, items, ledger);
-        return report.Frame($"{PeriodText.Iso(range.From)} to {PeriodText.Iso(range.To)}") with
+        var open = AddByAge(ledger, report.History, new Aging(report.History, range.To, request), request, items);
+        var table = new ReportTable<ContactLedgerRow, OwnFigure<ContactLedgerRow>>(Definition.Title, ledger.Columns, ledger.Rows, new OwnFigures<ContactLedgerRow>());
+        return table.In(report.Frame(range)) with
         {
-            Title = request.Title ?? Definition.Title,
-            Period = range,
-            AsOf = null,
+            PeriodInWords = $"{PeriodText.Iso(range.From)} to {PeriodText.Iso(range.To)}",
             InWhat = $"Amounts in {context.Currency.Code}",
             AddressedTo = [contact.Name, .. Lines(context.Ledger.ContactAddress(key))],
-            Columns = ledger.Columns,
-            Rows = foot.Rows,
             Foot = context.Remittance.Length == 0 ? [] : ["How to pay", .. Lines(context.Remittance)],
-            Checks = [new ReportCheck("What is open adds up to the balance", closing, foot.Total, "")],
-            OriginOf = foot.OriginOf,
+            Checks = [new ReportCheck("What is open adds up to the balance", closing, open, "")],
             Look = new ReportLook { Language = contact.Tags.GetValueOrDefault(LanguageTag) is { } code ? context.LanguageOf(code) : null },
         };
     }
 
-    private static IEnumerable<string> Lines(string text) => text.Split('\n').Select(line => line.Trim()).Where(line => line.Length > 0);
-
-    // How late what is open is, below the rows of the ledger.
-    private sealed class AgingFoot
+    // How late what is open is, below the rows of the ledger; gives what it comes to.
+    private static Amount AddByAge(ContactLedger ledger, ControlHistory history, Aging aging, ReportRequest request, List<int> items)
     {
-        private readonly ControlHistory _history;
-        private readonly ContactLedger _ledger;
-        private readonly Aging _aging;
-        private readonly IReadOnlyList<int> _items;
-        private readonly List<ReportRow> _rows = [];
-        private readonly int _ledgerRows;
-
-        public AgingFoot(
-            ControlHistory history, Aging aging, ReportRequest request, IReadOnlyList<int> items, ContactLedger ledger)
+        var total = Amount.Zero;
+        ledger.AddHeading("by-age", "By age");
+        foreach (var (key, place) in Aging.Classes(request).Select((known, place) => (known.Key, place)))
         {
-            (_history, _aging, _items, _ledger, _ledgerRows) = (history, aging, items, ledger, ledger.Rows.Count);
-            var empty = ledger.Columns.Select(_ => Cell.Empty).ToList();
-            _rows.AddRange(ledger.Rows);
-            _rows.Add(new ReportRow("by-age", "By age", RowKind.Heading, 0, empty));
-            foreach (var (key, place) in Aging.Classes(request).Select((known, place) => (known.Key, place)))
-            {
-                var sum = Sum(place);
-                Total += sum;
-                _rows.Add(new ReportRow(key, AgeOf(key), RowKind.Account, 1, [.. empty.SkipLast(1), Cell.Of(sum)]));
-            }
+            var open = items.Where(item => !aging.OpenIn(item, place).IsZero).ToList();
+            var sum = open.Aggregate(Amount.Zero, (sum, item) => sum + aging.OpenIn(item, place));
+            ledger.AddOpen(key, AgeOf(key), sum, [.. open.Select(item => history.OriginOf(item, aging.Day))]);
+            total += sum;
         }
 
-        public IReadOnlyList<ReportRow> Rows => _rows;
-
-        public Amount Total { get; }
-
-        public CellOrigin? OriginOf(int row, int column)
-        {
-            var place = row - _ledgerRows - 1;
-            return place < -1 ? _ledger.OriginOf(row, column)
-                : place < 0 || column < _ledger.Columns.Count - 1 ? null
-                : new CellOrigin(Sum(place), [])
-                {
-                    Items = [.. _items.Where(item => !_aging.OpenIn(item, place).IsZero).Select(item => _history.OriginOf(item, _aging.Day))],
-                };
-        }
-
-        private static string AgeOf(string key) => key switch
-        {
-            "current" => "Not yet due",
-            "unapplied" => "Not applied yet",
-            _ when key.StartsWith("over-", StringComparison.Ordinal) => $"Over {key[5..]} days late",
-            _ => $"{key} days late",
-        };
-
-        private Amount Sum(int place) => _items.Aggregate(Amount.Zero, (sum, item) => sum + _aging.OpenIn(item, place));
+        return total;
     }
+
+    private static string AgeOf(string key) => key switch
+    {
+        "current" => "Not yet due",
+        "unapplied" => "Not applied yet",
+        _ when key.StartsWith("over-", StringComparison.Ordinal) => $"Over {key[5..]} days late",
+        _ => $"{key} days late",
+    };
+
+    private static IEnumerable<string> Lines(string text) => text.Split('\n').Select(line => line.Trim()).Where(line => line.Length > 0);
 }

@@ -58,12 +58,21 @@ public sealed record ReportColumn(string Key, string Heading, ColumnKind Kind, D
     /// <summary>How its figures follow from those of other columns; nothing where they do not.</summary>
     public ColumnWorking? Working { get; init; }
 
+    /// <summary>Whether a total in it is the sum of the rows that count in that total.</summary>
+    public bool AddsUp { get; init; }
+
+    /// <summary>The keys of the columns whose figures it adds up in every row; nothing where it adds up none.</summary>
+    public IReadOnlyList<string>? SumOf { get; init; }
+
+    /// <summary>A column of figures that add up.</summary>
+    public static ReportColumn Sum(string key, string heading, ColumnKind kind = ColumnKind.Money, DateRange? range = null) => new(key, heading, kind, range) { AddsUp = true };
+
     /// <summary>Whether readers need not see it where it has no figure but zero; files have it all the same.</summary>
     public bool IsLeftOutWhenIdle { get; init; }
 
     /// <summary>The column of what one column has more than another.</summary>
     public static ReportColumn ChangeOf(ReportColumn current, ReportColumn earlier) =>
-        new($"change({current.Key},{earlier.Key})", "Change", ColumnKind.Money)
+        new($"change({current.Key},{earlier.Key})", "Change", current.Kind)
         {
             IsChange = true, Tie = ColumnTie.About, Working = new ColumnWorking(current.Key, earlier.Key, null),
         };
@@ -148,9 +157,12 @@ public sealed record ReportRow(string Key, string Label, RowKind Kind, int Level
 
     /// <summary>
     /// The rows that it adds up, by the keys of themselves or of what they are the total of, each as often as its sign says;
-    /// nothing where it is the total of the rows above it, or of none.
+    /// nothing where it adds up those that say that they count in it, or none.
     /// </summary>
     public IReadOnlyList<(string Key, int Sign)>? MadeOf { get; init; }
+
+    /// <summary>The key of the total that its figures count in; nothing where they count in none, or in one through another row.</summary>
+    public string? CountsIn { get; init; }
 
     /// <summary>The id of the document that a record is of, or that a heading stands for; nothing where that is none.</summary>
     public string? Document { get; init; }

@@ -47,9 +47,9 @@ public static class SideBySide
             InWhat = currencies.Count == 1 ? first.InWhat : $"{(first.Basis == AccountingBasis.Cash ? "Cash" : "Accrual")} basis, each book in its own currency",
             Columns =
             [
-                .. books.Select(book => new ReportColumn(
-                    book.Key, currencies.Count == 1 ? book.Report.Book : $"{book.Report.Book} ({book.Report.Currency.Code})", ColumnKind.Money)),
-                .. currencies.Count == 1 ? new[] { new ReportColumn("total", "Total", ColumnKind.Money) } : [],
+                .. books.Select(book => ReportColumn.Sum(
+                    book.Key, currencies.Count == 1 ? book.Report.Book : $"{book.Report.Book} ({book.Report.Currency.Code})")),
+                .. currencies.Count == 1 ? new[] { ReportColumn.Sum("total", "Total") with { SumOf = [.. books.Select(book => book.Key)] } } : [],
             ],
             Rows =
             [

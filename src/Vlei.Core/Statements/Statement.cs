@@ -64,40 +64,36 @@ internal sealed class Statement
         catch (OverflowException tooLarge)
         {
             var columns = StatementColumns.Of(context, request with { By = request.By?.Unit is null ? null : request.By }, shape, null, []);
-            var column = Enumerable.Range(0, columns.Columns.Count).FirstOrDefault(
-                column => columns.Sources[column] is ColumnSource.Postings postings && Overflows(context.Ledger, postings.Figures.Days),
-                columns.Columns.Count - 1);
-            throw new ProblemException(
-                ProblemKind.BadData,
-                $"{definition.Title}, column {columns.Columns[column].Heading}: a sum is larger than 64 bits hold.",
-                "Look for an amount with too many digits.", tooLarge);
+            var column = columns.Posted.Where(column => Overflows(context.Ledger, column.Figure.Of.Days))
+                .Select(column => column.Place).FirstOrDefault(columns.Columns.Count - 1);
+            throw SumTooLarge.In(definition.Title, columns.Columns[column].Shown.Heading, tooLarge);
         }
     }
 
-    /// <summary>The report of finished rows and checks.</summary>
-    public static Report Frame(
-        ReportDefinition definition, ReportContext context, ReportRequest request, bool isOfMoment, StatementFigures figures,
-        StatementCells cells)
+    /// <summary>The report without its rows and checks.</summary>
+    public static Report Frame(ReportDefinition definition, ReportContext context, ReportRequest request, bool isOfMoment, StatementFigures figures)
     {
-        var range = context.PeriodOf(request).Range;
-        return new Report
+        var (range, basis) = (context.PeriodOf(request).Range, request.Basis ?? context.Basis);
+        var frame = ReportFrame.Of(definition.Key, definition.Title, context, request, range, isOfMoment, basis);
+        return frame with
         {
-            Key = definition.Key,
-            Title = request.Title ?? definition.Title,
-            Book = context.Name,
-            Currency = context.Currency,
-            Basis = request.Basis ?? context.Basis,
-            Period = isOfMoment ? null : range,
-            AsOf = isOfMoment ? range.To : null,
-            PeriodInWords = InWords(isOfMoment, range, request.By?.Unit, context.Calendar),
-            Columns = figures.Columns.Columns,
-            Rows = cells.Rows(),
-            Checks = [],
+            PeriodInWords = isOfMoment && request.By?.Unit is { } unit
+                ? $"As of the end of each {FiscalCalendar.NameOf(unit)}: {PeriodText.Words(range, context.Calendar)}" : frame.PeriodInWords,
             Narrowed = figures.Filter.InWords,
-            Notes = (request.Basis ?? context.Basis) == AccountingBasis.Cash ? context.NotesOnSettlements : [],
-            OriginOf = cells.OriginOf,
-            Revision = context.Ledger.Revision,
+            Notes = basis == AccountingBasis.Cash ? context.NotesOnSettlements : [],
         };
+    }
+
+    /// <summary>The rows as a table.</summary>
+    public static ReportTable<TermSums, PostedFigure> Table(ReportDefinition definition, StatementFigures figures, IReadOnlyList<FigureRow<TermSums>> rows)
+    {
+        var table = new FigureRows<TermSums>();
+        foreach (var row in rows)
+        {
+            table.Add(row);
+        }
+
+        return new ReportTable<TermSums, PostedFigure>(definition.Title, figures.Columns.Columns, table, figures) { MinorUnitsInOne = figures.MinorUnitsInOne };
     }
 
     /// <summary>The same report, marked where it would look whole and is not.</summary>
@@ -105,15 +101,15 @@ internal sealed class Statement
 
     private Report Finish(ReportDefinition definition, LayoutText text)
     {
-        var wholes = new Dictionary<PercentOf, RowValue.Sum>
+        _figures.Wholes[PercentOf.Income] = SumOf(account => account.Type == AccountType.Income, -1);
+        _figures.Wholes[PercentOf.Assets] = SumOf(IsAsset, 1);
+        _figures.Wholes[PercentOf.Column] = _rows.Rows.Where(row => row.Formula is null && row.Kind != RowKind.Heading)
+            .Select(row => row.Of).LastOrDefault(TermSums.Of(Array.Empty<Term>()));
+        var frame = Frame(definition, _context, _request, _layout.Kind.IsOfMoment, _figures);
+        var report = Table(definition, _figures, _rows.Rows).In(frame) with
         {
-            [PercentOf.Income] = SumOf(account => account.Type == AccountType.Income, -1),
-            [PercentOf.Assets] = SumOf(IsAsset, 1),
-            [PercentOf.Column] = _rows.Rows.Select(row => row.Value).OfType<RowValue.Sum>().LastOrDefault() ?? RowValue.Sum.Of(Array.Empty<Term>()),
+            Title = _request.Title ?? text.Title ?? definition.Title, Checks = [.. Checks(_figures.Wholes[PercentOf.Column])],
         };
-        var report = Frame(
-            definition, _context, _request, _layout.Kind.IsOfMoment, _figures, new StatementCells(_figures, _rows.Rows, wholes));
-        report = report with { Title = _request.Title ?? text.Title ?? definition.Title, Checks = [.. Checks(wholes[PercentOf.Column])] };
         return _layout.Kind.MustBalance ? MarkedInPart(report, _figures) : report;
     }
 
@@ -128,11 +124,6 @@ internal sealed class Statement
                 $"It takes {Suggestion.Listed([.. kind.PercentOf.Select(known => names[(int)known])], "or")}.");
         }
     }
-
-    private static string InWords(bool isOfMoment, DateRange range, TimeUnit? unit, FiscalCalendar calendar) =>
-        !isOfMoment ? PeriodText.Words(range, calendar)
-        : unit is { } by ? $"As of the end of each {FiscalCalendar.NameOf(by)}: {PeriodText.Words(range, calendar)}"
-        : $"As of {PeriodText.Words(range.To)}";
 
     private static bool Overflows(ILedger ledger, Figure figure)
     {
@@ -153,7 +144,7 @@ internal sealed class Statement
     }
 
     // What the lines come to, against the accounts on the other side, in every column that has all postings.
-    private IEnumerable<ReportCheck> Checks(RowValue.Sum last)
+    private IEnumerable<ReportCheck> Checks(TermSums last)
     {
         if (_layout.Missing.Count > 0)
         {
@@ -167,14 +158,13 @@ internal sealed class Statement
         foreach (var column in _figures.Filter.IsEverything ? _figures.WholeColumns : [])
         {
             var (name, expected, actual) = CheckOf(column);
-            yield return new ReportCheck(name, expected, actual, _figures.Columns.Columns[column].Heading);
+            yield return new ReportCheck(name, expected, actual, _figures.Columns.Columns[column].Shown.Heading);
         }
 
         if (_figures.IsSliced)
         {
-            var slices = Enumerable.Range(0, _figures.Columns.Columns.Count).Where(column =>
-                _figures.Columns.Sources[column] is ColumnSource.Postings { Figures.Days.Slice: not null }
-                && _figures.Columns.Columns[column].Tie == ColumnTie.None);
+            var slices = _figures.Columns.Posted.Where(column => column.Figure.Of.Days.Slice is not null
+                && _figures.Columns.Columns[column.Place].Shown.Tie == ColumnTie.None).Select(column => column.Place);
             yield return new ReportCheck(
                 "Columns add up to the total", _figures.Of(last, _figures.Columns.Whole),
                 slices.Aggregate(Amount.Zero, (sum, column) => sum + _figures.Of(last, column)), "Total");
@@ -203,17 +193,17 @@ internal sealed class Statement
                 _figures.Of(Lines(account => true, -1), column) + _figures.Of(Computed(), column)),
         };
 
-        RowValue.Sum Lines(Func<Account, bool> isMeant, int sign) => RowValue.Sum.Of(
+        TermSums Lines(Func<Account, bool> isMeant, int sign) => TermSums.Of(
             lines.SelectMany(line => line.Accounts).Where(isMeant).Select(account => new Term(account.Key, Span.Days, sign)));
-        RowValue.Sum Computed() => RowValue.Sum.Of(_layout.AllParts.OfType<StatementComputed>().SelectMany(part => part.Terms));
+        TermSums Computed() => TermSums.Of(_layout.AllParts.OfType<StatementComputed>().SelectMany(part => part.Terms));
     }
 
-    private ColumnFigures FiguresOf(int column) => ((ColumnSource.Postings)_figures.Columns.Sources[column]).Figures;
+    private ColumnFigures FiguresOf(int column) => _figures.Columns.Columns.FigureAt(column).Of;
 
     private ColumnFigures MoneyFigures(int column) =>
         _layout.Kind == StatementKind.CashFlowDirect ? _figures.AccrualFigures(column) : FiguresOf(column);
 
-    private RowValue.Sum SumOf(Func<Account, bool> isMeant, int sign) => RowValue.Sum.Of(
+    private TermSums SumOf(Func<Account, bool> isMeant, int sign) => TermSums.Of(
         _context.Ledger.Accounts.Where(isMeant).Select(account => new Term(account.Key, Span.Days, sign)));
 
     private List<Term> AtEnd(Func<Account, bool> isMeant, int sign) =>

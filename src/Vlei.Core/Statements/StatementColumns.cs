@@ -27,23 +27,11 @@ internal sealed record ColumnFigures(Figure Days, Figure Before, Figure EarlierY
     };
 }
 
-/// <summary>Where the figures of a column come from.</summary>
-internal abstract record ColumnSource
-{
-    /// <summary>Postings.</summary>
-    /// <param name="Figures">Which.</param>
-    /// <param name="Measure">Which of a row's sums.</param>
-    public sealed record Postings(ColumnFigures Figures, int Measure) : ColumnSource;
-
-    /// <summary>One column less another.</summary>
-    public sealed record Change(int Current, int Earlier) : ColumnSource;
-
-    /// <summary>The change as a percentage of the earlier column.</summary>
-    public sealed record PercentChange(int Current, int Earlier) : ColumnSource;
-
-    /// <summary>A column as a percentage of a total.</summary>
-    public sealed record Percent(int Column, PercentOf Of) : ColumnSource;
-}
+/// <summary>A figure of a statement: some postings, added up as a row says.</summary>
+/// <param name="Heading">What the column is called, where what is behind a figure is listed.</param>
+/// <param name="Of">The postings.</param>
+/// <param name="Measure">Which of a row's sums.</param>
+internal sealed record PostedFigure(string Heading, ColumnFigures Of, int Measure);
 
 /// <summary>
 /// The columns that a request asks for: each period, its earlier ones each with the change, then its percentages; where
@@ -54,17 +42,20 @@ internal sealed class StatementColumns
     private readonly ReportContext _context;
     private readonly ReportRequest _request;
     private readonly StatementShape _shape;
-    private readonly List<ReportColumn> _columns = [];
-    private readonly List<ColumnSource> _sources = [];
+    private readonly FigureColumns<PostedFigure> _columns = new();
+
+    private readonly List<int> _own = [];
+    private PostedFigure? _whole;
 
     private StatementColumns(ReportContext context, ReportRequest request, StatementShape shape) =>
         (_context, _request, _shape) = (context, request, shape);
 
     /// <summary>The columns.</summary>
-    public IReadOnlyList<ReportColumn> Columns => _columns;
+    public FigureColumns<PostedFigure> Columns => _columns;
 
-    /// <summary>Where the figures of each come from.</summary>
-    public IReadOnlyList<ColumnSource> Sources => _sources;
+    /// <summary>The columns that add postings up, with their places.</summary>
+    public IEnumerable<(int Place, PostedFigure Figure)> Posted => _columns.All.Select((column, place) => (column, place))
+        .Where(known => known.column is FigureColumn<PostedFigure>.Base).Select(known => (known.place, _columns.FigureAt(known.place)));
 
     /// <summary>The place of the column that covers the whole.</summary>
     public int Whole { get; private set; }
@@ -83,6 +74,7 @@ internal sealed class StatementColumns
         var period = context.PeriodOf(request);
         var unit = request.By?.Unit;
         IReadOnlyList<DateRange> pieces = unit is { } by ? context.Calendar.Split(period.Range, by) : [period.Range];
+        columns._whole = new PostedFigure("", FiguresOf(context, shape.IsOfMoment, shape.Source, period.Range, null), shape.Measures.Count - 1);
         var earlier = request.Compare.SelectMany(comparison => comparison
             .Earlier(period, pieces, unit, context.Calendar, context.Records)
             .Select(cut => new Earlier(cut, comparison.Kind == ComparisonKind.Budget))).ToList();
@@ -103,7 +95,12 @@ internal sealed class StatementColumns
 
         if (slicedBy is not null || (unit is not null && !shape.IsOfMoment))
         {
+            var own = columns._own.ToList();
             columns.AddTotal(period.Range, earlier);
+            if (shape.Measures.Count == 1)
+            {
+                columns._columns.AddUp(columns.Whole, own);
+            }
         }
 
         return columns;
@@ -197,16 +194,12 @@ internal sealed class StatementColumns
                 FiguresOf(_context, _shape.IsOfMoment, other.IsBudget ? PostingSource.Budget : _shape.Source, other.Whole, slice));
             if (_request.Change)
             {
-                Add(ReportColumn.ChangeOf(_columns[current], _columns[compared]), new ColumnSource.Change(current, compared));
-                Add(ReportColumn.PercentChangeOf(_columns[current], _columns[compared]), new ColumnSource.PercentChange(current, compared));
+                _columns.AddChange(current, compared);
             }
         }
 
-        foreach (var percent in _request.Percent.Distinct())
-        {
-            Add(ReportColumn.PercentOf(percent, column), new ColumnSource.Percent(current, percent));
-        }
-
+        _columns.AddShares(current, _request.Percent, _whole!);
+        _own.Add(current);
         return current;
     }
 
@@ -216,25 +209,17 @@ internal sealed class StatementColumns
         for (var measure = 0; measure < _shape.Measures.Count; measure++)
         {
             var (key, heading) = _shape.Measures[measure];
-            Add(
-                key.Length == 0 ? column
+            var shown = key.Length == 0 ? column
                     : alone ? column with { Key = key, Heading = heading, Range = null }
                     : column with
                     {
                         Key = $"{key}({column.Key})",
                         Heading = $"{column.Heading} {char.ToLowerInvariant(heading[0])}{heading[1..]}",
                         Tie = measure > 0 ? ColumnTie.About : column.Tie,
-                    },
-                new ColumnSource.Postings(figures, measure));
+                    };
+            _ = _columns.Add(shown with { AddsUp = true }, new PostedFigure(shown.Heading, figures, measure));
         }
 
-        return _columns.Count - 1;
-    }
-
-    private int Add(ReportColumn column, ColumnSource source)
-    {
-        _columns.Add(column);
-        _sources.Add(source);
         return _columns.Count - 1;
     }
 

@@ -10,7 +10,7 @@ namespace Vlei.Core.Statements;
 /// <summary>
 /// The sums behind a statement: what each column adds up, what a row comes to in it, and which postings are behind that.
 /// </summary>
-internal sealed class StatementFigures
+internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
 {
     private readonly ReportContext _context;
     private readonly StatementShape _shape;
@@ -50,8 +50,7 @@ internal sealed class StatementFigures
         RefuseBudget(request, shape, filter, slicedBy);
         IReadOnlyList<int> places = slicedBy is null ? [] : [.. Enumerable.Range(0, slicedBy.Values.Count)];
         var candidates = StatementColumns.Of(context, request, shape, slicedBy, places);
-        var needed = candidates.Sources.OfType<ColumnSource.Postings>()
-            .SelectMany(source => spans.Select(source.Figures.Of))
+        var needed = candidates.Posted.SelectMany(column => spans.Select(column.Figure.Of.Of))
             .Concat(shape.Source == PostingSource.Money ? CheckedAgainst(context, candidates) : []);
         var sums = FigureSums.Of(context.Ledger, [.. needed], filter, slicedBy);
         if (slicedBy is null)
@@ -60,8 +59,7 @@ internal sealed class StatementFigures
         }
 
         var accounts = context.Ledger.Accounts.Where(shows).ToList();
-        var moved = candidates.Sources.OfType<ColumnSource.Postings>()
-            .SelectMany(source => spans.Select(source.Figures.Of))
+        var moved = candidates.Posted.SelectMany(column => spans.Select(column.Figure.Of.Of))
             .Where(figure => figure.Slice is not null && accounts.Any(account =>
                 !sums.Debit(figure, account.Key).IsZero || !sums.Credit(figure, account.Key).IsZero))
             .Select(figure => figure.Slice!.Value).ToHashSet();
@@ -74,12 +72,30 @@ internal sealed class StatementFigures
             context, shape, filter, slicedBy, sums, StatementColumns.Of(context, request, shape, slicedBy, [.. shown]));
     }
 
-    /// <summary>What a sum comes to in a column of postings.</summary>
-    public Amount Of(RowValue.Sum sum, int column)
+    /// <summary>The rows that percentages are taken of.</summary>
+    public Dictionary<PercentOf, TermSums> Wholes { get; } = [];
+
+    /// <inheritdoc/>
+    public long? At(TermSums row, PostedFigure figure) => Of(row.ByMeasure[figure.Measure], figure.Of).MinorUnits;
+
+    /// <inheritdoc/>
+    public TermSums? WholeOf(PercentOf whole) => Wholes.TryGetValue(whole, out var sums) ? sums : null;
+
+    /// <inheritdoc/>
+    public string InWords(FigureColumn<PostedFigure>.Share share) => share.Of switch
     {
-        var source = (ColumnSource.Postings)Columns.Sources[column];
-        return Of(sum.Terms[source.Measure], source.Figures);
-    }
+        PercentOf.Income => "total income",
+        PercentOf.Assets => "total assets",
+        PercentOf.Column => "the last row of the column",
+        PercentOf.Row => "the row's total",
+        _ => "the total of its group",
+    };
+
+    /// <inheritdoc/>
+    public void AddBehind(TermSums row, PostedFigure figure, int sign, OriginRecords records) => records.Parts.AddRange(PartsOf(row, figure, sign));
+
+    /// <summary>What a row comes to in a column of postings.</summary>
+    public Amount Of(TermSums row, int column) => Of(row.ByMeasure[Columns.Columns.FigureAt(column).Measure], Columns.Columns.FigureAt(column).Of);
 
     /// <summary>What terms come to in some days.</summary>
     public Amount Of(IReadOnlyList<Term> terms, ColumnFigures figures)
@@ -105,24 +121,21 @@ internal sealed class StatementFigures
         return total;
     }
 
-    /// <summary>Whether a sum comes to anything in any column.</summary>
-    public bool Has(RowValue.Sum sum) => Enumerable.Range(0, Columns.Columns.Count).Any(column =>
-        Columns.Sources[column] is ColumnSource.Postings && !Of(sum, column).IsZero);
+    /// <summary>Whether a row comes to anything in any column.</summary>
+    public bool Has(TermSums row) => Columns.Posted.Any(column => At(row, column.Figure) != 0);
 
     /// <summary>The columns that add up postings of the ledger, all of them: what checks are about.</summary>
-    public IEnumerable<int> WholeColumns => Enumerable.Range(0, Columns.Columns.Count).Where(column =>
-        Columns.Sources[column] is ColumnSource.Postings { Figures.Days: { Slice: null, Source: not PostingSource.Budget } });
+    public IEnumerable<int> WholeColumns => Columns.Posted
+        .Where(column => column.Figure.Of.Days is { Slice: null, Source: not PostingSource.Budget }).Select(column => column.Place);
 
     /// <summary>The days of a column, with the postings of the accrual basis.</summary>
-    public ColumnFigures AccrualFigures(int column) => AccrualOf(
-        _context, ((ColumnSource.Postings)Columns.Sources[column]).Figures);
+    public ColumnFigures AccrualFigures(int column) => AccrualOf(_context, Columns.Columns.FigureAt(column).Of);
 
-    /// <summary>The postings behind a sum in a column, in pieces that do not overlap, oldest first.</summary>
-    public IEnumerable<OriginPart> PartsOf(RowValue.Sum sum, int column, int sign)
+    /// <summary>The postings behind a row in a column, in pieces that do not overlap, oldest first.</summary>
+    public IEnumerable<OriginPart> PartsOf(TermSums row, PostedFigure figure, int sign)
     {
-        var source = (ColumnSource.Postings)Columns.Sources[column];
-        var figures = source.Figures;
-        var terms = sum.Terms[source.Measure];
+        var figures = figure.Of;
+        var terms = row.ByMeasure[figure.Measure];
         var filter = _slicedBy is not null && figures.Days.Slice is { } place ? Filter.And(_slicedBy, place) : Filter;
         var yearStart = figures.EarlierYears.Range.To.AddDays(1);
         var to = figures.Days.Range.To;
@@ -143,7 +156,7 @@ internal sealed class StatementFigures
                 .Where(term => term.Sign != 0).ToList();
             if (!days.IsEmpty && counted.Count > 0)
             {
-                yield return new OriginPart(Columns.Columns[column].Heading, figures.Days.Source, days, counted, filter)
+                yield return new OriginPart(figure.Heading, figures.Days.Source, days, counted, filter)
                 {
                     IsBroughtForward = isForward,
                 };
@@ -183,7 +196,7 @@ internal sealed class StatementFigures
     }
 
     private static IEnumerable<Figure> CheckedAgainst(ReportContext context, StatementColumns columns) =>
-        columns.Sources.OfType<ColumnSource.Postings>().Select(source => AccrualOf(context, source.Figures))
+        columns.Posted.Select(column => AccrualOf(context, column.Figure.Of))
             .SelectMany(figures => new[] { figures.Days, figures.Before });
 
     private static ColumnFigures AccrualOf(ReportContext context, ColumnFigures figures) => StatementColumns.FiguresOf(

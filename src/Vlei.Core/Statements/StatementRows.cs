@@ -10,8 +10,8 @@ internal sealed class StatementRows
     private readonly StatementFigures _figures;
     private readonly ILookup<int, Account> _children;
     private readonly Account? _retained;
-    private readonly List<StatementRow> _rows = [];
-    private readonly Dictionary<string, RowValue> _values = [];
+    private readonly List<FigureRow<TermSums>> _rows = [];
+    private readonly Dictionary<string, FigureRow<TermSums>> _values = [];
     private readonly IReadOnlyList<StatementPart> _parts;
     private readonly StatementPart? _last;
 
@@ -32,12 +32,12 @@ internal sealed class StatementRows
 
         foreach (var part in layout.Parts.Where(IsWanted))
         {
-            Add(part, 0, null);
+            Add(part, 0, null, null);
         }
     }
 
     /// <summary>The rows that are shown, from the top down.</summary>
-    public IReadOnlyList<StatementRow> Rows => _rows;
+    public IReadOnlyList<FigureRow<TermSums>> Rows => _rows;
 
     /// <summary>The lines that accounts stand in.</summary>
     public IReadOnlyList<StatementLine> Lines { get; }
@@ -51,58 +51,59 @@ internal sealed class StatementRows
 
     private StatementPart PartOf(string key) => _parts.First(part => part.Text.Key == key);
 
-    private RowValue Value(StatementPart part)
+    // What a part comes to, as a row that nobody need show.
+    private FigureRow<TermSums> Value(StatementPart part)
     {
-        RowValue value = part switch
+        var (sums, formula) = part switch
         {
-            StatementGroup group => RowValue.Sum.Of(group.Parts.Where(IsWanted)
+            StatementGroup group => (TermSums.Of(group.Parts.Where(IsWanted)
                 .Select(inner => (Value: Value(inner), IsOwn: inner is not StatementResult)).ToList()
-                .Where(inner => inner.IsOwn).Select(inner => ((RowValue.Sum)inner.Value, 1))),
-            StatementLine line => RowValue.Sum.Of(line.Accounts.Select(account => OwnTerm(account, line.Sign))),
-            StatementComputed computed => RowValue.Sum.Of(computed.Terms),
-            StatementResult { Formula.IsSum: true } result when result.Formula.Keys.All(key => _values[key] is RowValue.Sum) =>
-                RowValue.Sum.Of(result.Formula.Parts.Select(part => ((RowValue.Sum)_values[part.Key], part.Sign))),
-            StatementResult result => new RowValue.Quotient(
+                .Where(inner => inner.IsOwn).Select(inner => (inner.Value.Of, 1))), null),
+            StatementLine line => (TermSums.Of(line.Accounts.Select(account => OwnTerm(account, line.Sign))), null),
+            StatementComputed computed => (TermSums.Of(computed.Terms), null),
+            StatementResult { Formula.IsSum: true } result when result.Formula.Keys.All(key => _values[key].Formula is null) =>
+                (TermSums.Of(result.Formula.Parts.Select(part => (_values[part.Key].Of, part.Sign))), null),
+            StatementResult result => (default(TermSums), new RowFormula<TermSums>(
                 result.Formula, result.Formula.Keys.Distinct().ToDictionary(key => key, key => _values[key]),
-                result.Text.Show == "percent" ? ColumnKind.Percent : ColumnKind.Ratio),
+                result.Text.Show == "percent" ? ColumnKind.Percent : ColumnKind.Ratio)),
             _ => throw new InvalidOperationException($"There is no such part: {part}."),
         };
-        return _values[part.Text.Key] = value;
+        return _values[part.Text.Key] = new FigureRow<TermSums>(part.Text.Key, part.Text.Label, RowKind.Account, 0, sums) { Formula = formula };
     }
 
-    private void Add(StatementPart part, int level, RowValue.Sum? group)
+    // A part stands in a group, and counts in the total of one that is shown.
+    private void Add(StatementPart part, int level, TermSums? group, string? total)
     {
-        var place = _rows.Count;
+        var (place, own) = (_rows.Count, $"total-{part.Text.Key}");
         switch (part)
         {
             case StatementGroup parts:
                 foreach (var inner in parts.Parts.Where(IsWanted))
                 {
-                    Add(inner, level + 1, TotalOf(part));
+                    Add(inner, level + 1, TotalOf(part), own);
                 }
 
-                Enclose(part, level, place);
+                Enclose(part, level, place, total);
                 break;
             case StatementLine { Text.IsEach: false } line:
-                AddLine(line, level, group ?? TotalOf(part));
+                AddLine(line, level, group ?? TotalOf(part), total);
                 break;
             case StatementLine { Text.HasHeading: true } line:
-                AddAccounts(line, level + 1, TotalOf(part));
-                Enclose(part, level, place);
+                AddAccounts(line, level + 1, TotalOf(part), own);
+                Enclose(part, level, place, total);
                 break;
             case StatementLine line:
-                AddAccounts(line, level, group ?? TotalOf(part));
+                AddAccounts(line, level, group ?? TotalOf(part), total);
                 break;
             case StatementComputed computed:
-                _rows.Add(new StatementRow(
-                    part.Text.Key, LabelOf(computed), RowKind.Account, level, _values[part.Text.Key], group));
+                _rows.Add(_values[part.Text.Key] with { Label = LabelOf(computed), Level = level, Within = group, CountsIn = total });
                 break;
             case StatementResult result when part.Text.OnlyWith.Count == 0 || part.Text.OnlyWith.Any(IsShown):
-                _rows.Add(new StatementRow(
-                    part.Text.Key, part.Text.Label, part == _last ? RowKind.GrandTotal : RowKind.Result, level,
-                    _values[part.Text.Key])
+                _rows.Add(_values[part.Text.Key] with
                 {
-                    MadeOf = _values[part.Text.Key] is RowValue.Sum ? [.. result.Formula.Parts.Select(made => (made.Key, made.Sign))] : null,
+                    Kind = part == _last ? RowKind.GrandTotal : RowKind.Result,
+                    Level = level,
+                    MadeOf = _values[part.Text.Key].Formula is null ? [.. result.Formula.Parts.Select(made => (made.Key, made.Sign))] : null,
                 });
                 break;
         }
@@ -110,13 +111,13 @@ internal sealed class StatementRows
 
     private bool IsShown(string key) => IsWanted(key) && HasRows(PartOf(key));
 
-    private RowValue.Sum TotalOf(StatementPart part) => (RowValue.Sum)_values[part.Text.Key];
+    private TermSums TotalOf(StatementPart part) => _values[part.Text.Key].Of;
 
     private string LabelOf(StatementComputed computed) =>
         computed.Text.Computed == ComputedRow.RetainedEarnings && _retained is not null ? _retained.Name : computed.Text.Label;
 
     // Where anything is shown, a heading goes above it and the total below; the depth may hide what was shown between.
-    private void Enclose(StatementPart part, int level, int place)
+    private void Enclose(StatementPart part, int level, int place, string? total)
     {
         if (!HasRows(part))
         {
@@ -125,13 +126,15 @@ internal sealed class StatementRows
 
         if (_request.Depth != 0)
         {
-            _rows.Insert(place, new StatementRow(part.Text.Key, part.Text.Label, RowKind.Heading, level));
+            _rows.Insert(place, FigureRow<TermSums>.Heading(part.Text.Key, part.Text.Label, level));
         }
 
         var label = part.Text.Label;
-        _rows.Add(new StatementRow(
-            $"total-{part.Text.Key}", $"Total {char.ToLowerInvariant(label[0])}{label[1..]}", RowKind.Total, level,
-            _values[part.Text.Key], TotalOf(part)));
+        _rows.Add(new FigureRow<TermSums>(
+            $"total-{part.Text.Key}", $"Total {char.ToLowerInvariant(label[0])}{label[1..]}", RowKind.Total, level, TotalOf(part))
+        {
+            Within = TotalOf(part), CountsIn = total,
+        });
     }
 
     private bool HasRows(StatementPart part) => part switch
@@ -142,28 +145,32 @@ internal sealed class StatementRows
         _ => true,
     };
 
-    private void AddLine(StatementLine line, int level, RowValue.Sum group)
+    private void AddLine(StatementLine line, int level, TermSums group, string? total)
     {
         if (HasRows(line))
         {
-            _rows.Add(new StatementRow(line.Text.Key, line.Text.Label, RowKind.Account, level, TotalOf(line), group));
+            _rows.Add(_values[line.Text.Key] with { Level = level, Within = group, CountsIn = total });
         }
     }
 
-    private void AddAccounts(StatementLine line, int level, RowValue.Sum group)
+    // An account's parts stand below it, and are in its figure already.
+    private void AddAccounts(StatementLine line, int level, TermSums group, string? total)
     {
         foreach (var (account, depth, sum) in RowsOf(line))
         {
             if (depth <= (_request.Depth ?? int.MaxValue))
             {
-                _rows.Add(new StatementRow(account.Code, account.Name, RowKind.Account, level + depth - 1, sum, group));
+                _rows.Add(new FigureRow<TermSums>(account.Code, account.Name, RowKind.Account, level + depth - 1, sum)
+                {
+                    Within = group, CountsIn = depth == 1 ? total : null,
+                });
             }
         }
     }
 
-    private List<(Account Account, int Depth, RowValue.Sum Sum)> RowsOf(StatementLine line)
+    private List<(Account Account, int Depth, TermSums Sum)> RowsOf(StatementLine line)
     {
-        var rows = new List<(Account, int, RowValue.Sum)>();
+        var rows = new List<(Account, int, TermSums)>();
         var own = line.Accounts.Select(account => account.Key).ToHashSet();
         foreach (var account in line.Accounts.Where(account => account.ParentKey is not { } parent || !own.Contains(parent)))
         {
@@ -174,14 +181,14 @@ internal sealed class StatementRows
     }
 
     // An account and its parts, as far as they stand in the same line: its own postings and theirs make its figure.
-    private RowValue.Sum AddAccount(
-        Account account, int depth, StatementLine line, HashSet<int> own, List<(Account, int, RowValue.Sum)> rows)
+    private TermSums AddAccount(
+        Account account, int depth, StatementLine line, HashSet<int> own, List<(Account, int, TermSums)> rows)
     {
         var place = rows.Count;
-        var sum = RowValue.Sum.Of([OwnTerm(account, line.Sign)]);
+        var sum = TermSums.Of([OwnTerm(account, line.Sign)]);
         foreach (var part in _children[account.Key].Where(part => own.Contains(part.Key)))
         {
-            sum = RowValue.Sum.Of([(sum, 1), (AddAccount(part, depth + 1, line, own, rows), 1)]);
+            sum = TermSums.Of([(sum, 1), (AddAccount(part, depth + 1, line, own, rows), 1)]);
         }
 
         if (rows.Count > place || _figures.Has(sum) || (_request.Zeros && account.Active))

@@ -53,42 +53,39 @@ public static class TrialBalanceReport
         {
             var figures = StatementFigures.Of(context, request, shape, _ => true, Spans);
             var rows = Rows(context.Ledger.Accounts, figures, request.Zeros);
-            var cells = new StatementCells(figures, rows, new Dictionary<PercentOf, RowValue.Sum>());
-            var report = Statement.Frame(Definition, context, request, isOfMoment: false, figures, cells);
-            return Statement.MarkedInPart(
-                report with { Checks = [.. Checks(figures, (RowValue.Sum)rows[^1].Value!)] }, figures);
+            var report = Statement.Table(Definition, figures, rows).In(Statement.Frame(Definition, context, request, isOfMoment: false, figures));
+            return Statement.MarkedInPart(report with { Checks = [.. Checks(figures, rows[^1].Of)] }, figures);
         });
     }
 
     /// <summary>Its rows: the accounts that have anything, and the total.</summary>
-    internal static List<StatementRow> Rows(IReadOnlyList<Account> accounts, StatementFigures figures, bool zeros)
+    internal static List<FigureRow<TermSums>> Rows(IReadOnlyList<Account> accounts, StatementFigures figures, bool zeros)
     {
         var earlierProfit = accounts.Where(account => AccountTypes.IsProfitAndLoss(account.Type))
             .Select(account => new Term(account.Key, Span.EarlierYears, 1)).ToList();
         var retained = accounts.FirstOrDefault(account => account.Type == AccountType.RetainedEarnings);
-        var rows = new List<StatementRow>();
+        var rows = new List<FigureRow<TermSums>>();
         foreach (var account in accounts.OrderBy(account => account.Code, CodeOrder.Instance))
         {
             var sum = SumOf(account, account == retained ? earlierProfit : []);
             if (figures.Has(sum) || (zeros && account.Active))
             {
-                rows.Add(new StatementRow(account.Code, $"{account.Code} {account.Name}", RowKind.Account, 0, sum));
+                rows.Add(new FigureRow<TermSums>(account.Code, $"{account.Code} {account.Name}", RowKind.Account, 0, sum) { CountsIn = "total" });
             }
         }
 
         var unclosed = WithClosing(earlierProfit, [], []);
         if (retained is null && figures.Has(unclosed))
         {
-            rows.Add(new StatementRow(RetainedKey, "Retained earnings", RowKind.Account, 0, unclosed));
+            rows.Add(new FigureRow<TermSums>(RetainedKey, "Retained earnings", RowKind.Account, 0, unclosed) { CountsIn = "total" });
         }
 
-        rows.Add(new StatementRow("total", "Total", RowKind.GrandTotal, 0, new RowValue.Sum(
-            [.. Enumerable.Range(0, Measures.Length).Select(measure => rows.Select(row => (RowValue.Sum)row.Value!)
-                .SelectMany(sum => sum.Terms[measure]).ToList())])));
+        rows.Add(new FigureRow<TermSums>("total", "Total", RowKind.GrandTotal, 0, new TermSums(
+            [.. Enumerable.Range(0, Measures.Length).Select(measure => rows.SelectMany(row => row.Of.ByMeasure[measure]).ToList())])));
         return rows;
     }
 
-    private static RowValue.Sum SumOf(Account account, List<Term> carried)
+    private static TermSums SumOf(Account account, List<Term> carried)
     {
         List<Term> opening = [new Term(account.Key, Span.Before, 1), .. carried];
         if (AccountTypes.IsProfitAndLoss(account.Type))
@@ -102,18 +99,18 @@ public static class TrialBalanceReport
     }
 
     // Opening and closing are debit positive; debit and credit both positive.
-    private static RowValue.Sum WithClosing(List<Term> opening, List<Term> debit, List<Term> credit) => new(
+    private static TermSums WithClosing(List<Term> opening, List<Term> debit, List<Term> credit) => new(
     [
         opening, debit, credit,
         [.. opening, .. debit.Select(term => term with { Side = PostingSide.Both })],
     ]);
 
-    private static IEnumerable<ReportCheck> Checks(StatementFigures figures, RowValue.Sum total)
+    private static IEnumerable<ReportCheck> Checks(StatementFigures figures, TermSums total)
     {
         foreach (var column in figures.Filter.IsEverything ? figures.WholeColumns : [])
         {
-            var heading = figures.Columns.Columns[column].Heading;
-            var measure = ((ColumnSource.Postings)figures.Columns.Sources[column]).Measure;
+            var heading = figures.Columns.Columns[column].Shown.Heading;
+            var measure = figures.Columns.Columns.FigureAt(column).Measure;
             if (measure == 1)
             {
                 yield return new ReportCheck(

@@ -43,8 +43,12 @@ public static class Details
             rows.Add(new ReportRow(
                 $"figure-{figures.Count}", $"{report.Rows[figure.Row].Label}, {report.Columns[figure.Column].Heading}", RowKind.Heading, 0, [.. columns.Select(_ => Cell.Empty)]));
             var places = columns.Select(column => records.Columns.ToList().FindIndex(own => own.Key == column.Key)).ToList();
+            var name = $"figure-{figures.Count}";
             rows.AddRange(records.Rows.Select(row => row with
             {
+                // Every figure has a total of its own.
+                Key = row.Kind is RowKind.Total or RowKind.GrandTotal ? $"{name}/{row.Key}" : row.Key,
+                CountsIn = row.CountsIn is { } total ? $"{name}/{total}" : null,
                 Kind = row.Kind == RowKind.GrandTotal ? RowKind.Total : row.Kind,
                 Level = row.Level + (row.Kind == RowKind.GrandTotal ? 0 : 1),
                 Cells = [.. places.Select(place => place < 0 ? Cell.Empty : row.Cells[place])],
@@ -71,7 +75,7 @@ public static class Details
                 if (row.Cells[column].Units is not null && OriginOf(report, place, column) is { } origin)
                 {
                     var figure = new CellPlace(place, column);
-                    traces.Add((figure, Trace.Listed(report, context.Ledger, figure, origin, all: false, texts)));
+                    traces.Add((figure, TraceList.Of(report, context.Ledger, figure, origin, all: false, texts)));
                 }
             }
 

@@ -5,6 +5,12 @@ using Vlei.Core.Reports;
 
 namespace Vlei.Core.Tables;
 
+/// <summary>A column of what postings and documents say, with where its cells come from.</summary>
+/// <param name="Shown">The column.</param>
+/// <param name="OfPosting">What a posting says in it.</param>
+/// <param name="OfDocument">What an open document says in it, or what was set against one.</param>
+internal sealed record PostingTextColumn(ReportColumn Shown, Func<PostingEntry, Cell> OfPosting, Func<OriginItem, Cell> OfDocument);
+
 /// <summary>What lists show of postings besides sums: their documents, contacts, accounts and notes.</summary>
 internal sealed class PostingTexts(ILedger ledger)
 {
@@ -15,49 +21,18 @@ internal sealed class PostingTexts(ILedger ledger)
     private readonly Dictionary<int, Account> _accounts = ledger.Accounts.ToDictionary(account => account.Key);
 
     /// <summary>The columns of a posting; on the cash basis with the document that released it.</summary>
-    public static IReadOnlyList<ReportColumn> Columns(bool withAccount, bool withRelease) =>
+    public IReadOnlyList<PostingTextColumn> Columns(bool withAccount, bool withRelease) =>
     [
-        new("date", "Date", ColumnKind.Date),
-        new("kind", "Kind", ColumnKind.Text),
-        new("number", "Number", ColumnKind.Text),
-        new("contact", "Contact", ColumnKind.Text),
-        .. withAccount ? new[] { new ReportColumn("account", "Account", ColumnKind.Text) } : [],
-        new("memo", "Memo", ColumnKind.Text),
-        .. withRelease ? new[] { new ReportColumn("settled-by", "Settled by", ColumnKind.Text) } : [],
+        new(new("date", "Date", ColumnKind.Date), entry => Cell.Of(entry.Place.Day), item => Cell.Of(item.Date)),
+        new(new("kind", "Kind", ColumnKind.Text), entry => Cell.Of(DocumentOf(entry).Kind), item => Cell.Of(DocumentOf(item.Document).Kind)),
+        new(new("number", "Number", ColumnKind.Text), entry => Cell.Of(DocumentOf(entry).Number), item => Cell.Of(DocumentOf(item.Document).Number)),
+        new(new("contact", "Contact", ColumnKind.Text), entry => Cell.Of(ContactName(entry.Contact)), item => Cell.Of(ContactName(item.Contact))),
+        .. withAccount ? new PostingTextColumn[] { new(
+            new("account", "Account", ColumnKind.Text), entry => Cell.Of($"{_accounts[entry.Account].Code} {_accounts[entry.Account].Name}"), _ => Cell.Empty) } : [],
+        new(new("memo", "Memo", ColumnKind.Text), entry => Cell.Of(MemoOf(entry)), item => Cell.Of(DocumentOf(item.Document).Memo)),
+        .. withRelease ? new PostingTextColumn[] { new(
+            new("settled-by", "Settled by", ColumnKind.Text), entry => Cell.Of(ReleaseOf(entry)), _ => Cell.Empty) } : [],
     ];
-
-    /// <summary>The cells of those columns.</summary>
-    public IEnumerable<Cell> CellsOf(PostingEntry entry, bool withAccount, bool withRelease)
-    {
-        var document = DocumentOf(entry);
-        var memo = entry.Source == PostingSource.Budget ? "" : ledger.LineMemo(entry.Place.Document, entry.Place.Line);
-        yield return Cell.Of(entry.Place.Day);
-        yield return Cell.Of(document.Kind);
-        yield return Cell.Of(document.Number);
-        yield return Cell.Of(entry.Contact == 0 ? "" : _contacts.Value.GetValueOrDefault(entry.Contact, ""));
-        if (withAccount)
-        {
-            yield return Cell.Of($"{_accounts[entry.Account].Code} {_accounts[entry.Account].Name}");
-        }
-
-        yield return Cell.Of(memo.Length > 0 ? memo : document.Memo);
-        if (withRelease)
-        {
-            yield return Cell.Of(ReleaseOf(entry));
-        }
-    }
-
-    /// <summary>The cells of those columns, for an open document or what was set against it.</summary>
-    public IEnumerable<Cell> CellsOf(int document, int contact, DateOnly day, bool withAccount, bool withRelease)
-    {
-        var text = DocumentOf(document);
-        return
-        [
-            Cell.Of(day), Cell.Of(text.Kind), Cell.Of(text.Number),
-            Cell.Of(contact == 0 ? "" : _contacts.Value.GetValueOrDefault(contact, "")),
-            .. withAccount ? new[] { Cell.Empty } : [], Cell.Of(text.Memo), .. withRelease ? new[] { Cell.Empty } : [],
-        ];
-    }
 
     /// <summary>The id of a document.</summary>
     public string IdOf(int document) => DocumentOf(document).Id;
@@ -69,6 +44,14 @@ internal sealed class PostingTexts(ILedger ledger)
     public string KeyOf(PostingEntry entry) => entry.Place.Settlement == 0
         ? $"{IdOf(entry)}/{entry.Place.Line}"
         : $"{IdOf(entry)}/{entry.Place.Line}@{entry.Place.Settlement}";
+
+    private string ContactName(int contact) => contact == 0 ? "" : _contacts.Value.GetValueOrDefault(contact, "");
+
+    private string MemoOf(PostingEntry entry)
+    {
+        var memo = entry.Source == PostingSource.Budget ? "" : ledger.LineMemo(entry.Place.Document, entry.Place.Line);
+        return memo.Length > 0 ? memo : DocumentOf(entry).Memo;
+    }
 
     private string ReleaseOf(PostingEntry entry) => entry.Place.Settlement == 0
         ? ""

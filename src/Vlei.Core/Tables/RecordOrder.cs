@@ -22,10 +22,7 @@ internal sealed class RecordOrder
     private int[]? InOrder()
     {
         IReadOnlyList<SortOrder> keys = [.. _request.Sort.Where(key => !_plan.IsGroupedBy(key.Name))];
-        if (keys.Count == 0 && _request.Top is not null && _columns.Largest() >= 0)
-        {
-            keys = [new SortOrder(_columns.Columns[_columns.Largest()].Key, Downwards: true)];
-        }
+        keys = RowOrder.Keys(_request with { Sort = keys }, _columns.Largest is { } largest ? _columns.Columns[largest].Shown.Key : null);
 
         if (keys.Count == 0)
         {
@@ -51,11 +48,16 @@ internal sealed class RecordOrder
 
     private long[] RanksOf(SortOrder key)
     {
-        var place = _columns.PlaceOf(key.Name);
-        var numbers = place >= 0 && _columns.Cells[place] is TableCell.Value value
-            ? Read(rows => _plan.Measures[value.Measure].Read(rows))
-            : FieldRanks(place >= 0 && _columns.Cells[place] is TableCell.Fact fact ? _plan.Columns[fact.Planned].Fact!
-                : new FieldIndex(_plan.Fields.Named(key.Name == "name" ? _table.Key[0] : key.Name), default));
+        var figure = _columns.Columns.PlaceOf(key.Name) is >= 0 and var place ? _columns.Columns[place] switch
+        {
+            FigureColumn<TableFigure>.Base own => own.Of,
+            FigureColumn<TableFigure>.Share share => share.Part,
+            _ => null,
+        } : null;
+        var numbers = figure is { IsFact: false }
+            ? Read(rows => _plan.Measures[figure.Measure].Read(rows))
+            : FieldRanks(figure is not null ? _plan.Columns[figure.Planned].Fact!
+                : new FieldIndex(_plan.Fields.Named(key.Name == RowOrder.Name ? _table.Key[0] : key.Name), default));
         return key.Downwards ? [.. numbers.Select(number => -Math.Max(number, -long.MaxValue))] : numbers;
     }
 

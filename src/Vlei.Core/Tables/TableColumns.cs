@@ -2,33 +2,6 @@ using Vlei.Core.Reports;
 
 namespace Vlei.Core.Tables;
 
-/// <summary>Where the cells of a column come from.</summary>
-internal abstract record TableCell
-{
-    /// <summary>What rows say.</summary>
-    /// <param name="Planned">The place of the column among those that were asked for.</param>
-    public sealed record Fact(int Planned) : TableCell;
-
-    /// <summary>What rows come to.</summary>
-    /// <param name="Measure">In which measure.</param>
-    /// <param name="Function">What is made of it.</param>
-    /// <param name="Period">The place of the period.</param>
-    /// <param name="Across">The column that it is spread to; nothing for all.</param>
-    public sealed record Value(int Measure, Function Function, int Period, int? Across) : TableCell;
-
-    /// <summary>One column less another.</summary>
-    public sealed record Change(int Current, int Earlier) : TableCell;
-
-    /// <summary>The change as a percentage of the earlier column.</summary>
-    public sealed record PercentChange(int Current, int Earlier) : TableCell;
-
-    /// <summary>A column as a percentage of something.</summary>
-    /// <param name="Column">The column.</param>
-    /// <param name="Of">Of what.</param>
-    /// <param name="Total">The place of the column that has the same of all the columns that it is spread over.</param>
-    public sealed record Percent(int Column, PercentOf Of, int Total) : TableCell;
-}
-
 /// <summary>The columns of a list or a cross-table, each with where its cells come from.</summary>
 internal sealed class TableColumns
 {
@@ -36,8 +9,7 @@ internal sealed class TableColumns
     private readonly TableScan _scan;
     private readonly ReportRequest _request;
     private readonly IReadOnlyList<(string Key, string Heading)> _periods;
-    private readonly List<ReportColumn> _columns = [];
-    private readonly List<TableCell> _cells = [];
+    private readonly FigureColumns<TableFigure> _columns = new();
 
     /// <summary>Lays them out.</summary>
     /// <param name="plan">What is asked for.</param>
@@ -53,27 +25,25 @@ internal sealed class TableColumns
             return;
         }
 
-        // What a row comes to in all columns stands last; percentages of it are worked out all the same.
-        var first = scan.Across.Count * Width();
         foreach (var across in scan.Across)
         {
-            AddEach(across, first);
+            AddEach(across);
         }
 
+        var parts = _columns.Count;
         AddEach(null);
+        if (_columns.PlaceOf("total") is >= 0 and var total)
+        {
+            _columns.AddUp(total, Enumerable.Range(0, parts).Where(part => _columns[part] is FigureColumn<TableFigure>.Base { Shown.Tie: ColumnTie.None }));
+        }
     }
 
     /// <summary>The columns.</summary>
-    public IReadOnlyList<ReportColumn> Columns => _columns;
+    public FigureColumns<TableFigure> Columns => _columns;
 
-    /// <summary>Where the cells of each come from.</summary>
-    public IReadOnlyList<TableCell> Cells => _cells;
-
-    /// <summary>The place of the column with that key; less than 0 where there is none.</summary>
-    public int PlaceOf(string key) => _columns.FindIndex(column => column.Key.Equals(key, StringComparison.OrdinalIgnoreCase));
-
-    /// <summary>The first column that adds something up over all columns that it is spread over; less than 0 where there is none.</summary>
-    public int Largest() => _cells.FindIndex(cell => cell is TableCell.Value { Period: 0, Across: null, Function: Function.Sum });
+    /// <summary>The place of the first column that adds something up over all columns that it is spread over; nothing where there is none.</summary>
+    public int? Largest => Enumerable.Range(0, _columns.Count).Where(place => _columns[place] is
+        FigureColumn<TableFigure>.Base { Of: { IsFact: false, Period: 0, Across: null, Function: Function.Sum } }).Select(place => (int?)place).FirstOrDefault();
 
     /// <summary>In how many parts of one an average is counted: what is whole is seldom so on average.</summary>
     public static long ScaleOfAverage(Measure measure)
@@ -82,16 +52,9 @@ internal sealed class TableColumns
         return measure.Kind == ColumnKind.Count ? TenThousandths : 1;
     }
 
-    private int Width() => _plan.Columns.Sum(column => WidthOf(column));
-
-    private int WidthOf(PlannedColumn column) => column.Fact is not null || !IsCompared(column) ? 1 + Percents(column)
-        : _periods.Count + (_request.Change ? 2 * (_periods.Count - 1) : 0) + Percents(column);
-
     private static bool IsCompared(PlannedColumn column) => column.Function is not (Function.Running or Function.Own or Function.Share or Function.GroupShare);
 
-    private int Percents(PlannedColumn column) => column.Function == Function.Sum && column.Fact is null ? _request.Percent.Distinct().Count() : 0;
-
-    private void AddEach(int? across, int totals = -1)
+    private void AddEach(int? across)
     {
         for (var place = 0; place < _plan.Columns.Count; place++)
         {
@@ -99,31 +62,41 @@ internal sealed class TableColumns
             if (column.Fact is { } fact)
             {
                 var kind = fact.Bound.Field is { IsDay: true, Unit: null } ? ColumnKind.Date : ColumnKind.Text;
-                Add(new ReportColumn(column.Key, column.Heading, kind), new TableCell.Fact(place));
-                continue;
+                _ = _columns.Add(new ReportColumn(column.Key, column.Heading, kind), TableFigure.Fact(column.Heading, place));
             }
-
-            var current = _columns.Count;
-            var total = across is null ? current : totals + _plan.Columns.Take(place).Sum(WidthOf);
-            Add(Described(column, across, 0), new TableCell.Value(column.Measure, column.Function, 0, across));
-            foreach (var percent in column.Function == Function.Sum ? _request.Percent.Distinct() : [])
+            else if (column.Function is Function.Share or Function.GroupShare)
             {
-                Add(ReportColumn.PercentOf(percent, _columns[current]), new TableCell.Percent(current, percent, total));
+                var (shown, part) = (Described(column, across, 0), FigureOf(column, across, 0));
+                _columns.AddShare(shown, part, column.Function == Function.Share ? PercentOf.Column : PercentOf.Group, part);
             }
-
-            for (var period = 1; period < _periods.Count && IsCompared(column); period++)
+            else
             {
-                var earlier = _columns.Count;
-                Add(Described(column, across, period) with { Tie = ColumnTie.Compared }, new TableCell.Value(column.Measure, column.Function, period, across));
-                if (_request.Change)
-                {
-                    var kind = _columns[current].Kind;
-                    Add(ReportColumn.ChangeOf(_columns[current], _columns[earlier]) with { Kind = kind }, new TableCell.Change(current, earlier));
-                    Add(ReportColumn.PercentChangeOf(_columns[current], _columns[earlier]), new TableCell.PercentChange(current, earlier));
-                }
+                AddCompared(column, across);
             }
         }
     }
+
+    private void AddCompared(PlannedColumn column, int? across)
+    {
+        var current = _columns.Add(Described(column, across, 0), FigureOf(column, across, 0));
+        if (column.Function == Function.Sum)
+        {
+            // What a row comes to in all columns stands last; percentages of it are worked out all the same.
+            _columns.AddShares(current, _request.Percent, FigureOf(column, null, 0));
+        }
+
+        for (var period = 1; period < _periods.Count && IsCompared(column); period++)
+        {
+            var earlier = _columns.Add(Described(column, across, period) with { Tie = ColumnTie.Compared }, FigureOf(column, across, period));
+            if (_request.Change)
+            {
+                _columns.AddChange(current, earlier);
+            }
+        }
+    }
+
+    private TableFigure FigureOf(PlannedColumn column, int? across, int period) =>
+        new(Described(column, across, period).Heading, -1, column.Measure, column.Function, period, across);
 
     private ReportColumn Described(PlannedColumn column, int? across, int period)
     {
@@ -142,13 +115,10 @@ internal sealed class TableColumns
             (key, heading) = isAlone ? (valueKey, valueHeading) : ($"{column.Key}({valueKey})", $"{valueHeading} {column.Heading.ToLowerInvariant()}");
         }
 
-        return period == 0 ? new ReportColumn(key, heading, kind)
-            : new ReportColumn($"{key}({_periods[period].Key})", $"{heading} {_periods[period].Heading}", kind);
-    }
-
-    private void Add(ReportColumn column, TableCell cell)
-    {
-        _columns.Add(column);
-        _cells.Add(cell);
+        return (period == 0 ? new ReportColumn(key, heading, kind)
+            : new ReportColumn($"{key}({_periods[period].Key})", $"{heading} {_periods[period].Heading}", kind)) with
+        {
+            AddsUp = column.Function is Function.Sum or Function.Count && kind is ColumnKind.Money or ColumnKind.Quantity or ColumnKind.Count,
+        };
     }
 }

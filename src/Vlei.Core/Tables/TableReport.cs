@@ -1,7 +1,6 @@
 using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
-using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
@@ -22,8 +21,7 @@ public sealed class TableReport
     private readonly IReadOnlyList<IReadOnlyList<DateRange>> _periods;
     private readonly TablePlan _plan;
     private readonly TableScan _scan;
-    private readonly TableColumns _columns;
-    private readonly TableRows _rows;
+    private readonly ReportTable<TableRow, TableFigure> _rows;
 
     private TableReport(string key, string title, TableDefinition table, ReportContext context, ReportRequest request)
     {
@@ -35,8 +33,11 @@ public sealed class TableReport
         _plan = new TablePlan(table, _tableContext, request);
         _periods = Periods();
         _scan = new TableScan(table, _tableContext, _plan, _periods);
-        _columns = new TableColumns(_plan, _scan, request, [.. _periods.Select(pieces => NameOf(new DateRange(pieces[0].From, pieces[^1].To)))]);
-        _rows = new TableRows(table, _plan, _scan, _columns, request);
+        var columns = new TableColumns(_plan, _scan, request, [.. _periods.Select(pieces => NameOf(new DateRange(pieces[0].From, pieces[^1].To)))]);
+        var records = new RecordWindow(table, _plan, _scan, columns.Columns);
+        var figures = new TableFigures(key, table, _tableContext.Basis, _plan, _scan, records);
+        var rows = TableRows.Of(title, table, _plan, _scan, columns, figures, records, request);
+        _rows = new ReportTable<TableRow, TableFigure>(title, columns.Columns, rows, figures);
     }
 
     /// <summary>The options that a table takes.</summary>
@@ -76,28 +77,15 @@ public sealed class TableReport
         context.Ledger, context.Calendar, context.Currency, context.Today,
         table.HasBasis ? request.Basis ?? context.Basis : AccountingBasis.Accrual);
 
-    private Report Framed() => new()
+    private Report Framed() => _rows.In(ReportFrame.Of(_key, _title, _context, _request, _period.Range, _table.IsOfMoment, _tableContext.Basis)) with
     {
-        Key = _key,
-        Title = _request.Title ?? _title,
-        Book = _context.Name,
-        Currency = _context.Currency,
-        Basis = _tableContext.Basis,
-        Period = _table.IsOfMoment ? null : _period.Range,
-        AsOf = _table.IsOfMoment ? _period.Range.To : null,
-        PeriodInWords = _table.IsOfMoment ? $"As of {PeriodText.Words(_period.Range.To)}" : PeriodText.Words(_period.Range, _context.Calendar),
         InWhat = _table.HasBasis ? null : $"In {_context.Currency.Code}",
-        Columns = _columns.Columns,
-        Rows = _rows.Rows,
-        Checks = [],
         Narrowed = _plan.Selection.InWords,
         Notes =
         [
             .. _tableContext.Basis == AccountingBasis.Cash || _table.RestsOnSettlements ? _context.NotesOnSettlements : [],
             .. _scan.IsEmpty ? new[] { "Nothing fits what is asked." } : [],
         ],
-        OriginOf = OriginOf,
-        Revision = _context.Ledger.Revision,
     };
 
     // A moment is everything up to it.
@@ -126,94 +114,4 @@ public sealed class TableReport
     private (string Key, string Heading) NameOf(DateRange range) => _table.IsOfMoment
         ? (PeriodText.Iso(range.To), PeriodText.Heading(range.To))
         : (PeriodText.Key(range, _context.Calendar), PeriodText.Heading(range, _context.Calendar));
-
-    private CellOrigin? OriginOf(int row, int column)
-    {
-        if (_rows.Rows[row].Cells[column].Units is not { } units || _columns.Cells[column] is TableCell.Fact)
-        {
-            return null;
-        }
-
-        return _columns.Cells[column] switch
-        {
-            TableCell.Value { Function: Function.Sum or Function.Own } value => Behind(row, new Amount(units), [(value, 1)], null),
-            TableCell.Change change => Behind(
-                row, new Amount(units), [((TableCell.Value)_columns.Cells[change.Current], 1), ((TableCell.Value)_columns.Cells[change.Earlier], -1)], null),
-            TableCell.PercentChange change when UnitsOf(row, change.Current) - UnitsOf(row, change.Earlier) is var difference => Behind(
-                row, new Amount(difference), [((TableCell.Value)_columns.Cells[change.Current], 1), ((TableCell.Value)_columns.Cells[change.Earlier], -1)],
-                $"The figure is the change as a percentage of {_columns.Columns[change.Earlier].Heading}."),
-            TableCell.Percent percent => Behind(
-                row, new Amount(UnitsOf(row, percent.Column)), [((TableCell.Value)_columns.Cells[percent.Column], 1)],
-                $"The figure is a percentage of {_columns.Columns[percent.Column].Heading}'s {ReportOptions.NameOf(percent.Of)}."),
-            _ => throw new ProblemException(
-                ProblemKind.Usage, $"{_columns.Columns[column].Heading} is worked out from several records.", "Trace a column that adds money up."),
-        };
-    }
-
-    private long UnitsOf(int row, int column) => _rows.Rows[row].Cells[column].Units ?? 0;
-
-    private CellOrigin Behind(int row, Amount figure, IReadOnlyList<(TableCell.Value Value, int Sign)> terms, string? note)
-    {
-        var measure = _plan.Measures[terms[0].Value.Measure];
-        if (measure.Type != FieldType.Money || measure.Quotient is not null)
-        {
-            throw new ProblemException(
-                ProblemKind.Usage, $"{measure.Heading} is {(measure.Quotient is null ? "no money" : "a quotient")}, so no postings add up to it.",
-                $"Trace a column of money; vlei show {_key} with --only lists the records.");
-        }
-
-        var (postings, items) = (new List<PostingEntry>(), new List<OriginItem>());
-        foreach (var (value, sign) in terms)
-        {
-            foreach (var (rows, taken) in RowsBehind(row, value))
-            {
-                var numbers = measure.Read(rows);
-                for (var place = 0; place < numbers.Length; place++)
-                {
-                    if (taken(place) && numbers[place] is not (FieldCells.Nothing or 0))
-                    {
-                        Add(rows, place, new Amount(checked(sign * numbers[place])));
-                    }
-                }
-            }
-        }
-
-        return new CellOrigin(figure, [], note) { Postings = postings, Items = items };
-
-        void Add(RowSet rows, int place, Amount amount)
-        {
-            long Of(string name) => rows.Block[name][rows.PlaceOf(place)];
-            if (_table.IsOfLines)
-            {
-                var source = _tableContext.Basis == AccountingBasis.Cash ? PostingSource.Cash : PostingSource.Accrual;
-                postings.Add(new PostingEntry(
-                    source, new PostingPlace(DateOnly.FromDayNumber((int)Of("date")), (int)Of("document"), (int)Of("settlement"), (int)Of("line")),
-                    (int)Of("account"), (int)Of("contact"), amount));
-            }
-            else
-            {
-                items.Add(_table.IsOfDocuments
-                    ? new OriginItem((int)Of("document"), (int)Of("contact"), DateOnly.FromDayNumber((int)Of("date")), amount, [])
-                    : throw new ProblemException(
-                        ProblemKind.Usage, $"Figures of {_table.Name} lead to no postings of their own.", "Trace balances in trial-balance, customer-balances or supplier-balances; a finding names the command that shows its records."));
-            }
-        }
-    }
-
-    private IEnumerable<(RowSet Rows, Func<int, bool> Taken)> RowsBehind(int row, TableCell.Value value)
-    {
-        var (group, record) = _rows.BehindOf(row);
-        if (record is { } single)
-        {
-            return [(_scan.SetOf(single.Block, [single.Place]), _ => true)];
-        }
-
-        if (group >= _scan.Groups.Count)
-        {
-            throw new ProblemException(ProblemKind.Usage, "The rest stands for many rows.", "Leave out --top, and trace one of them.");
-        }
-
-        return _scan.RowsAgain(value.Period).Select(found => (found.Rows, new Func<int, bool>(place =>
-            _scan.Groups.IsWithin(found.Groups[place], group!.Value) && (value.Across is null || found.Across![place] == value.Across))));
-    }
 }

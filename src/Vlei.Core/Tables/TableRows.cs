@@ -4,93 +4,81 @@ using Vlei.Core.Reports;
 
 namespace Vlei.Core.Tables;
 
-/// <summary>
-/// The rows of a list or a cross-table: headings, records, totals. Records are read again a few at a time when their rows
-/// are looked at, so that a list of any length needs little more than the places of its records.
-/// </summary>
+/// <summary>The rows of a list or a cross-table in their order: headings, records, groups, totals.</summary>
 internal sealed class TableRows
 {
-    private const int Window = 512;
-    private const string Rest = "rest";
+    private const string Total = "total";
 
     private readonly TableDefinition _table;
     private readonly TablePlan _plan;
     private readonly TableScan _scan;
     private readonly TableColumns _columns;
+    private readonly TableFigures _figures;
+    private readonly RecordWindow _records;
     private readonly ReportRequest _request;
-    private readonly BoundField[] _key;
-    private readonly List<Stretch> _stretches = [];
-    private readonly int[]? _order;
-    private readonly int _records;
-    private readonly GroupCells _groups;
-    private readonly Dictionary<int, long[]> _runningOfRecords = [];
-    private int _count;
-    private readonly int _restGroup;
+    private readonly FigureRows<TableRow> _rows = new();
+    private readonly ReportTable<TableRow, TableFigure> _groups;
+    private readonly int _rest;
     private readonly bool _hasTotals;
-    private (int First, ReportRow[] Rows) _window = (-1, []);
 
-    /// <summary>Puts the rows in their order.</summary>
-    public TableRows(TableDefinition table, TablePlan plan, TableScan scan, TableColumns columns, ReportRequest request)
+    private TableRows(string title, TableDefinition table, TablePlan plan, TableScan scan, TableColumns columns, TableFigures figures, RecordWindow records, ReportRequest request)
     {
-        (_table, _plan, _scan, _columns, _request) = (table, plan, scan, columns, request);
-        _key = [.. table.Key.Select(plan.Fields.Named)];
-        _restGroup = scan.Groups.Count;
-        _groups = new GroupCells(plan, scan, columns);
-        _hasTotals = columns.Cells.Any(cell => cell is not (TableCell.Fact or TableCell.Value { Function: Function.Own }));
-        RefuseUnknownOrder();
-        if (plan.HasRecords && plan.Groups.Count == 0)
+        (_table, _plan, _scan, _columns, _figures, _records, _request, _rest) = (table, plan, scan, columns, figures, records, request, scan.Groups.Count);
+        _groups = new ReportTable<TableRow, TableFigure>(title, columns.Columns, _rows, figures);
+        _hasTotals = columns.Columns.All.Any(column => column is not FigureColumn<TableFigure>.Base { Of: { IsFact: true } or { Function: Function.Own } });
+    }
+
+    /// <summary>Puts the rows in their order. Throws a <see cref="ProblemException"/> where there is no such order.</summary>
+    public static FigureRows<TableRow> Of(
+        string title, TableDefinition table, TablePlan plan, TableScan scan, TableColumns columns, TableFigures figures, RecordWindow records, ReportRequest request)
+    {
+        var rows = new TableRows(title, table, plan, scan, columns, figures, records, request);
+        rows.RefuseUnknownOrder();
+        rows.AddAll();
+        return rows._rows;
+    }
+
+    private void AddAll()
+    {
+        if (_plan.HasRecords && _plan.Groups.Count == 0)
         {
-            _order = RecordOrder.Of(table, plan, scan, columns, request);
-            _records = Math.Min(request.Top ?? int.MaxValue, scan.Records.Count);
-            Add(new Stretch(RowKind.Record, 0, 0, 0, _records, true));
-            AddRest();
+            _records.Order = RecordOrder.Of(_table, _plan, _scan, _columns, _request);
+            _records.Count = Math.Min(_request.Top ?? int.MaxValue, _scan.Records.Count);
+            AddRecords(0, 0, _records.Count);
+            AddRestOfRecords();
         }
-        else if (plan.HasRecords)
+        else if (_plan.HasRecords)
         {
-            var inOrder = RecordOrder.Of(table, plan, scan, columns, request) ?? [.. Enumerable.Range(0, scan.Records.Count)];
-            (_order, _records) = (new int[inOrder.Length], inOrder.Length);
-            _ = AddRecordsOf(0, Children(), inOrder.ToLookup(record => scan.Records[record].Group), 0);
+            var inOrder = RecordOrder.Of(_table, _plan, _scan, _columns, _request) ?? [.. Enumerable.Range(0, _scan.Records.Count)];
+            (_records.Order, _records.Count) = (new int[inOrder.Length], inOrder.Length);
+            _ = AddRecordsOf(0, Children(), inOrder.ToLookup(record => _scan.Records[record].Group), 0);
         }
-        else if (plan.Depth > 0)
+        else if (_plan.Depth > 0)
         {
             AddGroups(0, Children());
         }
 
-        foreach (var column in columns.Cells.OfType<TableCell.Value>().Where(cell => cell.Function == Function.Running && _records > 0))
+        foreach (var figure in Running().Where(_ => _records.Count > 0))
         {
-            _runningOfRecords[column.Measure] = RunningOf(column.Measure);
+            _records.AddRunning(figure.Measure);
         }
 
         if (_hasTotals)
         {
-            Add(new Stretch(RowKind.GrandTotal, 0, 0, 0, 1, false));
+            _rows.Add(new FigureRow<TableRow>(Total, "Total", RowKind.GrandTotal, 0, TableRow.OfGroup(0)) { Within = TableRow.OfGroup(0) });
         }
     }
 
-    /// <summary>The rows.</summary>
-    public IReadOnlyList<ReportRow> Rows => new RowList(_count, RowAt);
-
-    /// <summary>What a row stands for: a group, or a single record; nothing for a heading and for the rest.</summary>
-    public (int? Group, ScannedRow? Record) BehindOf(int row)
-    {
-        var stretch = StretchAt(row);
-        return stretch.IsOfRecords ? (null, RecordAt(stretch.FirstRecord + row - stretch.First))
-            : stretch.Kind == RowKind.Heading ? (null, null) : (stretch.Group, null);
-    }
-
-    private void Add(Stretch stretch)
-    {
-        _stretches.Add(stretch with { First = _count });
-        _count += stretch.Count;
-    }
+    private IEnumerable<TableFigure> Running() => _columns.Columns.All.OfType<FigureColumn<TableFigure>.Base>()
+        .Select(column => column.Of).Where(figure => figure.Function == Function.Running);
 
     // --sort names columns, fields of the table, or the name of what rows are grouped by.
     private void RefuseUnknownOrder()
     {
-        foreach (var key in _request.Sort.Where(key => key.Name != "name" && _columns.PlaceOf(key.Name) < 0
+        foreach (var key in _request.Sort.Where(key => key.Name != RowOrder.Name && _columns.Columns.PlaceOf(key.Name) < 0
             && !(_plan.HasRecords ? _plan.Fields.Has(key.Name) : _plan.IsGroupedBy(key.Name))))
         {
-            IReadOnlyList<string> known = [.. _columns.Columns.Select(column => column.Key), .. _plan.Groups.Select(group => group.Bound.Field.Name), "name"];
+            IReadOnlyList<string> known = [.. _columns.Columns.Shown.Select(column => column.Key), .. _plan.Groups.Select(group => group.Bound.Field.Name), RowOrder.Name];
             throw new ProblemException(
                 ProblemKind.Usage, $"--sort does not take \"{key.Name}\".",
                 Suggestion.DidYouMean(key.Name, known)
@@ -107,41 +95,30 @@ internal sealed class TableRows
     private ILookup<int, int> Children()
     {
         var children = _scan.Groups.InOrder();
-        IReadOnlyList<SortOrder> keys = _request.Sort.Count > 0 || _request.Top is null || _columns.Largest() < 0 ? _request.Sort
-            : [new SortOrder(_columns.Columns[_columns.Largest()].Key, Downwards: true)];
-        return keys.Count == 0 || _plan.HasRecords && !keys.Any(key => _plan.IsGroupedBy(key.Name)) ? children
+        var keys = RowOrder.Keys(_request, _columns.Largest is { } largest ? _columns.Columns[largest].Shown.Key : null);
+        return keys.Count == 0 || (_plan.HasRecords && !keys.Any(key => _plan.IsGroupedBy(key.Name))) ? children
             : children.SelectMany(group => Sorted([.. group], keys).Select(child => (Parent: group.Key, Child: child))).ToLookup(pair => pair.Parent, pair => pair.Child);
     }
 
     // Groups come in the order of their values, which stays where a key finds no difference.
-    private List<int> Sorted(List<int> groups, IReadOnlyList<SortOrder> keys)
+    private IReadOnlyList<int> Sorted(IReadOnlyList<int> groups, IReadOnlyList<SortOrder> keys)
     {
-        foreach (var key in keys.Reverse())
+        var level = _scan.Groups.Levels[_scan.Groups.LevelOf(groups[0]) - 1].Bound.Field.Name;
+        var places = groups.Select((group, place) => (group, place)).ToDictionary(pair => pair.group, pair => pair.place);
+        return RowOrder.Sorted(groups, keys, key =>
         {
-            var column = _columns.PlaceOf(key.Name);
-            var level = _scan.Groups.Levels[_scan.Groups.LevelOf(groups[0]) - 1].Bound.Field.Name;
-            if (key.Name.Equals(level, StringComparison.OrdinalIgnoreCase))
-            {
-                var places = groups.Select((group, place) => (group, place)).ToDictionary(pair => pair.group, pair => pair.place);
-                groups = key.Downwards ? [.. groups.OrderByDescending(group => places[group])] : groups;
-            }
-            else if (key.Name == "name")
-            {
-                groups = key.Downwards ? [.. groups.OrderByDescending(_scan.Groups.LabelOf, NameOrder)] : [.. groups.OrderBy(_scan.Groups.LabelOf, NameOrder)];
-            }
-            else if (column >= 0 && !_plan.HasRecords)
-            {
-                // Text has its own order: capitals do not matter, and numbers in it count by their value.
-                var texts = Comparer<Cell>.Create((one, other) => one.Units is { } left && other.Units is { } right ? left.CompareTo(right)
-                    : one.Units is not null ? 1 : other.Units is not null ? -1 : ValueList.Compare(one.Words ?? "", other.Words ?? ""));
-                groups = key.Downwards ? [.. groups.OrderByDescending(group => _groups.CellOf(column, group), texts)] : [.. groups.OrderBy(group => _groups.CellOf(column, group), texts)];
-            }
-        }
-
-        return groups;
+            var column = _columns.Columns.PlaceOf(key);
+            return key.Equals(level, StringComparison.OrdinalIgnoreCase) ? group => new Cell(places[group])
+                : key == RowOrder.Name ? group => Cell.Of(_scan.Groups.LabelOf(group))
+                : column >= 0 && !_plan.HasRecords ? group => _groups.CellAt(RowOf(group), column)
+                : null;
+        });
     }
 
-    private static readonly Comparer<string> NameOrder = Comparer<string>.Create(ValueList.Compare);
+    private FigureRow<TableRow> RowOf(int group) => new("", "", RowKind.Group, 0, TableRow.OfGroup(group)) { Within = WithinOf(group) };
+
+    // The rest lies in no group but all rows.
+    private TableRow WithinOf(int group) => TableRow.OfGroup(group > 0 && group < _rest ? _scan.Groups.ParentOf(group) : 0);
 
     private void AddGroups(int parent, ILookup<int, int> children)
     {
@@ -152,21 +129,20 @@ internal sealed class TableRows
         {
             if (level + 1 < _plan.Depth)
             {
-                Add(new Stretch(RowKind.Heading, level, group, 0, 1, false));
+                AddHeading(group, level);
                 AddGroups(group, children);
                 AddTotalOf(group, level);
             }
             else
             {
-                Add(new Stretch(RowKind.Group, level, group, 0, 1, false));
+                Add(KeyOf(group), _scan.Groups.LabelOf(group), RowKind.Group, level, group);
             }
         }
 
         if (shown < groups.Count)
         {
-            _scan.AddTo(_restGroup, groups.Skip(shown));
-            RestCount = groups.Count - shown;
-            Add(new Stretch(RowKind.Group, level, _restGroup, 0, 1, false));
+            _scan.AddTo(_rest, groups.Skip(shown));
+            AddRest(level, groups.Count - shown);
         }
 
         if (level + 1 >= _plan.Depth)
@@ -175,38 +151,16 @@ internal sealed class TableRows
         }
     }
 
-    // Where nothing is added up there is nothing to say.
-    private void AddTotalOf(int group, int level)
-    {
-        if (_hasTotals)
-        {
-            Add(new Stretch(RowKind.Total, level, group, 0, 1, false));
-        }
-    }
-
-    private int RestCount { get; set; }
-
     private void AddRunning(List<int> groups)
     {
-        foreach (var column in _columns.Cells.OfType<TableCell.Value>().Where(cell => cell.Function == Function.Running))
+        foreach (var figure in Running())
         {
             var running = 0L;
             foreach (var group in groups)
             {
-                running = checked(running + (_groups.SumOf(column, group) ?? 0));
-                _groups.NoteRunning(column, group, running);
+                running = checked(running + (_figures.SumOf(figure, group) ?? 0));
+                _figures.NoteRunning(figure, group, running);
             }
-        }
-    }
-
-    // What is not among the first few becomes one row.
-    private void AddRest()
-    {
-        if (_records < _scan.Records.Count)
-        {
-            RestCount = _scan.Records.Count - _records;
-            _scan.AddTo(_restGroup, Enumerable.Range(_records, RestCount).Select(record => _scan.Records[_order?[record] ?? record]));
-            Add(new Stretch(RowKind.Group, 0, _restGroup, 0, 1, false));
         }
     }
 
@@ -218,20 +172,16 @@ internal sealed class TableRows
             var next = first;
             foreach (var record in byGroup[group])
             {
-                _order![next++] = record;
+                _records.Order![next++] = record;
             }
 
-            if (next > first)
-            {
-                Add(new Stretch(RowKind.Record, level, group, 0, next - first, true) { FirstRecord = first });
-            }
-
+            AddRecords(group, first, next - first);
             return next;
         }
 
         foreach (var child in children[group])
         {
-            Add(new Stretch(RowKind.Heading, level, child, 0, 1, false));
+            AddHeading(child, level);
             first = AddRecordsOf(child, children, byGroup, first);
             AddTotalOf(child, level);
         }
@@ -239,150 +189,52 @@ internal sealed class TableRows
         return first;
     }
 
-    // A running sum starts anew with each group.
-    private long[] RunningOf(int measure)
+    private void AddRecords(int group, int first, int count)
     {
-        var running = new long[_records];
-        for (var first = 0; first < running.Length; first += Window)
-        {
-            var count = Math.Min(Window, running.Length - first);
-            foreach (var (set, rows) in SetsOf(first, count))
+        var (total, path) = (group == 0 ? Total : TotalKey(group), group == 0 ? null : _scan.Groups.PathOf(group));
+        _rows.AddMany(count, place => _records.Named(first + place) is var (key, label)
+            ? new FigureRow<TableRow>(key, label, RowKind.Record, _plan.Groups.Count, new TableRow(group, first + place))
             {
-                var numbers = _plan.Measures[measure].Read(set);
-                for (var row = 0; row < rows.Length; row++)
-                {
-                    running[rows[row]] = numbers[row] == FieldCells.Nothing ? 0 : numbers[row];
-                }
+                Within = TableRow.OfGroup(group), Group = path, CountsIn = total,
             }
-        }
-
-        for (var row = 1; row < running.Length; row++)
-        {
-            running[row] = checked(running[row] + (RecordAt(row).Group == RecordAt(row - 1).Group ? running[row - 1] : 0));
-        }
-
-        return running;
+            : default);
     }
 
-    // The records of a stretch of the order, gathered by the block that they are read from.
-    private IEnumerable<(RowSet Set, int[] Rows)> SetsOf(int first, int count) => Enumerable.Range(first, count)
-        .GroupBy(row => RecordAt(row).Block)
-        .Select(ofBlock => (_scan.SetOf(ofBlock.Key, [.. ofBlock.Select(row => RecordAt(row).Place)]), ofBlock.ToArray()));
-
-    private ScannedRow RecordAt(int place) => _scan.Records[_order?[place] ?? place];
-
-    private Stretch StretchAt(int row)
+    // What is not among the first few becomes one row.
+    private void AddRestOfRecords()
     {
-        var (low, high) = (0, _stretches.Count - 1);
-        while (low < high)
+        if (_records.Count < _scan.Records.Count)
         {
-            var middle = (low + high + 1) / 2;
-            (low, high) = _stretches[middle].First <= row ? (middle, high) : (low, middle - 1);
+            var rest = _scan.Records.Count - _records.Count;
+            _scan.AddTo(_rest, Enumerable.Range(_records.Count, rest).Select(_records.At));
+            AddRest(0, rest);
         }
-
-        return _stretches[low];
     }
 
-    private ReportRow RowAt(int row)
+    private void AddRest(int level, int count) => _rows.Add(new FigureRow<TableRow>(RowOrder.Rest, RowOrder.RestLabel(count), RowKind.Group, level, TableRow.OfGroup(_rest))
     {
-        var stretch = StretchAt(row);
-        if (!stretch.IsOfRecords)
-        {
-            return GroupRow(stretch);
-        }
+        Within = WithinOf(_rest), CountsIn = Total,
+    });
 
-        var record = stretch.FirstRecord + row - stretch.First;
-        if (record < _window.First || record >= _window.First + _window.Rows.Length || _window.First < 0)
-        {
-            var first = record - (record % Window);
-            _window = (first, ReadWindow(first, Math.Min(Window, _records - first)));
-            if (_order is null)
-            {
-                _scan.ForgetAllBut(RecordAt(first).Block);
-            }
-        }
+    private void AddHeading(int group, int level) =>
+        _rows.Add(FigureRow<TableRow>.Heading(KeyOf(group), _scan.Groups.LabelOf(group), level) with { Group = _scan.Groups.PathOf(group) });
 
-        return _window.Rows[record - _window.First];
-    }
-
-    private ReportRow GroupRow(Stretch stretch)
+    // Where nothing is added up there is nothing to say.
+    private void AddTotalOf(int group, int level)
     {
-        var isHeading = stretch.Kind == RowKind.Heading;
-        var cells = Enumerable.Range(0, _columns.Columns.Count).Select(column => isHeading ? Cell.Empty : _groups.CellOf(column, stretch.Group)).ToList();
-        if (stretch.Group == 0)
+        if (_hasTotals)
         {
-            return new ReportRow("total", "Total", RowKind.GrandTotal, 0, cells);
+            Add(TotalKey(group), $"Total {_scan.Groups.LabelOf(group)}", RowKind.Total, level, group);
         }
-
-        if (stretch.Group == _restGroup)
-        {
-            return new ReportRow(Rest, $"The rest ({RestCount})", RowKind.Group, stretch.Level, cells);
-        }
-
-        var path = _scan.Groups.PathOf(stretch.Group);
-        var (key, label) = (string.Join('/', path), _scan.Groups.LabelOf(stretch.Group));
-        return stretch.Kind == RowKind.Total
-            ? new ReportRow($"total({key})", $"Total {label}", RowKind.Total, stretch.Level, cells) { Group = path }
-            : new ReportRow(key, label, stretch.Kind, stretch.Level, cells) { Group = path };
     }
 
-    private ReportRow[] ReadWindow(int first, int count)
+    private void Add(string key, string label, RowKind kind, int level, int group) => _rows.Add(new FigureRow<TableRow>(key, label, kind, level, TableRow.OfGroup(group))
     {
-        var rows = new ReportRow[count];
-        foreach (var (set, places) in SetsOf(first, count))
-        {
-            var keys = _key.Select(part => new FieldIndex(part, default)).Select(index => (index, Numbers: index.NumbersOf(set))).ToList();
-            var columns = _columns.Cells.Select(cell => RecordCells(cell, set, places)).ToList();
-            for (var row = 0; row < places.Length; row++)
-            {
-                var parts = keys.Select(part => part.index.KeyOf(part.Numbers[row])).ToList();
-                var group = RecordAt(places[row]).Group;
-                rows[places[row] - first] = new ReportRow(
-                    KeyOf(parts), parts[0], RowKind.Record, _plan.Groups.Count, [.. columns.Select(column => column[row])])
-                {
-                    Group = group == 0 ? null : _scan.Groups.PathOf(group),
-                };
-            }
-        }
+        Within = WithinOf(group), Group = _scan.Groups.PathOf(group),
+        CountsIn = _scan.Groups.ParentOf(group) is > 0 and var parent ? TotalKey(parent) : Total,
+    });
 
-        return rows;
-    }
+    private string KeyOf(int group) => string.Join('/', _scan.Groups.PathOf(group));
 
-    // A line of a document, and which settlement released it: INV-7/2@31.
-    private static string KeyOf(List<string> parts) =>
-        parts.Count == 1 ? parts[0] : parts.Count == 2 || parts[2] == "0" ? $"{parts[0]}/{parts[1]}" : $"{parts[0]}/{parts[1]}@{parts[2]}";
-
-    private Cell[] RecordCells(TableCell cell, RowSet set, int[] places)
-    {
-        switch (cell)
-        {
-            case TableCell.Fact fact:
-                var index = _plan.Columns[fact.Planned].Fact!.Anew();
-                return [.. index.NumbersOf(set).Select(index.CellOf)];
-            case TableCell.Value { Function: Function.Running } running:
-                return [.. places.Select(place => new Cell(_runningOfRecords[running.Measure][place]))];
-            case TableCell.Value value:
-                var numbers = _plan.Measures[value.Measure].Read(set);
-                return [.. numbers.Select((number, row) => number == FieldCells.Nothing ? Cell.Empty : value.Function switch
-                {
-                    Function.Sum or Function.Own => new Cell(number),
-                    Function.Share => GroupCells.PercentOf(number, _groups.SumOf(value, 0)),
-                    Function.GroupShare => GroupCells.PercentOf(number, _groups.SumOf(value, RecordAt(places[row]).Group)),
-                    _ => Cell.Empty,
-                })];
-            case TableCell.Percent percent:
-                var column = (TableCell.Value)_columns.Cells[percent.Column];
-                return [.. RecordCells(column, set, places).Select((part, row) => part.Units is { } units
-                    ? GroupCells.PercentOf(units, percent.Of == Reports.PercentOf.Group ? _groups.SumOf(column, RecordAt(places[row]).Group)
-                        : percent.Of == Reports.PercentOf.Row ? units : _groups.SumOf(column, 0)) : Cell.Empty)];
-            default:
-                return [.. places.Select(_ => Cell.Empty)];
-        }
-    }
-
-    // Rows that follow one another: one for a group, or one for each of some records.
-    private sealed record Stretch(RowKind Kind, int Level, int Group, int First, int Count, bool IsOfRecords)
-    {
-        public int FirstRecord { get; init; }
-    }
+    private string TotalKey(int group) => $"{Total}({KeyOf(group)})";
 }

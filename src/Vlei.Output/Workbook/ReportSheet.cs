@@ -119,6 +119,7 @@ internal sealed class ReportSheet
         ReportRow? above = null;
         foreach (var row in _report.Rows)
         {
+            _figures.Take(row, place);
             WriteRow(sheet, row, LookOf(row, above), place++);
             above = row;
         }

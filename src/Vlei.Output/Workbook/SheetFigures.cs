@@ -17,6 +17,9 @@ internal sealed class SheetFigures
     public SheetFigures(Report report, int firstRow, IReadOnlyList<int> columns) =>
         (_report, _workings, _formula) = (report, ReportWorkings.Of(report), new CellFormula(firstRow, columns));
 
+    /// <summary>Takes the next row; rows come in their order.</summary>
+    public void Take(ReportRow row, int place) => _workings.Take(row, place);
+
     /// <summary>The number that a cell holds, and the formula that it comes from; nothing where it stands for itself.</summary>
     public (string Value, string? Formula) Of(ReportRow row, int place, int column, long units)
     {

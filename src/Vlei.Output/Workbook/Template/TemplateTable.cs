@@ -124,6 +124,7 @@ internal sealed class TemplateTable
             }
         }
 
+        _figures.Take(row, place);
         var label = Cell(at, _table.First.Column, LookOf(source, _table.First.Column), row.Label);
         cells[_table.First.Column] = label;
         for (var column = 0; column < _report.Columns.Count; column++)

@@ -1,0 +1,16 @@
+namespace Vlei.Core.Statements;
+
+/// <summary>What counts towards a row of a statement, for each measure of the columns.</summary>
+/// <param name="ByMeasure">The terms, by measure.</param>
+internal readonly record struct TermSums(IReadOnlyList<IReadOnlyList<Term>> ByMeasure)
+{
+    /// <summary>Of statements with one measure, what counts towards it.</summary>
+    public IReadOnlyList<Term> Only => ByMeasure[0];
+
+    /// <summary>One with one measure.</summary>
+    public static TermSums Of(IEnumerable<Term> terms) => new([[.. terms]]);
+
+    /// <summary>Several together, each as often as its sign says.</summary>
+    public static TermSums Of(IEnumerable<(TermSums Part, int Sign)> parts) => Of(parts.SelectMany(part =>
+        part.Part.Only.Select(term => term with { Sign = term.Sign * part.Sign })));
+}

@@ -1,0 +1,171 @@
+using Vlei.Core.Fields;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.Tables;
+
+/// <summary>
+/// The records of a list in their order. They are read again a few at a time when they are looked at, so that a list of any
+/// length needs little more than the places of its records.
+/// </summary>
+internal sealed class RecordWindow
+{
+    private const int Size = 512;
+
+    private readonly TablePlan _plan;
+    private readonly TableScan _scan;
+    private readonly IReadOnlyList<BoundField> _key;
+    private readonly IReadOnlyList<int> _facts;
+    private readonly IReadOnlyList<int> _measures;
+    private readonly Dictionary<int, long[]> _running = [];
+    private readonly Cell[]?[] _cells;
+    private readonly long[]?[] _numbers;
+    private string[][] _keys = [];
+    private int _first = -1;
+    private int _count;
+
+    /// <summary>Takes what columns show of records.</summary>
+    /// <param name="table">The table.</param>
+    /// <param name="plan">What is asked.</param>
+    /// <param name="scan">The records that were taken.</param>
+    /// <param name="columns">The columns.</param>
+    public RecordWindow(TableDefinition table, TablePlan plan, TableScan scan, FigureColumns<TableFigure> columns)
+    {
+        (_plan, _scan, _key) = (plan, scan, [.. table.Key.Select(plan.Fields.Named)]);
+        var figures = columns.All.Select(column => column switch
+        {
+            FigureColumn<TableFigure>.Base own => own.Of,
+            FigureColumn<TableFigure>.Share share => share.Part,
+            _ => null,
+        }).OfType<TableFigure>().ToList();
+        _facts = [.. figures.Where(figure => figure.IsFact).Select(figure => figure.Planned).Distinct()];
+        _measures = [.. figures.Where(figure => figure.IsSum || figure is { IsFact: false, Function: Function.Own }).Select(figure => figure.Measure).Distinct()];
+        (_cells, _numbers) = (new Cell[plan.Columns.Count][], new long[plan.Measures.Count][]);
+    }
+
+    /// <summary>The places of the records in the order of the list; nothing where that is the order of the table.</summary>
+    public int[]? Order { get; set; }
+
+    /// <summary>How many records are shown.</summary>
+    public int Count { get; set; }
+
+    /// <summary>The record at a place in the order of the list.</summary>
+    public ScannedRow At(int record) => _scan.Records[Order?[record] ?? record];
+
+    /// <summary>A record alone.</summary>
+    public RowSet SetOf(int record) => _scan.SetOf(At(record).Block, [At(record).Place]);
+
+    /// <summary>What a record comes to; nothing where it has no number, or where the figure is of many records.</summary>
+    public long? NumberOf(int record, TableFigure figure)
+    {
+        if (figure.Function == Function.Running)
+        {
+            return _running[figure.Measure][record];
+        }
+
+        if (!figure.IsSum && figure.Function != Function.Own)
+        {
+            return null;
+        }
+
+        Reach(record);
+        var number = _numbers[figure.Measure]![record - _first];
+        return number == FieldCells.Nothing ? null : number;
+    }
+
+    /// <summary>What a record says in a column.</summary>
+    public Cell FactOf(int record, int planned)
+    {
+        Reach(record);
+        return _cells[planned]![record - _first];
+    }
+
+    /// <summary>The key of a record, and what it is called.</summary>
+    public (string Key, string Label) Named(int record)
+    {
+        Reach(record);
+        var parts = _keys[record - _first];
+
+        // A line of a document, and which settlement released it: INV-7/2@31.
+        return (parts.Length == 1 ? parts[0] : parts.Length == 2 || parts[2] == "0" ? $"{parts[0]}/{parts[1]}" : $"{parts[0]}/{parts[1]}@{parts[2]}", parts[0]);
+    }
+
+    /// <summary>Works out the sums so far, record by record; they start anew with each group.</summary>
+    public void AddRunning(int measure)
+    {
+        var running = new long[Count];
+        for (var first = 0; first < running.Length; first += Size)
+        {
+            foreach (var (set, rows) in SetsOf(first, Math.Min(Size, running.Length - first)))
+            {
+                var numbers = _plan.Measures[measure].Read(set);
+                for (var row = 0; row < rows.Length; row++)
+                {
+                    running[rows[row]] = numbers[row] == FieldCells.Nothing ? 0 : numbers[row];
+                }
+            }
+        }
+
+        for (var row = 1; row < running.Length; row++)
+        {
+            running[row] = checked(running[row] + (At(row).Group == At(row - 1).Group ? running[row - 1] : 0));
+        }
+
+        _running[measure] = running;
+    }
+
+    private void Reach(int record)
+    {
+        if (_first >= 0 && record >= _first && record < _first + _count)
+        {
+            return;
+        }
+
+        (_first, _count) = (record - (record % Size), Math.Min(Size, Count - (record - (record % Size))));
+        (_keys, var keys) = (new string[_count][], _key.Select(part => new FieldIndex(part, default)).ToList());
+        foreach (var fact in _facts)
+        {
+            _cells[fact] = new Cell[_count];
+        }
+
+        foreach (var measure in _measures)
+        {
+            _numbers[measure] = new long[_count];
+        }
+
+        foreach (var (set, rows) in SetsOf(_first, _count))
+        {
+            var named = keys.Select(index => (Index: index.Anew(), Set: set)).Select(part => (part.Index, Numbers: part.Index.NumbersOf(part.Set))).ToList();
+            Scatter(rows, _keys, row => [.. named.Select(part => part.Index.KeyOf(part.Numbers[row]))]);
+            foreach (var fact in _facts)
+            {
+                var index = _plan.Columns[fact].Fact!.Anew();
+                var numbers = index.NumbersOf(set);
+                Scatter(rows, _cells[fact]!, row => index.CellOf(numbers[row]));
+            }
+
+            foreach (var measure in _measures)
+            {
+                var numbers = _plan.Measures[measure].Read(set);
+                Scatter(rows, _numbers[measure]!, row => numbers[row]);
+            }
+        }
+
+        if (Order is null)
+        {
+            _scan.ForgetAllBut(At(_first).Block);
+        }
+    }
+
+    private void Scatter<T>(int[] rows, T[] into, Func<int, T> of)
+    {
+        for (var row = 0; row < rows.Length; row++)
+        {
+            into[rows[row] - _first] = of(row);
+        }
+    }
+
+    // The records of a stretch of the order, gathered by the block that they are read from.
+    private IEnumerable<(RowSet Set, int[] Rows)> SetsOf(int first, int count) => Enumerable.Range(first, count)
+        .GroupBy(row => At(row).Block)
+        .Select(ofBlock => (_scan.SetOf(ofBlock.Key, [.. ofBlock.Select(row => At(row).Place)]), ofBlock.ToArray()));
+}

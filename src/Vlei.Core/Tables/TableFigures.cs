@@ -1,0 +1,153 @@
+using Vlei.Core.Fields;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+
+namespace Vlei.Core.Tables;
+
+/// <summary>What the rows of a list or a cross-table come to: the sums of a scan, and its records.</summary>
+/// <param name="key">The key of the report, for messages.</param>
+/// <param name="table">The table.</param>
+/// <param name="basis">The basis of its postings.</param>
+/// <param name="plan">What is asked.</param>
+/// <param name="scan">The sums; the group behind the last is the rest, which no longer has records of its own.</param>
+/// <param name="records">The records in their order.</param>
+internal sealed class TableFigures(
+    string key, TableDefinition table, AccountingBasis basis, TablePlan plan, TableScan scan, RecordWindow records) : IFigures<TableRow, TableFigure>
+{
+    private readonly Dictionary<(TableFigure Column, int Group), long> _running = [];
+    private readonly int _rest = scan.Groups.Count;
+
+    /// <summary>Notes what a column has come to with a group, in the order of the rows.</summary>
+    public void NoteRunning(TableFigure column, int group, long sum) => _running[(column, group)] = sum;
+
+    /// <inheritdoc/>
+    public long? At(TableRow row, TableFigure figure)
+    {
+        if (figure.IsFact)
+        {
+            return null;
+        }
+
+        return row.Record >= 0 ? records.NumberOf(row.Record, figure) : ValueOf(figure, row.Group);
+    }
+
+    /// <inheritdoc/>
+    public Cell CellAt(TableRow row, TableFigure figure)
+    {
+        if (!figure.IsFact)
+        {
+            return new Cell(At(row, figure));
+        }
+
+        return row.Record >= 0 ? records.FactOf(row.Record, figure.Planned)
+            : row.Group < _rest && row.Group > 0 && !plan.HasRecords && scan.SameOf(figure.Planned, row.Group) is { } same
+                ? plan.Columns[figure.Planned].Fact!.CellOf(same) : Cell.Empty;
+    }
+
+    /// <inheritdoc/>
+    public TableRow? WholeOf(PercentOf whole) => whole is PercentOf.Column or PercentOf.Whole ? TableRow.OfGroup(0) : null;
+
+    /// <inheritdoc/>
+    public string InWords(FigureColumn<TableFigure>.Share share) => $"{share.Part.Heading}'s {ReportOptions.NameOf(share.Of)}";
+
+    /// <summary>The sum of a column's measure for a group; for a quotient, that of the sums.</summary>
+    public long? SumOf(TableFigure value, int group)
+    {
+        var measure = plan.Measures[value.Measure];
+        return measure.Quotient is null ? scan.SumsOf(value.Measure, value.Period, value.Across).SumOf(group)
+            : plan.QuotientOf(measure, place => scan.SumsOf(place, value.Period, value.Across).SumOf(group));
+    }
+
+    /// <inheritdoc/>
+    public void AddBehind(TableRow row, TableFigure figure, int sign, OriginRecords records)
+    {
+        if (figure.IsFact)
+        {
+            records.IsNone = true;
+            return;
+        }
+
+        RefuseWhatDoesNotAddUp(figure);
+        var measure = plan.Measures[figure.Measure];
+        foreach (var (rows, taken) in RowsBehind(row, figure))
+        {
+            var numbers = measure.Read(rows);
+            for (var place = 0; place < numbers.Length; place++)
+            {
+                if (taken(place) && numbers[place] is not (FieldCells.Nothing or 0))
+                {
+                    Add(rows, place, new Amount(checked(sign * numbers[place])), records);
+                }
+            }
+        }
+    }
+
+    private void RefuseWhatDoesNotAddUp(TableFigure figure)
+    {
+        if (figure.Function is not (Function.Sum or Function.Own))
+        {
+            throw new ProblemException(ProblemKind.Usage, $"{figure.Heading} is worked out from several records.", "Trace a column that adds money up.");
+        }
+
+        var measure = plan.Measures[figure.Measure];
+        if (measure.Type != FieldType.Money || measure.Quotient is not null)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"{measure.Heading} is {(measure.Quotient is null ? "no money" : "a quotient")}, so no postings add up to it.",
+                $"Trace a column of money; vlei show {key} with --only lists the records.");
+        }
+    }
+
+    private void Add(RowSet rows, int place, Amount amount, OriginRecords records)
+    {
+        long Of(string name) => rows.Block[name][rows.PlaceOf(place)];
+        if (table.IsOfLines)
+        {
+            records.Postings.Add(new PostingEntry(
+                basis == AccountingBasis.Cash ? PostingSource.Cash : PostingSource.Accrual,
+                new PostingPlace(DateOnly.FromDayNumber((int)Of("date")), (int)Of("document"), (int)Of("settlement"), (int)Of("line")),
+                (int)Of("account"), (int)Of("contact"), amount));
+        }
+        else
+        {
+            records.Items.Add(table.IsOfDocuments
+                ? new OriginItem((int)Of("document"), (int)Of("contact"), DateOnly.FromDayNumber((int)Of("date")), amount, [])
+                : throw new ProblemException(
+                    ProblemKind.Usage, $"Figures of {table.Name} lead to no postings of their own.",
+                    "Trace balances in trial-balance, customer-balances or supplier-balances; a finding names the command that shows its records."));
+        }
+    }
+
+    private IEnumerable<(RowSet Rows, Func<int, bool> Taken)> RowsBehind(TableRow row, TableFigure figure)
+    {
+        if (row.Record >= 0)
+        {
+            return [(records.SetOf(row.Record), _ => true)];
+        }
+
+        if (row.Group >= _rest)
+        {
+            throw new ProblemException(ProblemKind.Usage, "The rest stands for many rows.", "Leave out --top, and trace one of them.");
+        }
+
+        return scan.RowsAgain(figure.Period).Select(found => (found.Rows, new Func<int, bool>(place =>
+            scan.Groups.IsWithin(found.Groups[place], row.Group) && (figure.Across is null || found.Across![place] == figure.Across))));
+    }
+
+    private long? ValueOf(TableFigure value, int group)
+    {
+        var sums = scan.SumsOf(value.Measure, value.Period, value.Across);
+        return value.Function switch
+        {
+            Function.Own => null,
+            Function.Average => sums.AverageOf(group, TableColumns.ScaleOfAverage(plan.Measures[value.Measure])),
+            Function.Count => sums.CountOf(group),
+            Function.Min => sums.LeastOf(group),
+            Function.Max => sums.MostOf(group),
+            Function.Running => _running.TryGetValue((value, group), out var running) ? running : null,
+            _ => SumOf(value, group),
+        };
+    }
+}
