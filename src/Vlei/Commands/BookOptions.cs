@@ -3,6 +3,7 @@ using System.Text;
 using Vlei.Books;
 using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
+using Vlei.Desk;
 
 namespace Vlei.Commands;
 
@@ -32,11 +33,11 @@ internal static class BookOptions
     public static Book? BookIfAny(ParseResult result) =>
         result.GetValue(Book) is not null || FromEnvironment("VLEI_BOOK") is not null || Books.Book.IsHere() ? OpenBook(result) : null;
 
-    /// <summary>Today, as the command line means it.</summary>
-    public static DateOnly TodayOf(ParseResult result, BookSettings settings) => TodayOf(TodayTyped(result), settings);
+    /// <summary>Opens the book that the command line means, on the day that it means.</summary>
+    public static ReportDesk OpenDesk(ParseResult result) => new(OpenBook(result), TodayTyped(result));
 
-    /// <summary>Today in a book: what is typed, else what the book says, else the clock.</summary>
-    public static DateOnly TodayOf(DateOnly? typed, BookSettings settings) => typed ?? settings.Today ?? DateOnly.FromDateTime(DateTime.Now);
+    /// <summary>The same; nothing where no book is named and there is none here.</summary>
+    public static ReportDesk? DeskIfAny(ParseResult result) => BookIfAny(result) is { } book ? new ReportDesk(book, TodayTyped(result)) : null;
 
     /// <summary>Today, where the command line or the environment says it.</summary>
     public static DateOnly? TodayTyped(ParseResult result)

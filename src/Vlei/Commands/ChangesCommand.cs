@@ -6,6 +6,7 @@ using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Desk;
 using Vlei.Core.Tables;
 using Vlei.Output;
 
@@ -41,43 +42,31 @@ internal static class ChangesCommand
     private static int Run(ParseResult result, ReportArguments arguments, ReportDestination destination)
     {
         var targets = destination.TargetsOf(result);
-        var book = BookOptions.OpenBook(result);
-        var definitions = arguments.Definitions(result, Library.Of(book));
-        if (result.GetValue(Since) is not { } since)
+        var desk = BookOptions.OpenDesk(result);
+        var orders = arguments.OrdersOf(result);
+        var definitions = orders.Select(desk.Find).ToList();
+        if (result.GetValue(Since) is not { } named)
         {
-            if (definitions.Count > 0)
+            if (orders.Count > 0)
             {
                 throw new ProblemException(
                     ProblemKind.Usage, "It is not said since when the report is to have moved.",
                     "Add --since and the number of an import, or a day; vlei changes lists the imports.");
             }
 
-            ListRevisions(book);
+            ListRevisions(desk.Book);
             return ExitStatus.Done;
         }
 
-        var revision = Revisions.Find(book, since);
-        var today = BookOptions.TodayOf(result, book.Settings);
-        using var before = LedgerReader.Open(book, revision);
-        using var after = LedgerReader.Open(book);
-        var context = ReportArguments.ContextOf(book, today, after);
-        var (changes, closed) = (Revisions.ChangesSince(book, revision), Revisions.Closed(book));
-        List<Report> reports = [ChangeList.Of(context, changes, closed, revision)];
-        foreach (var definition in definitions)
+        using var since = RecordsSince.Open(desk, named);
+        List<Report> reports = [since.Changes];
+        foreach (var (definition, order) in definitions.Zip(orders))
         {
-            var request = arguments.Request(result, definition, book);
-            var asked = context.PeriodOf(request).Range;
-            reports.AddRange(ChangeList.Touched(changes, closed).Select(period => period.Days).Where(days => days != asked)
-                .Select(days => Moved(definition, context, before, request with { Period = new OpenPeriod(days) })));
-            reports.Add(Moved(definition, context, before, request));
+            reports.AddRange(since.Moved(definition, desk.RequestOf(definition, order.Options)));
         }
 
         return Write(result, targets, destination, reports);
     }
-
-    /// <summary>How a report moved between the records of then and those of now.</summary>
-    public static Report Moved(ReportDefinition definition, ReportContext context, ILedger before, ReportRequest request) =>
-        Movement.Between(definition.Build(context with { Ledger = before }, request), definition.Build(context, request));
 
     // Text is read one after the other; a table for tools is one table.
     private static int Write(ParseResult result, IReadOnlyList<ReportTarget> targets, ReportDestination destination, List<Report> reports)

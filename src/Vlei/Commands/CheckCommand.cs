@@ -6,8 +6,10 @@ using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
+using Vlei.Core.Reports;
 using Vlei.Core.Review;
 using Vlei.Core.Tables;
+using Vlei.Desk;
 
 namespace Vlei.Commands;
 
@@ -79,10 +81,11 @@ internal static class CheckCommand
 
     private static int Run(ParseResult result, ReportDestination destination)
     {
-        var book = BookOptions.OpenBook(result);
+        var desk = BookOptions.OpenDesk(result);
+        var book = desk.Book;
         if (result.GetValue(Review) is { } reviewed)
         {
-            return ReviewRecords(result, book, reviewed, destination);
+            return ReviewRecords(result, desk, reviewed, destination);
         }
 
         if (new Option[] { Seen, Question, Unmark, Note }.FirstOrDefault(option => result.GetResult(option) is { Implicit: false }) is { } marking)
@@ -100,10 +103,9 @@ internal static class CheckCommand
             });
         }
 
-        var today = BookOptions.TodayOf(result, book.Settings);
-        OpenPeriod? period = result.GetValue(Period) is { } text ? PeriodGrammar.Parse(text, today, book.Settings.Calendar) : null;
+        OpenPeriod? period = result.GetValue(Period) is { } text ? PeriodGrammar.Parse(text, desk.Today, book.Settings.Calendar) : null;
         var checks = Terminal.WithProgress(progress => BookCheck.Run(book, progress)).ToList();
-        checks.AddRange(Terminal.WithProgress(progress => TieOutsOf(book, today, period, progress)));
+        checks.AddRange(Terminal.WithProgress(progress => TieOutsOf(desk, period, progress)));
         using var output = new StreamWriter(Console.OpenStandardOutput());
         foreach (var check in checks)
         {
@@ -117,65 +119,39 @@ internal static class CheckCommand
         return checks.All(check => check.Ok) ? ExitStatus.Done : ExitStatus.CheckFailed;
     }
 
-    private static int ReviewRecords(ParseResult result, Book book, string period, ReportDestination destination)
+    private static int ReviewRecords(ParseResult result, ReportDesk desk, string period, ReportDestination destination)
     {
         if (new Option[] { Period, Rebuild }.FirstOrDefault(option => result.GetResult(option) is { Implicit: false }) is { } other)
         {
             throw new ProblemException(ProblemKind.Usage, $"{other.Name} does not go with --review.", "Give the period behind --review.");
         }
 
-        var today = BookOptions.TodayOf(result, book.Settings);
-        var definition = Library.Standard("review")!;
-        var request = RequestText.Read(
-            RequestText.Merged(definition.Defaults, new Dictionary<string, IReadOnlyList<string>> { ["period"] = [period] }), today, book.Settings.Calendar,
-            book.Settings.Currency);
-        using (var ledger = LedgerReader.Open(book))
+        var asked = new Dictionary<string, IReadOnlyList<string>> { [ReportOptions.Period.Name] = [period] };
+        using var open = desk.Open(new ReportOrder("review", asked) { IsStandard = true });
+        if (!new[] { Seen, Question, Unmark }.Any(option => result.GetResult(option) is { Implicit: false }))
         {
-            var context = ReportArguments.ContextOf(book, today, ledger);
-            if (!new[] { Seen, Question, Unmark }.Any(option => result.GetResult(option) is { Implicit: false }))
-            {
-                return result.GetValue(Note) is null ? destination.Write(result, destination.TargetsOf(result), definition.Make(context, request))
-                    : throw new ProblemException(ProblemKind.Usage, "--note is said of a finding.", "Add --seen or --question and the finding.");
-            }
-
-            destination.RefuseIn(result, "does not go with marking findings");
-            if ((result.GetValue(Seen) ?? []).Concat(result.GetValue(Question) ?? []).Concat(result.GetValue(Unmark) ?? []).GroupBy(key => key).FirstOrDefault(keys => keys.Count() > 1) is { } twice)
-            {
-                throw new ProblemException(ProblemKind.Usage, $"{twice.Key} is marked twice.", "Mark a finding once: --seen, --question or --unmark.");
-            }
-
-            var found = FindingsTable.Find(TableReport.ContextOf(FindingsTable.Definition, context, request), context.PeriodOf(request).Range)
-                .DistinctBy(finding => finding.Key).ToDictionary(finding => finding.Key);
-            Finding Named(string key) => found.GetValueOrDefault(key) ?? throw new ProblemException(
-                ProblemKind.NotFound, $"Nothing was found under {key} in that period.",
-                Suggestion.DidYouMean(key, found.Keys) ?? $"vlei check --review {period} lists what was.");
-            FindingMark Marked(string key, bool isQuestion) => new(
-                key, Named(key).Fingerprint, isQuestion, result.GetValue(Note) ?? "", Environment.UserName, today);
-            List<FindingMark> marks =
-            [
-                .. (result.GetValue(Seen) ?? []).Select(key => Marked(key, isQuestion: false)),
-                .. (result.GetValue(Question) ?? []).Select(key => Marked(key, isQuestion: true)),
-            ];
-            HashSet<string> gone = [.. marks.Select(mark => mark.Finding), .. (result.GetValue(Unmark) ?? []).Select(key => Named(key).Key)];
-            MarkFile.Change(book, known => [.. known.Where(mark => !gone.Contains(mark.Finding)), .. marks]);
-            Terminal.Say($"{gone.Count} {(gone.Count == 1 ? "finding" : "findings")} marked.");
+            return result.GetValue(Note) is null ? destination.Write(result, destination.TargetsOf(result), open.Build())
+                : throw new ProblemException(ProblemKind.Usage, "--note is said of a finding.", "Add --seen or --question and the finding.");
         }
 
+        destination.RefuseIn(result, "does not go with marking findings");
+        var count = new FindingMarks(desk, open, period).Mark(
+            result.GetValue(Seen) ?? [], result.GetValue(Question) ?? [], result.GetValue(Unmark) ?? [], result.GetValue(Note) ?? "");
+        Terminal.Say($"{count} {(count == 1 ? "finding" : "findings")} marked.");
         return ExitStatus.Done;
     }
 
     // The reports are held against one another even where the columns are damaged, as far as they can be read.
-    private static List<BookCheckResult> TieOutsOf(Book book, DateOnly today, OpenPeriod? period, Action<string, long> progress)
+    private static List<BookCheckResult> TieOutsOf(ReportDesk desk, OpenPeriod? period, Action<string, long> progress)
     {
-        using var ledger = LedgerReader.Open(book);
+        using var ledger = LedgerReader.Open(desk.Book);
         progress("holding the reports against one another", 0);
         try
         {
             return
             [
                 .. TieOuts.Run(
-                    ReportArguments.ContextOf(book, today, ledger), StandardReports.All, period,
-                    amount => DecimalText.Write(amount.MinorUnits, book.Settings.Currency.Decimals))
+                    desk.ContextOf(ledger), StandardReports.All, period, amount => DecimalText.Write(amount.MinorUnits, desk.Settings.Currency.Decimals))
                     .Select(tie => new BookCheckResult(tie.Name, tie.Faults)),
             ];
         }

@@ -37,14 +37,15 @@ internal static class CloseCommand
 
     private static int Run(ParseResult result)
     {
-        var book = BookOptions.OpenBook(result);
+        var desk = BookOptions.OpenDesk(result);
+        var book = desk.Book;
         if (result.GetValue(Period) is not { } text)
         {
             List(book);
             return ExitStatus.Done;
         }
 
-        var today = BookOptions.TodayOf(result, book.Settings);
+        var today = desk.Today.Date;
         using var ledger = LedgerReader.Open(book);
         var days = PeriodGrammar.Parse(text, today, book.Settings.Calendar)
             .Within(ledger.Extent ?? new DateRange(today, today)).Range;

@@ -8,6 +8,7 @@ using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.OpenItems;
 using Vlei.Core.Problems;
+using Vlei.Desk;
 using Vlei.Core.Reports;
 using Vlei.Output;
 using Vlei.Records;
@@ -18,6 +19,12 @@ namespace Vlei.Commands;
 /// <summary><c>vlei demo</c>: writes the demo book and shows what to try first.</summary>
 internal static class DemoCommand
 {
+    private static readonly (string Report, string Options)[] Tries =
+    [
+        ("profit-loss", "--period last-month"), ("profit-loss", "--period this-fiscal-year-to-date --compare prior-year --change"),
+        ("profit-loss", "--period fy2026 --by fiscal-quarter --basis cash --depth 1"), ("open-receivables", "--only days-late=31.. --sort -open"),
+    ];
+
     private static readonly Argument<string> Folder = new("DIR")
     {
         Description = "The folder to make", DefaultValueFactory = _ => "reedwater",
@@ -168,39 +175,24 @@ internal static class DemoCommand
         }
     }
 
+    // Options as they would be typed, each with one value or none.
+    private static Dictionary<string, IReadOnlyList<string>> Asked(string options) => options.Split("--", StringSplitOptions.RemoveEmptyEntries)
+        .Select(option => option.Trim().Split(' ', 2)).ToDictionary(parts => parts[0], parts => (IReadOnlyList<string>)[parts.Length > 1 ? parts[1] : "true"]);
+
     private static void ShowWhatToTry(Book book)
     {
         Terminal.Say($"{BoatworksGenerator.Name} is in {book.Folder}. Four things to try:");
         using var ledger = LedgerReader.Open(book);
-        var settings = book.Settings;
-        var context = ReportArguments.ContextOf(book, BoatworksGenerator.Today, ledger);
-        (string Report, string Options, ReportRequest Request)[] tries =
-        [
-            ("profit-loss", "--period last-month", new ReportRequest { Period = Period("last-month") }),
-            ("profit-loss", "--period this-fiscal-year-to-date --compare prior-year --change", new ReportRequest
-            {
-                Period = Period("this-fiscal-year-to-date"), Compare = [Comparison.Parse("prior-year", BoatworksGenerator.Today, settings.Calendar)],
-                Change = true,
-            }),
-            ("profit-loss", "--period fy2026 --by fiscal-quarter --basis cash --depth 1", new ReportRequest
-            {
-                Period = Period("fy2026"), By = Spread.Of(TimeUnit.FiscalQuarter), Basis = AccountingBasis.Cash, Depth = 1,
-            }),
-            ("open-receivables", "--only days-late=31.. --sort -open", new ReportRequest
-            {
-                Choices = [FieldChoice.Parse("days-late=31..", isExcept: false)], Sort = SortOrder.Parse("-open"),
-            }),
-        ];
-        foreach (var (key, options, request) in tries)
+        var desk = new ReportDesk(book, BoatworksGenerator.Today);
+        foreach (var (key, options) in Tries)
         {
-            var report = StandardReports.Find(key)!.Build(context, request);
+            var definition = ReportCatalogue.FindStandard(key);
+            var report = OpenReport.Build(definition, desk.RequestOf(definition, Asked(options)), desk.ContextOf(ledger));
             Destination.Write(null, (stream, look) =>
             {
                 stream.Write(System.Text.Encoding.UTF8.GetBytes($"\n$ vlei show {key} {options} --book {book.Folder}\n\n"));
                 ReportFormat.All[0].Write(report, stream, look);
             });
         }
-
-        OpenPeriod Period(string text) => PeriodGrammar.Parse(text, BoatworksGenerator.Today, settings.Calendar);
     }
 }

@@ -51,9 +51,9 @@ internal static class FieldsCommand
     private static int Run(ParseResult result, ReportDestination destination)
     {
         var targets = destination.TargetsOf(result);
-        var book = BookOptions.OpenBook(result);
-        using var ledger = LedgerReader.Open(book);
-        return destination.Write(result, targets, Listed(result, ReportArguments.ContextOf(book, BookOptions.TodayOf(result, book.Settings), ledger)));
+        var desk = BookOptions.OpenDesk(result);
+        using var ledger = LedgerReader.Open(desk.Book);
+        return destination.Write(result, targets, Listed(result, desk.ContextOf(ledger)));
     }
 
     private static Report Listed(ParseResult result, ReportContext context)

@@ -1,5 +1,7 @@
 using System.CommandLine;
 using Vlei.Books.Kept;
+using Vlei.Desk;
+using Vlei.Desk.Keeping;
 using Vlei.Core.Problems;
 
 namespace Vlei.Commands;
@@ -51,15 +53,15 @@ internal static class GroupCommand
 
     private static int Run(ParseResult result, ReportArguments arguments)
     {
-        var book = BookOptions.OpenBook(result);
-        var library = Library.Of(book);
+        var desk = BookOptions.OpenDesk(result);
+        var library = desk.Library;
         var typed = Changes.Where(option => result.GetResult(option) is { Implicit: false }).ToList();
         if (typed.Count > 1)
         {
             throw new ProblemException(ProblemKind.Usage, $"{typed[0].Name} and {typed[1].Name} do not go together.", "Do one after the other.");
         }
 
-        if (result.GetValue(Add) is null && arguments.TypedNames(result).Concat(new Option[] { As, Note }.Where(option => result.GetResult(option) is { Implicit: false })
+        if (result.GetValue(Add) is null && arguments.TypedNames(result).Select(typed => $"--{typed}").Concat(new Option[] { As, Note }.Where(option => result.GetResult(option) is { Implicit: false })
             .Select(option => option.Name)).FirstOrDefault() is { } alone)
         {
             throw new ProblemException(ProblemKind.Usage, $"{alone} is of a report that is added.", "Add it: --add REPORT. What else is in the file is changed there.");
@@ -76,42 +78,11 @@ internal static class GroupCommand
             return ExitStatus.Done;
         }
 
-        var file = library.ShelfOf("book").Place(KeptKind.Group, name);
-        if (result.GetValue(Add) is null && !File.Exists(file.Path))
-        {
-            _ = library.Named(KeptKind.Group, name);
-            throw new ProblemException(ProblemKind.NotFound, $"The group {name} is not the book's own: {library.Named(KeptKind.Group, name).Path}.", "Change that file.");
-        }
-
-        Change(result, arguments, library, file);
+        var groups = new KeptGroups(desk);
+        Terminal.Say(result.GetValue(Remove) ? groups.Remove(name)
+            : result.GetValue(Add) is { } report ? groups.Add(name, new ReportOrder(report, arguments.Typed(result)), result.GetValue(As), result.GetValue(Note))
+            : groups.Drop(name, result.GetValue(Drop)!));
         return ExitStatus.Done;
-    }
-
-    private static void Change(ParseResult result, ReportArguments arguments, Library library, KeptFile file)
-    {
-        if (result.GetValue(Remove))
-        {
-            File.Delete(file.Path);
-            Terminal.Say($"{file.Path} is removed.");
-            return;
-        }
-
-        var text = File.Exists(file.Path) ? file.Read() : GroupText.New(file.Name);
-        if (result.GetValue(Add) is { } report)
-        {
-            var definition = Catalogue.Find(library, report);
-            var typed = LookFiles.Kept(arguments.Typed(result), library.ShelfOf("book").Folder);
-            ReportArguments.RefuseWhatDoesNotApply(typed.Keys, definition);
-            text = GroupText.With(text, report, result.GetValue(As), result.GetValue(Note), typed);
-        }
-        else
-        {
-            text = GroupText.Without(text, file, result.GetValue(Drop)!);
-        }
-
-        var group = GroupFile.Read(file, text);
-        file.Write(text);
-        Terminal.Say($"{file.Path} has {group.Members.Count} {(group.Members.Count == 1 ? "report" : "reports")}: vlei run {file.Name}");
     }
 
     private static int List(Library library)

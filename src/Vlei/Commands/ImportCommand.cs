@@ -7,6 +7,7 @@ using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Desk;
 using Vlei.Core.Tables;
 using Vlei.Output;
 using Vlei.Records;
@@ -60,7 +61,8 @@ internal static class ImportCommand
 
     private static int Run(ParseResult result)
     {
-        var book = BookOptions.OpenBook(result);
+        var desk = BookOptions.OpenDesk(result);
+        var book = desk.Book;
         var paths = result.GetRequiredValue(Paths);
         var trial = result.GetValue(DryRun);
         using var errorsFile = OpenErrors(result.GetValue(ErrorsFile));
@@ -80,7 +82,7 @@ internal static class ImportCommand
         }
 
         TellOutcome(outcome, trial);
-        TellClosed(result, book, outcome);
+        TellClosed(desk, outcome);
         return ExitStatus.Done;
     }
 
@@ -119,9 +121,9 @@ internal static class ImportCommand
     }
 
     // What was reported has changed: which documents, and, once the records are kept, which figures.
-    private static void TellClosed(ParseResult result, Book book, ImportOutcome outcome)
+    private static void TellClosed(ReportDesk desk, ImportOutcome outcome)
     {
-        var (calendar, closed) = (book.Settings.Calendar, outcome.Changes.Count == 0 ? [] : Revisions.Closed(book));
+        var (calendar, closed) = (desk.Settings.Calendar, outcome.Changes.Count == 0 ? [] : Revisions.Closed(desk.Book));
         foreach (var period in ChangeList.Touched(outcome.Changes, closed))
         {
             var touching = outcome.Changes.Where(change => change.Touches(period.Days)).ToList();
@@ -130,21 +132,18 @@ internal static class ImportCommand
                 + (touching.Count > MostChanges ? $" and {touching.Count - MostChanges:N0} more." : "."));
             if (outcome.Revision is { } revision)
             {
-                TellMoved(result, book, revision, period);
+                TellMoved(desk, revision, period);
             }
         }
     }
 
-    private static void TellMoved(ParseResult result, Book book, long revision, ClosedPeriod period)
+    private static void TellMoved(ReportDesk desk, long revision, ClosedPeriod period)
     {
-        using var before = LedgerReader.Open(book, revision - 1);
-        using var after = LedgerReader.Open(book);
-        var context = ReportArguments.ContextOf(book, BookOptions.TodayOf(result, book.Settings), after);
+        using var since = RecordsSince.Open(desk, revision - 1);
         using var text = new MemoryStream();
         foreach (var key in new[] { "profit-loss", "balance-sheet" })
         {
-            var moved = ChangesCommand.Moved(
-                StandardReports.Find(key)!, context, before, new ReportRequest { Period = new OpenPeriod(period.Days) });
+            var moved = since.MovedIn(StandardReports.Find(key)!, new ReportRequest { Period = new OpenPeriod(period.Days) });
             if (moved.Rows.Count > 0)
             {
                 text.WriteByte((byte)'\n');

@@ -1,3 +1,4 @@
+using Vlei.Core.Problems;
 using System.CommandLine;
 using System.Text;
 

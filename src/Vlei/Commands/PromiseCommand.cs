@@ -5,6 +5,7 @@ using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.OpenItems;
 using Vlei.Core.Problems;
+using Vlei.Desk;
 using Vlei.Core.Reports;
 
 namespace Vlei.Commands;
@@ -64,8 +65,8 @@ internal static class PromiseCommand
 
     private static int Run(ParseResult result, ReportDestination destination)
     {
-        var book = BookOptions.OpenBook(result);
-        var today = BookOptions.TodayOf(result, book.Settings);
+        var desk = BookOptions.OpenDesk(result);
+        var (book, today) = (desk.Book, desk.Today.Date);
         if (result.GetValue(Withdraw) is { } number)
         {
             TakeBack(book, number, today);
@@ -79,8 +80,7 @@ internal static class PromiseCommand
             return ExitStatus.Done;
         }
 
-        return destination.Write(result, destination.TargetsOf(result), PromisesReport.Definition.Make(
-            ReportArguments.ContextOf(book, today, ledger), new ReportRequest()));
+        return destination.Write(result, destination.TargetsOf(result), OpenReport.Build(PromisesReport.Definition, new ReportRequest(), desk.ContextOf(ledger)));
     }
 
     private static void Keep(ParseResult result, Book book, LedgerReader ledger, string named, DateOnly today)

@@ -1,6 +1,7 @@
 using System.CommandLine;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Desk;
 using Vlei.Output;
 
 namespace Vlei.Commands;
@@ -61,18 +62,7 @@ internal sealed class ReportDestination
     public IReadOnlyList<ReportTarget> TargetsOf(ParseResult result, ReportArguments arguments)
     {
         var targets = TargetsOf(result);
-        var names = arguments.TypedNames(result).ToHashSet();
-        foreach (var option in ReportFormat.All.SelectMany(format => format.Takes).Distinct().Where(option => names.Contains($"--{option.Name}")))
-        {
-            if (!targets.Any(target => target.Format.Takes.Contains(option)))
-            {
-                var takers = ReportFormat.All.Where(format => format.Takes.Contains(option)).ToList();
-                throw new ProblemException(
-                    ProblemKind.Usage, $"--{option.Name} is for {Suggestion.Listed([.. takers.Select(format => format.Name)], "and")}, and nothing of that kind is written.",
-                    $"Add --to FILE.{takers.Last(format => !format.IsPicture).Ending}, or leave --{option.Name} out.");
-            }
-        }
-
+        TypedLooks.RefuseOfNoFormat(arguments.TypedNames(result), [.. targets.Select(target => target.Format)]);
         return targets;
     }
 

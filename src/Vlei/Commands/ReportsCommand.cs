@@ -3,6 +3,8 @@ using Vlei.Books.Kept;
 using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Desk;
+using Vlei.Desk.Keeping;
 
 namespace Vlei.Commands;
 
@@ -31,13 +33,14 @@ internal static class ReportsCommand
 
     private static int Run(ParseResult result)
     {
-        var book = BookOptions.BookIfAny(result);
-        var library = Library.Of(book);
-        var (kept, broken) = Read(library);
+        var desk = BookOptions.DeskIfAny(result);
+        var (book, library) = (desk?.Book, desk?.Library ?? Library.Of(null));
+        var (files, unread) = new ReportCatalogue(library).Read();
+        var (kept, broken) = (files.ToDictionary(report => report.Definition), unread.ToList());
         var recent = book is null ? [] : RecentReports.Of(book);
         var groups = library.All(KeptKind.Group).Select(file => (file.Name, Members: Sound(() => GroupFile.MembersOf(file), broken)))
             .ToDictionary(group => group.Name, group => group.Members ?? []);
-        List<ReportDefinition> all = [.. kept.Keys, .. Catalogue.Standard.Where(report => kept.Keys.All(own => own.Key != report.Key))];
+        List<ReportDefinition> all = [.. kept.Keys, .. ReportCatalogue.Standard.Where(report => kept.Keys.All(own => own.Key != report.Key))];
         var words = string.Join(' ', result.GetValue(Words) ?? []);
         var shown = words.Length == 0 ? all : [.. ReportSearch.Answering(all, words, FieldsOf).Take(MostAnswers)];
         if (shown.Count == 0)
@@ -76,7 +79,7 @@ internal static class ReportsCommand
             }
 
             string KeptAs(KeptReport report) => $"{WhereOf(library.Find(KeptKind.Report, report.Definition.Key)!)}, from {report.From}"
-                + (book is not null && Kept.FixedDates(report.Own, BookOptions.TodayOf(result, book.Settings), book.Settings.Calendar).FirstOrDefault().Date is { } date ? $", always {date}" : "");
+                + (desk is not null && KeptFiles.FixedDates(report.Own, desk.Today.Date, desk.Settings.Calendar).FirstOrDefault().Date is { } date ? $", always {date}" : "");
 
             string Standing(ReportDefinition report) =>
                 (groups.Where(group => group.Value.Contains(report.Key)).Select(group => group.Key).ToList() is { Count: > 0 } within ? $"; in {string.Join(", ", within)}" : "")
@@ -98,18 +101,6 @@ internal static class ReportsCommand
 
         broken.ForEach(problem => Terminal.Say($"vlei: {problem.Message} {problem.Advice}"));
         return broken.Count == 0 ? ExitStatus.Done : (int)broken[0].Kind;
-    }
-
-    /// <summary>The kept reports, and what is wrong with the files that are none.</summary>
-    public static (Dictionary<ReportDefinition, KeptReport> Kept, List<ProblemException> Broken) Read(Library library)
-    {
-        var (kept, broken) = (new Dictionary<ReportDefinition, KeptReport>(), new List<ProblemException>());
-        foreach (var report in library.All(KeptKind.Report).Select(file => Sound(() => library.Read(file), broken)).OfType<KeptReport>())
-        {
-            kept.Add(report.Definition, report);
-        }
-
-        return (kept, broken);
     }
 
     // What one file has wrong does not hide the others.

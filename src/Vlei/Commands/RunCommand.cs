@@ -3,7 +3,7 @@ using Vlei.Books.Kept;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Output;
-using Vlei.Runs;
+using Vlei.Desk.Runs;
 
 namespace Vlei.Commands;
 
@@ -78,8 +78,7 @@ internal static class RunCommand
             throw new ProblemException(ProblemKind.Usage, "--jobs is for many books, and there is one.", "Add --books, or leave it out.");
         }
 
-        var book = BookOptions.OpenBook(result);
-        return GroupRun.Produce(book, result.GetRequiredValue(Group), result.GetValue(Period), formats, BookOptions.TodayOf(result, book.Settings), outcome =>
+        return GroupRun.Produce(BookOptions.OpenDesk(result), result.GetRequiredValue(Group), result.GetValue(Period), formats, Terminal.Say, outcome =>
         {
             Write(result, [RunSummary.Of(outcome)]);
             return outcome.Status;
@@ -100,7 +99,7 @@ internal static class RunCommand
         }
 
         var group = result.GetRequiredValue(Group);
-        var outcomes = ManyBooks.Run(BookSet.Of(patterns), atOnce, group, result.GetValue(Period), formats, BookOptions.TodayTyped(result));
+        var outcomes = ManyBooks.Run(BookSet.Of(patterns, Terminal.Say), atOnce, group, result.GetValue(Period), formats, BookOptions.TodayTyped(result), Terminal.Say);
         Write(result, ManyBooks.Summary(outcomes, group));
         return outcomes.Select(outcome => outcome.Status).FirstOrDefault(status => status > ExitStatus.CheckFailed) is > 0 and var failed ? failed
             : outcomes.Max(outcome => outcome.Status);

@@ -4,6 +4,8 @@ using Vlei.Books.Kept;
 using Vlei.Core;
 using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
+using Vlei.Desk;
+using Vlei.Desk.Keeping;
 
 namespace Vlei.Commands;
 
@@ -80,25 +82,29 @@ internal static class SaveCommand
 
     private static int Run(ParseResult result, ReportArguments arguments)
     {
-        var book = BookOptions.OpenBook(result);
-        var library = Library.Of(book);
+        var desk = BookOptions.OpenDesk(result);
         var kind = result.GetValue(Selection) ? KeptKind.Selection : KeptKind.Report;
-        var file = ShelfOf(result, library).Place(kind, NameOf(result, kind));
-        if (result.GetValue(Remove) || result.GetValue(Rename) is not null)
+        var file = ShelfOf(result, desk.Library).Place(kind, NameOf(result, kind));
+        foreach (var line in result.GetValue(Remove) || result.GetValue(Rename) is not null ? Moved(result, arguments, desk.Library, file)
+            : kind == KeptKind.Selection ? KeptSelection(result, arguments, file) : new KeptReports(desk).Keep(file, OrderOf(result, arguments)))
         {
-            Move(result, arguments, library, file);
-        }
-        else if (kind == KeptKind.Selection)
-        {
-            SaveSelection(result, arguments, file);
-        }
-        else
-        {
-            SaveReport(result, arguments, book, library, file);
+            Terminal.Say(line);
         }
 
         return ExitStatus.Done;
     }
+
+    private static KeepingOrder OrderOf(ParseResult result, ReportArguments arguments) => new(
+        arguments.Typed(result), [.. (result.GetValue(Unset) ?? []).SelectMany(list => list.Split(','))],
+        [.. Descriptions.Where(description => result.GetResult(description.Option) is { Implicit: false }).Select(description => (description.Key, (IReadOnlyList<string>)(description.Option switch
+        {
+            Option<bool> flag => [result.GetValue(flag) ? "true" : "false"],
+            Option<string[]> list => result.GetValue(list) ?? [],
+            var text => [result.GetValue((Option<string?>)text) ?? ""],
+        })))])
+    {
+        From = result.GetValue(From) ?? result.GetValue(Default), IsDefault = result.GetValue(From) is null && result.GetValue(Default) is not null,
+    };
 
     private static Shelf ShelfOf(ParseResult result, Library library)
     {
@@ -122,142 +128,40 @@ internal static class SaveCommand
             return kind == KeptKind.Report && Library.Standard(standard) is not null ? standard : throw new ProblemException(
                 kind == KeptKind.Report ? ProblemKind.NotFound : ProblemKind.Usage,
                 kind == KeptKind.Report ? $"There is no standard report {standard}." : "--default is of reports, not of selections.",
-                kind == KeptKind.Report ? Suggestion.DidYouMean(standard, Catalogue.Standard.Select(report => report.Key)) ?? "vlei reports lists them." : "Leave one of them out.");
+                kind == KeptKind.Report ? Suggestion.DidYouMean(standard, ReportCatalogue.Standard.Select(report => report.Key)) ?? "vlei reports lists them." : "Leave one of them out.");
         }
 
-        var twin = kind == KeptKind.Report ? Catalogue.Standard.FirstOrDefault(report => report.Key.Equals(name, StringComparison.OrdinalIgnoreCase)) : null;
+        var twin = kind == KeptKind.Report ? ReportCatalogue.Standard.FirstOrDefault(report => report.Key.Equals(name, StringComparison.OrdinalIgnoreCase)) : null;
         return twin is null ? name! : throw new ProblemException(
             ProblemKind.Usage, $"{twin.Key} is a standard report.", $"Take another name, or change what it shows in this book: --default {twin.Key}.");
     }
 
-    private static void Move(ParseResult result, ReportArguments arguments, Library library, KeptFile file)
+    private static IReadOnlyList<string> Moved(ParseResult result, ReportArguments arguments, Library library, KeptFile file)
     {
         var isBoth = result.GetValue(Remove) && result.GetValue(Rename) is not null;
-        var others = arguments.TypedNames(result).Concat(Descriptions.Select(description => description.Option).Append(From).Append(Unset)
+        var others = arguments.TypedNames(result).Select(name => $"--{name}").Concat(Descriptions.Select(description => description.Option).Append(From).Append(Unset)
             .Where(option => result.GetResult(option) is { Implicit: false }).Select(option => option.Name));
         if ((isBoth ? others.Append(Remove.Name) : others).FirstOrDefault() is { } other)
         {
             throw new ProblemException(ProblemKind.Usage, $"{other} does not go with removing or renaming.", "Do one after the other.");
         }
 
-        if (result.GetValue(Rename) is not { } name)
-        {
-            Kept.Remove(library, file);
-        }
-        else if (file.Kind == KeptKind.Report && Library.Standard(name) is not null)
-        {
-            throw new ProblemException(ProblemKind.Usage, $"{name} is a standard report.", "Take another name.");
-        }
-        else
-        {
-            Kept.Rename(library, file, name);
-        }
+        return result.GetValue(Rename) is not { } name ? KeptFiles.Remove(library, file)
+            : file.Kind == KeptKind.Report && Library.Standard(name) is not null
+                ? throw new ProblemException(ProblemKind.Usage, $"{name} is a standard report.", "Take another name.")
+            : KeptFiles.Rename(library, file, name);
     }
 
-    private static void SaveSelection(ParseResult result, ReportArguments arguments, KeptFile file)
+    private static IReadOnlyList<string> KeptSelection(ParseResult result, ReportArguments arguments, KeptFile file)
     {
-        var typed = arguments.Typed(result);
-        if (typed.Keys.FirstOrDefault(name => SelectionFile.Keys.All(key => key.Name != name)) is { } other)
+        var order = OrderOf(result, arguments);
+        if (order.Typed.Keys.All(name => SelectionFile.Keys.Any(key => key.Name == name)))
         {
-            throw new ProblemException(ProblemKind.Usage, $"--{other} does not belong to a selection.", "It has --only, --except and --where, and a --title.");
+            RefuseOf(result, [From, .. Descriptions.Select(description => description.Option)], "a selection");
         }
 
-        RefuseOf(result, [From, .. Descriptions.Select(description => description.Option)], "a selection");
-        var text = File.Exists(file.Path) ? file.Read() : $"# --select {file.Name}\n\n";
-        foreach (var key in SelectionFile.Keys.Where(key => typed.ContainsKey(key.Name)))
-        {
-            text = ReportText.With(text, file.Path, key, typed[key.Name]);
-        }
-
-        text = (result.GetValue(Unset) ?? []).SelectMany(list => list.Split(',')).Aggregate(text, (left, name) => Without(left, file, name));
-
-        _ = SelectionFile.Read(file, text);
-        file.Write(text);
-        Terminal.Say($"{file.Path} is kept: --select {file.Name}");
+        return KeptReports.KeepSelection(file, order);
     }
-
-    private static void SaveReport(ParseResult result, ReportArguments arguments, Book book, Library library, KeptFile file)
-    {
-        var today = BookOptions.TodayOf(result, book.Settings);
-        var typed = arguments.Typed(result);
-        var (text, own) = Start(result, book, library, file, ref typed);
-        var start = library.Read(file, text);
-        ReportArguments.RefuseWhatDoesNotApply(typed.Keys, start.Definition with { Key = start.From });
-        var wanted = RequestText.Merged(own, typed);
-        foreach (var name in (result.GetValue(Unset) ?? []).SelectMany(list => list.Split(',')))
-        {
-            if (ReportFile.Own.Skip(1).Any(key => key.Name == name))
-            {
-                text = Without(text, file, name);
-                continue;
-            }
-
-            _ = own.ContainsKey(name) ? wanted.Remove(name) : throw new ProblemException(
-                ProblemKind.Usage, $"{file.Name} has no {name} to take out.",
-                own.Count == 0 ? "It has no options of its own." : Suggestion.DidYouMean(name, own.Keys) ?? $"It has {Suggestion.Listed([.. own.Keys], "and")}.");
-        }
-
-        text = ReportText.WithOptions(text, file.Path, own, LookFiles.Kept(wanted, file.Shelf.Folder));
-        foreach (var (option, key) in Descriptions.Where(description => result.GetResult(description.Option) is { Implicit: false }))
-        {
-            text = ReportText.With(text, file.Path, ReportFile.Own.First(own => own.Name == key), option switch
-            {
-                Option<bool> flag => [result.GetValue(flag) ? "true" : "false"],
-                Option<string[]> list => result.GetValue(list) ?? [],
-                _ => [result.GetValue((Option<string?>)option) ?? ""],
-            });
-        }
-
-        // What cannot be shown is not kept.
-        var report = library.Read(file, text);
-        using (var ledger = LedgerReader.Open(book))
-        {
-            _ = ReportArguments.OfSums(report.Definition, () => report.Definition.Make(
-                ReportArguments.ContextOf(book, today, ledger), ReportArguments.Request(report.Definition, report.Definition.Defaults, book.Settings, library, today)));
-        }
-
-        file.Write(text);
-        Terminal.Say($"{file.Path} is kept: vlei show {file.Name}");
-        foreach (var (option, date) in Kept.FixedDates(report.Own, today, book.Settings.Calendar))
-        {
-            Terminal.Say($"Its {option} is always {date}" + (FixedDates.WordsFor(date, today, book.Settings.Calendar) is { } words
-                ? $"; --{option} {words} is the same today, and moves on." : "; words like last-month move on."));
-        }
-    }
-
-    // The text to start from, and the options that it has: of the file that is changed, of the report that is copied, or none.
-    private static (string Text, IReadOnlyDictionary<string, IReadOnlyList<string>> Own) Start(
-        ParseResult result, Book book, Library library, KeptFile file, ref Dictionary<string, IReadOnlyList<string>> typed)
-    {
-        var from = result.GetValue(From) ?? result.GetValue(Default);
-        if (File.Exists(file.Path))
-        {
-            return result.GetValue(From) is null ? (file.Read(), library.Read(file).Own) : throw new ProblemException(
-                ProblemKind.Usage, $"There is a report {file.Name} already: {file.Path}.", "Leave --from out to change it, or remove it first.");
-        }
-
-        if (from is null)
-        {
-            var last = RecentReports.Of(book).FirstOrDefault(shown => shown.Group is null) is { } latest ? latest : throw new ProblemException(
-                ProblemKind.Usage, "It is not said which report to keep, and none was shown lately.", "Name it: --from profit-loss.");
-            (from, typed) = (last.Name, RequestText.Merged(last.Options, typed));
-            foreach (var empty in typed.Where(pair => pair.Value.Count == 0).Select(pair => pair.Key).ToList())
-            {
-                _ = typed.Remove(empty);
-            }
-        }
-
-        if (result.GetValue(Default) is null && library.Find(KeptKind.Report, from) is { } source)
-        {
-            return (ReportText.Copied(source.Read(), source.Path, source.Name, file.Name), library.Read(source).Own);
-        }
-
-        _ = Catalogue.Find(library, from);
-        return (ReportText.New(file.Name, from), new Dictionary<string, IReadOnlyList<string>>());
-    }
-
-    private static string Without(string text, KeptFile file, string name) => ReportText.Without(text, file.Path, name) is var without && without != text
-        ? without : throw new ProblemException(ProblemKind.Usage, $"{file.Name} has no {name} to take out.", "Leave it out.");
 
     private static void RefuseOf(ParseResult result, IEnumerable<Option> options, string what)
     {

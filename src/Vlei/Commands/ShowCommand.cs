@@ -5,7 +5,8 @@ using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Output;
-using Vlei.Runs;
+using Vlei.Desk;
+using Vlei.Desk.Runs;
 
 namespace Vlei.Commands;
 
@@ -29,7 +30,7 @@ internal static class ShowCommand
         {
             Examples =
             [
-                .. Catalogue.Standard.SelectMany(report => report.Examples.Select(example =>
+                .. ReportCatalogue.Standard.SelectMany(report => report.Examples.Select(example =>
                     ($"vlei show {report.Key} {example.Options}", example.Meaning))),
                 ("vlei show profit-loss --period last-month --books 'clients/*' --by book", "one column per book, and a total"),
             ],
@@ -44,23 +45,21 @@ internal static class ShowCommand
 
     private static int Show(ParseResult result, ReportArguments arguments, ReportDestination destination)
     {
-        var targets = destination.TargetsOf(result, arguments);
-        return arguments.With(result, (book, definition, context, request) =>
-        {
-            ReportFormat[] formats = [.. targets.Select(target => target.Format)];
-            Report Built(ReportRequest asked)
-            {
-                var report = ReportArguments.Built(definition, context, asked, formats);
-                arguments.RefuseLooksOfNothing(result, report, formats);
-                return report;
-            }
+        var (targets, typed) = (destination.TargetsOf(result, arguments), arguments.Typed(result));
+        var desk = BookOptions.OpenDesk(result);
+        using var open = arguments.Open(result, desk);
+        ReportFormat[] formats = [.. targets.Select(target => target.Format)];
+        var status = destination.IsFolder(result) && open.Each(formats) is { } each
+            ? destination.WriteEach(result, targets[0], each.Select(one => (one.Name, Checked(one.Report))))
+            : destination.Write(result, targets, Checked(open.Build(formats)));
+        RecentReports.Note(desk.Book, desk.Today.Date, open.Definition.Key, typed);
+        return status;
 
-            var status = definition.Each is { } each && destination.IsFolder(result)
-                ? destination.WriteEach(result, targets[0], each(context, request).Select(one => (one.Name, Built(one.Request))))
-                : destination.Write(result, targets, Built(request));
-            RecentReports.Note(book, context.Today.Date, definition.Key, arguments.Typed(result));
-            return status;
-        });
+        Report Checked(Report report)
+        {
+            TypedLooks.RefuseOfNothing(typed, report, formats);
+            return report;
+        }
     }
 
     // Every book has its own column, so what else would make columns has no place.
@@ -73,7 +72,7 @@ internal static class ShowCommand
             throw new ProblemException(ProblemKind.Usage, "--books is for a statement with a column per book.", $"Add --by {ByBook}, and leave --book out.");
         }
 
-        if (arguments.TypedNames(result).Contains("--revision"))
+        if (arguments.TypedNames(result).Contains("revision"))
         {
             throw new ProblemException(ProblemKind.Usage, "--revision is of one book, and every book has its own.", "Leave it out, or show one book.");
         }
@@ -88,17 +87,27 @@ internal static class ShowCommand
             throw new ProblemException(ProblemKind.Usage, $"--{other} does not go with --by {ByBook}, which has a column per book.", "Leave it out, or show one book.");
         }
 
+        var order = arguments.OrdersOf(result)[0] with { Options = typed };
         return destination.Write(result, targets, SideBySide.Of(
-            [.. BookSet.Of(result.GetValue(Books)!).Select(folder => (folder, Naming.Of(folder, () => arguments.BuildIn(result, Book.Open(folder), typed))))]));
+            [.. BookSet.Of(result.GetValue(Books)!, Terminal.Say).Select(folder => (folder, Naming.Of(folder, () => BuiltIn(folder, order, BookOptions.TodayTyped(result)))))]));
+    }
+
+    private static Report BuiltIn(string folder, ReportOrder order, DateOnly? today)
+    {
+        using var open = new ReportDesk(Book.Open(folder), today).Open(order);
+        var report = open.Build();
+
+        // Rows are made when they are looked at, and the book is closed by then.
+        return report with { Rows = [.. report.Rows] };
     }
 
     private static int ListLately(ParseResult result, ReportArguments arguments, ReportDestination destination)
     {
         destination.RefuseIn(result, "is for reports, and none is named");
-        var book = BookOptions.OpenBook(result);
-        _ = arguments.Definitions(result, Library.Of(book));
-        var favourites = ReportsCommand.Read(Library.Of(book)).Kept.Values.Where(report => report.IsFavourite).Select(report => report.Definition).ToList();
-        var recent = RecentReports.Of(book).DistinctBy(shown => LineOf(shown)).Take(MostRecent).ToList();
+        var desk = BookOptions.OpenDesk(result);
+        _ = arguments.OrdersOf(result);
+        var favourites = desk.Catalogue.Read().Kept.Where(report => report.IsFavourite).Select(report => report.Definition).ToList();
+        var recent = RecentReports.Of(desk.Book).DistinctBy(shown => LineOf(shown)).Take(MostRecent).ToList();
         if (favourites.Count + recent.Count == 0)
         {
             throw new ProblemException(

@@ -41,8 +41,9 @@ internal static class TraceCommand
         command.SetAction(result =>
         {
             var targets = destination.TargetsOf(result, arguments);
-            return arguments.With(result, (_, definition, context, request) => destination.Write(result, targets, Trace.Of(
-                definition.Make(context, request), context.Ledger, result.GetRequiredValue(Row), result.GetValue(Column), result.GetValue(All))));
+            using var open = arguments.Open(result, BookOptions.OpenDesk(result));
+            return destination.Write(result, targets, Trace.Of(
+                open.Build(), open.Context.Ledger, result.GetRequiredValue(Row), result.GetValue(Column), result.GetValue(All)));
         });
         return command;
     }

@@ -6,7 +6,7 @@ using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
-namespace Vlei.Runs;
+namespace Vlei.Desk.Runs;
 
 /// <summary>A report of a run: what was asked of it.</summary>
 /// <param name="Name">Its name in the group.</param>
@@ -14,7 +14,7 @@ namespace Vlei.Runs;
 /// <param name="Options">Everything that was asked of it but its period, as texts by the names of options.</param>
 /// <param name="Period">Its days.</param>
 /// <param name="Problem">Why it could not be made; nothing where it was.</param>
-internal sealed record RunMember(string Name, string Report, IReadOnlyDictionary<string, IReadOnlyList<string>> Options, OpenPeriod? Period, string? Problem)
+public sealed record RunMember(string Name, string Report, IReadOnlyDictionary<string, IReadOnlyList<string>> Options, OpenPeriod? Period, string? Problem)
 {
     /// <summary>What of its options its figures depend on: how it looks changes none.</summary>
     public Dictionary<string, IReadOnlyList<string>> OfFigures => Options.Where(option => LookOptions.All.All(look => look.Name != option.Key)).ToDictionary();
@@ -25,7 +25,7 @@ internal sealed record RunMember(string Name, string Report, IReadOnlyDictionary
 /// <param name="Revision">The records that it was made from.</param>
 /// <param name="Members">Its reports.</param>
 /// <param name="Files">The files that it wrote, each with its sum (SHA-256).</param>
-internal sealed record RunRecord(DateRange Days, long Revision, IReadOnlyList<RunMember> Members, IReadOnlyDictionary<string, string> Files)
+public sealed record RunRecord(DateRange Days, long Revision, IReadOnlyList<RunMember> Members, IReadOnlyDictionary<string, string> Files)
 {
     /// <summary>The folder of what a run keeps for the next one.</summary>
     public const string Folder = ".run";

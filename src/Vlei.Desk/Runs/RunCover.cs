@@ -4,13 +4,13 @@ using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Reports;
 
-namespace Vlei.Runs;
+namespace Vlei.Desk.Runs;
 
 /// <summary>
 /// The cover of a group: what is in it, what to look at, what the client is asked, and which earlier periods have moved since
 /// they were last produced.
 /// </summary>
-internal static class RunCover
+public static class RunCover
 {
     private const string Questions = "questions";
 
@@ -56,8 +56,8 @@ internal static class RunCover
     private static IEnumerable<ReportRow> Asked(RunContext run)
     {
         var definition = Library.Standard(Questions)!;
-        var request = RequestText.Read(definition.Defaults, run.Today, run.Book.Settings.Calendar, run.Book.Settings.Currency);
-        var report = definition.Build(run.Reports, request with { Period = new OpenPeriod(run.Days) });
+        var request = RequestText.Read(definition.Defaults, run.Desk.Today, run.Desk.Settings.Calendar, run.Desk.Settings.Currency);
+        var report = OpenReport.Build(definition, request with { Period = new OpenPeriod(run.Days) }, run.Reports);
         string? WordsIn(ReportRow row, string column) => row.Cells[report.Columns.Select(known => known.Key).ToList().IndexOf(column)].Words;
         return Headed("questions", "Questions", report.Rows.Where(row => row.Kind == RowKind.Record).Select(row => Row(
             row.Key, string.Join(' ', new[] { WordsIn(row, "document"), WordsIn(row, "contact") }.Where(words => words is not null)),

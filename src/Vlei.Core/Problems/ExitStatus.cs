@@ -1,7 +1,7 @@
-namespace Vlei.Commands;
+namespace Vlei.Core.Problems;
 
-/// <summary>What the program ends with; the other statuses are those of <see cref="Core.Problems.ProblemKind"/>.</summary>
-internal static class ExitStatus
+/// <summary>What the program ends with; the other statuses are those of <see cref="ProblemKind"/>.</summary>
+public static class ExitStatus
 {
     /// <summary>Done.</summary>
     public const int Done = 0;

@@ -2,19 +2,19 @@ using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
-namespace Vlei.Runs;
+namespace Vlei.Desk.Runs;
 
 /// <summary>An earlier period of a group whose figures are not what they were when it was last produced.</summary>
 /// <param name="Days">The period.</param>
 /// <param name="Moved">The reports that have moved, by their names in the group, each with its figures before and after.</param>
-internal sealed record EarlierRun(DateRange Days, IReadOnlyList<(string Name, Report Figures)> Moved)
+public sealed record EarlierRun(DateRange Days, IReadOnlyList<(string Name, Report Figures)> Moved)
 {
     /// <summary>The names of the reports that have moved.</summary>
     public string Names => string.Join(", ", Moved.Select(report => report.Name));
 }
 
 /// <summary>Finds what has moved in periods that a group was produced for earlier.</summary>
-internal static class EarlierRuns
+public static class EarlierRuns
 {
     /// <summary>Those that have moved, oldest first. A run whose records have not changed since is not looked at again.</summary>
     public static IReadOnlyList<EarlierRun> Moved(RunFolder folder, RunContext run, DateOnly today)

@@ -1,16 +1,15 @@
 using System.Runtime.InteropServices;
 using System.Security.Cryptography;
-using Vlei.Commands;
 using Vlei.Core.Problems;
 
-namespace Vlei.Runs;
+namespace Vlei.Desk.Runs;
 
 /// <summary>
 /// Where a group is produced for a period: <c>out/GROUP/PERIOD</c>. What is produced is gathered beside it and put in its
 /// place as a whole, so that the folder holds one run or another, never a mixture and never half of one; what a person put
 /// there, or changed there, is kept. Two runs of a group take turns, and each first clears up after one that was killed.
 /// </summary>
-internal sealed partial class RunFolder : IDisposable
+public sealed partial class RunFolder : IDisposable
 {
     private const string StagingEnding = ".new";
     private const string OldEnding = ".old";
@@ -24,7 +23,9 @@ internal sealed partial class RunFolder : IDisposable
     private readonly string _folder;
     private readonly string _period;
 
-    private RunFolder(FileStream taken, string folder, string period) => (_lock, _folder, _period) = (taken, folder, period);
+    private readonly Action<string> _say;
+
+    private RunFolder(FileStream taken, string folder, string period, Action<string> say) => (_lock, _folder, _period, _say) = (taken, folder, period, say);
 
     /// <summary>The folder that the run is for.</summary>
     public string Final => Path.Combine(_folder, _period);
@@ -40,13 +41,13 @@ internal sealed partial class RunFolder : IDisposable
     /// Takes the folder for a run, waiting for another run of the same group to be done with it. Throws a
     /// <see cref="ProblemException"/> where it cannot be made, or where the other does not come to an end.
     /// </summary>
-    public static RunFolder Take(string produced, string group, string period)
+    public static RunFolder Take(string produced, string group, string period, Action<string> say)
     {
         var folder = Path.Combine(produced, group);
         try
         {
             Directory.CreateDirectory(folder);
-            var run = new RunFolder(Lock(folder, group), folder, period);
+            var run = new RunFolder(Lock(folder, group, say), folder, period, say);
             run.ClearUp();
             Directory.CreateDirectory(run.Staging);
             return run;
@@ -69,7 +70,7 @@ internal sealed partial class RunFolder : IDisposable
     }
 
     /// <summary>
-    /// Puts what was gathered in the place of what there is. Says on standard error what a person had changed and where it is
+    /// Puts what was gathered in the place of what there is. Says what a person had changed and where it is
     /// kept.
     /// </summary>
     /// <param name="before">The run that is there now; nothing where there is none.</param>
@@ -120,7 +121,7 @@ internal sealed partial class RunFolder : IDisposable
         _lock.Dispose();
     }
 
-    private static FileStream Lock(string folder, string group)
+    private static FileStream Lock(string folder, string group, Action<string> say)
     {
         var path = Path.Combine(folder, ".lock");
         for (var waited = TimeSpan.Zero; ; waited += Pause)
@@ -133,7 +134,7 @@ internal sealed partial class RunFolder : IDisposable
             {
                 if (waited == TimeSpan.Zero)
                 {
-                    Terminal.Say($"Waiting for another run of {group}.");
+                    say($"Waiting for another run of {group}.");
                 }
 
                 Thread.Sleep(Pause);
@@ -191,7 +192,7 @@ internal sealed partial class RunFolder : IDisposable
 
             if (Path.GetRelativePath(Staging, kept) is var other && other != name)
             {
-                Terminal.Say($"{Path.Combine(Final, name)} was edited; what it said is in {other}.");
+                _say($"{Path.Combine(Final, name)} was edited; what it said is in {other}.");
             }
         }
     }

@@ -1,6 +1,5 @@
 using Vlei.Books;
 using Vlei.Books.Kept;
-using Vlei.Commands;
 using Vlei.Core;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
@@ -9,21 +8,22 @@ using Vlei.Core.Reports;
 using Vlei.Core.Tables;
 using Vlei.Output;
 
-namespace Vlei.Runs;
+namespace Vlei.Desk.Runs;
 
 /// <summary>A book as one run sees it: its records, and the close of the last day of the period as the day that words are worked out from.</summary>
-/// <param name="Book">The book.</param>
-/// <param name="Library">What is kept for it.</param>
+/// <param name="Desk">The book, on that day.</param>
 /// <param name="Ledger">Its records.</param>
 /// <param name="Days">The days that the run is for.</param>
-/// <param name="Today">The day that words like <c>last-month</c> are worked out from.</param>
-internal sealed record RunContext(Book Book, Library Library, ILedger Ledger, DateRange Days, WorkingDay Today)
+public sealed record RunContext(ReportDesk Desk, ILedger Ledger, DateRange Days)
 {
+    /// <summary>The book.</summary>
+    public Book Book => Desk.Book;
+
     /// <summary>What its reports know of it.</summary>
-    public ReportContext Reports { get; } = ReportArguments.ContextOf(Book, Today, Ledger);
+    public ReportContext Reports { get; } = Desk.ContextOf(Ledger);
 
     /// <summary>The same for other days.</summary>
-    public RunContext For(DateRange days, DateOnly today) => new(Book, Library, Ledger, days, WorkingDay.CloseOf(days, today));
+    public RunContext For(DateRange days, DateOnly today) => new(new ReportDesk(Book, today).AtCloseOf(days), Ledger, days);
 
     /// <summary>
     /// What a member of a group asks, for a period. It has the period of the group, unless it says another itself, or is a
@@ -31,35 +31,26 @@ internal sealed record RunContext(Book Book, Library Library, ILedger Ledger, Da
     /// </summary>
     public RunMember Asked(ReportGroup group, GroupMember member, OpenPeriod period)
     {
-        var definition = Catalogue.Find(Library, member.Report);
-        ReportArguments.RefuseWhatDoesNotApply(member.Options.Keys, definition);
+        var (library, definition) = (Desk.Library, Desk.Find(new ReportOrder(member.Report, member.Options)));
         var options = RequestText.Merged(definition.Defaults, member.Options).Where(option => option.Value.Count > 0).ToDictionary();
         if (group.Basis is { } basis && definition.Options.Contains(ReportOptions.Basis)
-            && !member.Options.ContainsKey(ReportOptions.Basis.Name) && !Library.Says(member.Report, ReportOptions.Basis))
+            && !member.Options.ContainsKey(ReportOptions.Basis.Name) && !library.Says(member.Report, ReportOptions.Basis))
         {
             options[ReportOptions.Basis.Name] = [basis];
         }
 
-        if (!SaysWhen(member.Options) && !Library.Says(member.Report, ReportOptions.Period, ReportOptions.AsOf))
-        {
-            _ = options.Remove(ReportOptions.Period.Name) | options.Remove(ReportOptions.AsOf.Name);
-            return new RunMember(member.Name, member.Report, options, period, null);
-        }
-
-        var own = RequestText.Read(options, Today, Book.Settings.Calendar, Book.Settings.Currency, Library.Selection).Period;
+        var saysWhen = member.Options.ContainsKey(ReportOptions.Period.Name) || member.Options.ContainsKey(ReportOptions.AsOf.Name)
+            || library.Says(member.Report, ReportOptions.Period, ReportOptions.AsOf);
+        var own = saysWhen ? RequestText.Read(options, Desk.Today, Desk.Settings.Calendar, Desk.Settings.Currency, library.Selection).Period : period;
         _ = options.Remove(ReportOptions.Period.Name) | options.Remove(ReportOptions.AsOf.Name);
         return new RunMember(member.Name, member.Report, options, own, null);
-
-        static bool SaysWhen(IReadOnlyDictionary<string, IReadOnlyList<string>> asked) =>
-            asked.ContainsKey(ReportOptions.Period.Name) || asked.ContainsKey(ReportOptions.AsOf.Name);
     }
 
     /// <summary>Builds the report of a member. Throws a <see cref="ProblemException"/> where it cannot be.</summary>
-    public Report Build(RunMember member, IReadOnlyList<ReportFormat> formats)
+    public Report Build(RunMember member, params IReadOnlyList<ReportFormat> formats)
     {
-        var definition = Catalogue.Find(Library, member.Report);
-        return ReportArguments.OfSums(definition, () => ReportArguments.Built(
-            definition, Reports, ReportArguments.Request(definition, member.Options, Book.Settings, Library, Today) with { Period = member.Period }, formats));
+        var definition = Desk.Catalogue.Find(member.Report);
+        return OpenReport.Build(definition, Desk.Read(definition, member.Options) with { Period = member.Period }, Reports, formats);
     }
 
     /// <summary>Whether anything has changed since an earlier revision that figures of the period may rest on.</summary>

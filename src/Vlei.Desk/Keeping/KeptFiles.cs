@@ -3,10 +3,10 @@ using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
-namespace Vlei.Commands;
+namespace Vlei.Desk.Keeping;
 
-/// <summary>What commands ask of kept files.</summary>
-internal static class Kept
+/// <summary>Renaming and removing what is kept, and what of it stays on the same days.</summary>
+public static class KeptFiles
 {
     /// <summary>The options of a kept report that stay on the same days, with those days.</summary>
     public static IEnumerable<(string Option, string Date)> FixedDates(
@@ -16,8 +16,8 @@ internal static class Kept
         where Core.Calendar.FixedDates.IsFixed(text, today, calendar)
         select (option.Name, text);
 
-    /// <summary>Gives a kept file another name, and tells who still has the old one. Throws where it is not there, or the new name is taken.</summary>
-    public static void Rename(Library library, KeptFile file, string name)
+    /// <summary>Gives a kept file another name. Throws where it is not there, or the new name is taken. Says what was done, and who still has the old one.</summary>
+    public static IReadOnlyList<string> Rename(Library library, KeptFile file, string name)
     {
         RefuseMissing(file);
         var target = file.Shelf.Place(file.Kind, name);
@@ -28,17 +28,15 @@ internal static class Kept
 
         target.Write(ReportText.Renamed(file.Read(), file.Name, name));
         File.Delete(file.Path);
-        Terminal.Say($"{file.Name} is {target.Path} now.");
-        TellUsers(library, file);
+        return [$"{file.Name} is {target.Path} now.", .. UsersOf(library, file)];
     }
 
-    /// <summary>Removes a kept file, and tells who still names it. Throws where it is not there.</summary>
-    public static void Remove(Library library, KeptFile file)
+    /// <summary>Removes a kept file. Throws where it is not there. Says what was done, and who still names it.</summary>
+    public static IReadOnlyList<string> Remove(Library library, KeptFile file)
     {
         RefuseMissing(file);
         File.Delete(file.Path);
-        Terminal.Say($"{file.Path} is removed.");
-        TellUsers(library, file);
+        return [$"{file.Path} is removed.", .. UsersOf(library, file)];
     }
 
     private static void RefuseMissing(KeptFile file)
@@ -51,13 +49,8 @@ internal static class Kept
         }
     }
 
-    private static void TellUsers(Library library, KeptFile file)
-    {
-        foreach (var user in library.All(KeptKind.Group).Concat(library.All(KeptKind.Report)).Where(user => Names(user, file)))
-        {
-            Terminal.Say($"{user.Path} still names {file.Name}.");
-        }
-    }
+    private static IEnumerable<string> UsersOf(Library library, KeptFile file) => library.All(KeptKind.Group).Concat(library.All(KeptKind.Report))
+        .Where(user => Names(user, file)).Select(user => $"{user.Path} still names {file.Name}.");
 
     // A file that cannot be read names nothing.
     private static bool Names(KeptFile user, KeptFile named)

@@ -1,26 +1,24 @@
 using Vlei.Books;
-using Vlei.Commands;
 using Vlei.Core.Problems;
 
-namespace Vlei.Runs;
+namespace Vlei.Desk.Runs;
 
 /// <summary>The books that a pattern means.</summary>
-internal static class BookSet
+public static class BookSet
 {
     private static readonly char[] Wildcards = ['*', '?'];
 
     /// <summary>
-    /// The folders of the books that the patterns fit, in their order, each once. What fits and is no book is told on standard
-    /// error. Throws a <see cref="ProblemException"/> where a folder that is named is no book, or where nothing fits.
+    /// The folders of the books that the patterns fit, in their order, each once. What fits and is no book is told. Throws a <see cref="ProblemException"/> where a folder that is named is no book, or where nothing fits.
     /// </summary>
-    public static IReadOnlyList<string> Of(IReadOnlyList<string> patterns)
+    public static IReadOnlyList<string> Of(IReadOnlyList<string> patterns, Action<string> say)
     {
-        var books = patterns.SelectMany(Fitting).Distinct(StringComparer.Ordinal).ToList();
+        var books = patterns.SelectMany(pattern => Fitting(pattern, say)).Distinct(StringComparer.Ordinal).ToList();
         return books.Count > 0 ? books : throw new ProblemException(
             ProblemKind.NotFound, $"No book fits {string.Join(", ", patterns)}.", "Name folders of books, with quotes around what has a star: --books 'clients/*'.");
     }
 
-    private static IEnumerable<string> Fitting(string pattern)
+    private static List<string> Fitting(string pattern, Action<string> say)
     {
         if (!pattern.AsSpan().ContainsAny(Wildcards))
         {
@@ -35,7 +33,7 @@ internal static class BookSet
             var isBook = Book.IsBook(folder);
             if (!isBook)
             {
-                Terminal.Say($"{folder} is no book, and is passed over.");
+                say($"{folder} is no book, and is passed over.");
             }
 
             return isBook;

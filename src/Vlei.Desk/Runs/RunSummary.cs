@@ -3,10 +3,10 @@ using Vlei.Core.Money;
 using Vlei.Core.Reports;
 using Vlei.Core.Tables;
 
-namespace Vlei.Runs;
+namespace Vlei.Desk.Runs;
 
 /// <summary>What a run came to, for who ran it: what was produced, which figures moved since the last time and why.</summary>
-internal static class RunSummary
+public static class RunSummary
 {
     private const int MostFigures = 5;
     private const int MostChanges = 10;

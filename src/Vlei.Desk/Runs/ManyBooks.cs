@@ -1,5 +1,4 @@
 using Vlei.Books;
-using Vlei.Commands;
 using Vlei.Core;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
@@ -9,14 +8,14 @@ using Vlei.Core.Reports;
 using Vlei.Core.Statements;
 using Vlei.Output;
 
-namespace Vlei.Runs;
+namespace Vlei.Desk.Runs;
 
 /// <summary>What the run of one book of many came to.</summary>
 /// <param name="Folder">Its folder.</param>
 /// <param name="Name">Whose book it is; its folder, where it cannot be read.</param>
 /// <param name="Currency">Its currency; nothing where it cannot be read.</param>
 /// <param name="Problem">Why it was not produced; nothing where it was.</param>
-internal sealed record BookOutcome(string Folder, string Name, Currency? Currency, string? Problem)
+public sealed record BookOutcome(string Folder, string Name, Currency? Currency, string? Problem)
 {
     /// <summary>The title of the group, its days in words, and the basis of its net profit.</summary>
     public (string Title, string Days, AccountingBasis Basis)? Of { get; init; }
@@ -44,24 +43,24 @@ internal sealed record BookOutcome(string Folder, string Name, Currency? Currenc
 }
 
 /// <summary>Runs a group over many books, as many at once as there are processors. One that fails does not stop the others.</summary>
-internal static class ManyBooks
+public static class ManyBooks
 {
     private static readonly Lock Telling = new();
 
-    /// <summary>Runs it, with a line of progress for each on standard error.</summary>
+    /// <summary>Runs it, with a line of progress for each.</summary>
     public static IReadOnlyList<BookOutcome> Run(
-        IReadOnlyList<string> folders, int atOnce, string group, string? period, IReadOnlyList<ReportFormat> formats, DateOnly? today)
+        IReadOnlyList<string> folders, int atOnce, string group, string? period, IReadOnlyList<ReportFormat> formats, DateOnly? today, Action<string> say)
     {
         var outcomes = new BookOutcome[folders.Count];
         var done = 0;
         _ = Parallel.For(0, folders.Count, new ParallelOptions { MaxDegreeOfParallelism = atOnce }, place =>
         {
-            outcomes[place] = One(folders[place], group, period, formats, today);
+            outcomes[place] = One(folders[place], group, period, formats, today, say);
             lock (Telling)
             {
                 done++;
                 var width = $"{folders.Count}".Length;
-                Terminal.Say($"{$"{done}".PadLeft(width)}/{folders.Count}  {folders[place]}: {outcomes[place].Problem ?? outcomes[place].State}");
+                say($"{$"{done}".PadLeft(width)}/{folders.Count}  {folders[place]}: {outcomes[place].Problem ?? outcomes[place].State}");
             }
         });
         return outcomes;
@@ -77,14 +76,14 @@ internal static class ManyBooks
         return [.. outcomes.GroupBy(outcome => outcome.Currency?.Code ?? known).Select(same => SummaryOf([.. same], title, words, days.Count == 1))];
     }
 
-    private static BookOutcome One(string folder, string group, string? period, IReadOnlyList<ReportFormat> formats, DateOnly? today)
+    private static BookOutcome One(string folder, string group, string? period, IReadOnlyList<ReportFormat> formats, DateOnly? today, Action<string> say)
     {
         var failed = new BookOutcome(folder, Path.GetFileName(folder), null, null);
         try
         {
             var book = Book.Open(folder);
             failed = failed with { Name = book.Settings.Name, Currency = book.Settings.Currency };
-            return GroupRun.Produce(book, group, period, formats, BookOptions.TodayOf(today, book.Settings), outcome => OutcomeOf(folder, outcome));
+            return GroupRun.Produce(new ReportDesk(book, today), group, period, formats, say, outcome => OutcomeOf(folder, outcome));
         }
         catch (ProblemException problem)
         {
@@ -100,9 +99,9 @@ internal static class ManyBooks
     {
         var (run, settings) = (outcome.Run, outcome.Run.Book.Settings);
         var request = new ReportRequest { Period = new OpenPeriod(run.Days) };
-        var profit = ProfitLossReport.Definition.Build(run.Reports, request);
-        var money = CashFlowReport.Definition.Build(run.Reports, request);
-        var owed = StandardReports.Find("receivables-aging")!.Build(run.Reports, request with { KeepsUnappliedApart = true });
+        var profit = OpenReport.Build(ProfitLossReport.Definition, request, run.Reports);
+        var money = OpenReport.Build(CashFlowReport.Definition, request, run.Reports);
+        var owed = OpenReport.Build(StandardReports.Find("receivables-aging")!, request with { KeepsUnappliedApart = true }, run.Reports);
         var moved = outcome.Reports.Sum(report => report.Moved is { } movement ? MovedFigures.Of(movement).Count : 0);
         var lost = outcome.Reports.Where(report => report.Report is null).Select(report => report.Member.Name).ToList();
         return new BookOutcome(folder, settings.Name, settings.Currency, null)

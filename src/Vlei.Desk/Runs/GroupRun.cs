@@ -1,13 +1,13 @@
 using Vlei.Books;
 using Vlei.Books.Kept;
-using Vlei.Commands;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Desk.Keeping;
 using Vlei.Output;
 
-namespace Vlei.Runs;
+namespace Vlei.Desk.Runs;
 
 /// <summary>A report of a group, as a run made it.</summary>
 /// <param name="Member">What the group says of it.</param>
@@ -15,7 +15,7 @@ namespace Vlei.Runs;
 /// <param name="Report">The report; nothing where it could not be made.</param>
 /// <param name="Moved">The figures that are not what they were when it was last produced for these days; nothing where it was not.</param>
 /// <param name="IsAskedAnew">Whether something else is asked of it than was then.</param>
-internal sealed record ProducedReport(GroupMember Member, RunMember Asked, Report? Report, Report? Moved, bool IsAskedAnew)
+public sealed record ProducedReport(GroupMember Member, RunMember Asked, Report? Report, Report? Moved, bool IsAskedAnew)
 {
     /// <summary>The date that it is always of, whatever the period; nothing where it moves on.</summary>
     public string? FixedDate { get; init; }
@@ -29,7 +29,7 @@ internal sealed record ProducedReport(GroupMember Member, RunMember Asked, Repor
 /// <param name="Run">The book and the days.</param>
 /// <param name="Reports">Its reports, in their order.</param>
 /// <param name="Folder">Where its files are.</param>
-internal sealed record ProducedGroup(ReportGroup Group, RunContext Run, IReadOnlyList<ProducedReport> Reports, string Folder)
+public sealed record ProducedGroup(ReportGroup Group, RunContext Run, IReadOnlyList<ProducedReport> Reports, string Folder)
 {
     /// <summary>The run that was there before, for the same days.</summary>
     public RunRecord? Before { get; init; }
@@ -49,9 +49,9 @@ internal sealed record ProducedGroup(ReportGroup Group, RunContext Run, IReadOnl
         get
         {
             const int QuietDays = 7;
-            var end = Run.Days.To < Run.Today.Date ? Run.Days.To : Run.Today.Date;
+            var end = Run.Days.To < Run.Desk.Today.Date ? Run.Days.To : Run.Desk.Today.Date;
             return Run.Ledger.Extent is not { } records ? "There are no records."
-                : Run.Days.From > Run.Today.Date ? "The period has not begun yet."
+                : Run.Days.From > Run.Desk.Today.Date ? "The period has not begun yet."
                 : records.From > Run.Days.To ? $"The records start on {PeriodText.Iso(records.From)}, after the period."
                 : records.To < end.AddDays(-QuietDays) ? $"The records end on {PeriodText.Iso(records.To)}, before the period does."
                 : null;
@@ -66,31 +66,31 @@ internal sealed record ProducedGroup(ReportGroup Group, RunContext Run, IReadOnl
 }
 
 /// <summary>Produces a group of reports for a period, and keeps what the next run needs to say what has moved.</summary>
-internal static class GroupRun
+public static class GroupRun
 {
     /// <summary>
     /// Produces it, and hands over what it came to while the records are open. A report that cannot be made does not stop the
     /// others; where none can, nothing is written. Throws a <see cref="ProblemException"/> where the period makes no sense, or
     /// nothing can be written.
     /// </summary>
-    /// <param name="book">The book.</param>
+    /// <param name="desk">The book.</param>
     /// <param name="name">The group.</param>
     /// <param name="period">The period; nothing for the group's own.</param>
     /// <param name="formats">The formats; none for the group's own.</param>
-    /// <param name="today">The day.</param>
+    /// <param name="say">Tells the person what is not in the outcome.</param>
     /// <param name="use">What is done with the outcome.</param>
-    public static T Produce<T>(Book book, string name, string? period, IReadOnlyList<ReportFormat> formats, DateOnly today, Func<ProducedGroup, T> use)
+    public static T Produce<T>(ReportDesk desk, string name, string? period, IReadOnlyList<ReportFormat> formats, Action<string> say, Func<ProducedGroup, T> use)
     {
-        var library = Library.Of(book);
-        var file = library.Named(KeptKind.Group, name);
+        var (book, today) = (desk.Book, desk.Today.Date);
+        var file = desk.Library.Named(KeptKind.Group, name);
         var group = GroupFile.Read(file);
         var chosen = formats.Count > 0 ? formats : group.Formats.Count == 0 ? [ReportFormat.All[0]] : ReportFormat.Named(file.Path, group.Formats);
         using var ledger = LedgerReader.Open(book);
         var records = ledger.Extent ?? new DateRange(today, today);
         var asked = Naming.Of(period is null ? file.Path : null, () => PeriodGrammar.Parse(period ?? group.Period, today, book.Settings.Calendar));
         var days = asked.Within(records).Range;
-        var run = new RunContext(book, library, ledger, days, WorkingDay.CloseOf(days, today));
-        using var folder = RunFolder.Take(book.PathOf("out"), name, PeriodText.Key(days, book.Settings.Calendar).Replace("/", "--", StringComparison.Ordinal));
+        var run = new RunContext(desk.AtCloseOf(days), ledger, days);
+        using var folder = RunFolder.Take(book.PathOf("out"), name, PeriodText.Key(days, book.Settings.Calendar).Replace("/", "--", StringComparison.Ordinal), say);
         var before = RunRecord.Read(folder.Final);
         var reports = group.Members.Select(member => Made(run, group, member, asked, folder, before, chosen)).ToList();
         if (reports.TrueForAll(report => report.Report is null))
@@ -145,8 +145,8 @@ internal static class GroupRun
 
     private static string? FixedDateOf(RunContext run, GroupMember member)
     {
-        var kept = run.Library.Find(KeptKind.Report, member.Report) is { } file ? run.Library.Read(file).Own : member.Options;
-        return new[] { member.Options, kept }.SelectMany(options => Kept.FixedDates(options, run.Today.Date, run.Book.Settings.Calendar))
+        var kept = run.Desk.Library.Find(KeptKind.Report, member.Report) is { } file ? run.Desk.Library.Read(file).Own : member.Options;
+        return new[] { member.Options, kept }.SelectMany(options => KeptFiles.FixedDates(options, run.Desk.Today.Date, run.Book.Settings.Calendar))
             .Select(option => option.Date).FirstOrDefault();
     }
 

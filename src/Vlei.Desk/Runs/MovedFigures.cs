@@ -1,7 +1,7 @@
 using Vlei.Core.Money;
 using Vlei.Core.Reports;
 
-namespace Vlei.Runs;
+namespace Vlei.Desk.Runs;
 
 /// <summary>A figure that is not what it was.</summary>
 /// <param name="Row">The row.</param>
@@ -9,10 +9,10 @@ namespace Vlei.Runs;
 /// <param name="Before">What it was.</param>
 /// <param name="After">What it is.</param>
 /// <param name="IsOfAll">Whether it is a result or a total, rather than one account or contact.</param>
-internal sealed record MovedFigure(string Row, string Column, Amount Before, Amount After, bool IsOfAll);
+public sealed record MovedFigure(string Row, string Column, Amount Before, Amount After, bool IsOfAll);
 
 /// <summary>Reads the figures out of a report of what moved.</summary>
-internal static class MovedFigures
+public static class MovedFigures
 {
     private const int Columns = 3;
 

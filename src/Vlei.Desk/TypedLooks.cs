@@ -1,0 +1,70 @@
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+using Vlei.Output;
+
+namespace Vlei.Desk;
+
+/// <summary>Looks that are typed and that a report has nothing of: what is kept may be of other reports and other months too.</summary>
+public static class TypedLooks
+{
+    /// <summary>
+    /// Refuses looks that no format has that is written. Throws a <see cref="ProblemException"/> that says which have them.
+    /// </summary>
+    /// <param name="typed">The names of what is typed.</param>
+    /// <param name="formats">The formats that are written.</param>
+    public static void RefuseOfNoFormat(IReadOnlyCollection<string> typed, IReadOnlyList<ReportFormat> formats)
+    {
+        foreach (var option in ReportFormat.All.SelectMany(format => format.Takes).Distinct().Where(option => typed.Contains(option.Name)))
+        {
+            if (!formats.Any(format => format.Takes.Contains(option)))
+            {
+                var takers = ReportFormat.All.Where(format => format.Takes.Contains(option)).ToList();
+                throw new ProblemException(
+                    ProblemKind.Usage, $"--{option.Name} is for {Suggestion.Listed([.. takers.Select(format => format.Name)], "and")}, and nothing of that kind is written.",
+                    $"Add --to FILE.{takers.Last(format => !format.IsPicture).Ending}, or leave --{option.Name} out.");
+            }
+        }
+    }
+
+    /// <summary>Refuses looks of columns that a report does not have, and a chart where there is nothing to draw, or no place for it.</summary>
+    /// <param name="typed">What is typed.</param>
+    /// <param name="report">The report.</param>
+    /// <param name="formats">The formats that are written.</param>
+    public static void RefuseOfNothing(IReadOnlyDictionary<string, IReadOnlyList<string>> typed, Report report, IReadOnlyList<ReportFormat> formats)
+    {
+        if (typed.ContainsKey(LookOptions.Chart.Name))
+        {
+            RefuseChartOfNothing(report, formats);
+        }
+
+        var names = report.Columns.SelectMany(column => new[] { column.Key, column.Heading }).Append("label").ToHashSet(StringComparer.OrdinalIgnoreCase);
+        foreach (var option in new[] { LookOptions.Widths, LookOptions.Align }.Where(option => typed.ContainsKey(option.Name)))
+        {
+            var asked = LookText.Read(new Dictionary<string, IReadOnlyList<string>> { [option.Name] = typed[option.Name] });
+            if (asked.Widths.Keys.Concat(asked.Aligns.Keys).FirstOrDefault(name => !names.Contains(name)) is { } other)
+            {
+                throw new ProblemException(
+                    ProblemKind.NotFound, $"--{option.Name}: the report has no column {other}.",
+                    Suggestion.DidYouMean(other, names) ?? $"It has {Suggestion.Listed([.. report.Columns.Select(column => column.Key), "label"], "and")}.");
+            }
+        }
+    }
+
+    private static void RefuseChartOfNothing(Report report, IReadOnlyList<ReportFormat> formats)
+    {
+        if (report.Look.Chart is not null)
+        {
+            _ = ReportChart.Of(report);
+        }
+        else if (formats.All(format => format.IsPicture))
+        {
+            throw new ProblemException(ProblemKind.Usage, "--chart none leaves nothing of a picture.", "Leave --chart out for the chart that suits the report, or say which.");
+        }
+
+        if (report.Look.Chart is not null && report.Look.TemplateFile is not null
+            && formats.Where(format => format.Takes.Contains(LookOptions.Chart)).All(format => format.Takes.Contains(LookOptions.Template)))
+        {
+            throw new ProblemException(ProblemKind.Usage, "--chart adds none to a template: the charts in it are yours.", "Leave --chart out, or draw one in the template.");
+        }
+    }
+}
