@@ -34,7 +34,8 @@ public sealed class OpenReport(ReportDefinition definition, ReportRequest reques
     {
         try
         {
-            var report = definition.Make(context, request);
+            var report = definition.Make(context, formats.Any(format => format.Takes.Contains(LookOptions.Template))
+                ? request with { Look = LookFiles.WithTemplate(request.Look) } : request);
             return formats.Any(format => format.Takes.Contains(LookOptions.WithDetail)) ? Details.AddTo(report, context, Library.Standard("lines")!) : report;
         }
         catch (OverflowException tooLarge)

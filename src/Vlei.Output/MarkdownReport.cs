@@ -45,7 +45,7 @@ internal static class MarkdownReport
         text.WriteLine($"|---|{string.Concat(shown.Select(column => words.AlignOf(column) switch { ColumnAlign.Left => "---|", ColumnAlign.Right => "---:|", _ => ":---:|" }))}");
         foreach (var row in report.Rows)
         {
-            var bold = row.Kind is RowKind.Account or RowKind.Record or RowKind.Group ? "" : "**";
+            var bold = RowLook.IsStrong(row) ? "**" : "";
             text.Write($"| {string.Concat(Enumerable.Repeat("&emsp;", row.Level))}{Marked(Escaped(row.Label), bold)} |");
             foreach (var column in shown)
             {

@@ -31,11 +31,8 @@ internal static class ReportTranslation
 
         ReportRow RowOf(ReportRow row) => row with
         {
-            Label = row.Kind is RowKind.Account or RowKind.Record or RowKind.Group && !IsOfProgram(row) ? row.Label : Say(row.Label),
+            Label = row.Caption?.In(language, numbers.WithDays) ?? (RowLook.IsStrong(row) ? Say(row.Label) : row.Label),
             Cells = Array.TrueForAll(kinds, isKind => !isKind) ? row.Cells : [.. row.Cells.Select((cell, place) => kinds[place] && cell.Words is { } words ? cell with { Words = language.Say(words) } : cell)],
         };
-
-        // A balance that postings start from is no record, nor is a class of lateness an account.
-        bool IsOfProgram(ReportRow row) => row.Label != row.Key && language.Knows(row.Label) && (!row.Key.Any(char.IsAsciiDigit) || row.Label.Any(char.IsAsciiDigit));
     }
 }

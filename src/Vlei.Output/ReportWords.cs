@@ -171,12 +171,13 @@ internal sealed class ReportWords
         ? row.Cells[column].Words is { } words && words != row.Label
         : !Report.Columns[column].IsLeftOutWhenIdle || row.Cells[column].Units is not (null or 0);
 
-    /// <summary>The columns that readers are shown.</summary>
-    public int[] ShownColumns()
+    /// <summary>The columns that readers are shown. It takes a pass over the rows, in which they can be looked at for something else too.</summary>
+    public int[] ShownColumns(Action<ReportRow>? besides = null)
     {
         var speaks = new bool[Report.Columns.Count];
         foreach (var row in Report.Rows)
         {
+            besides?.Invoke(row);
             for (var column = 0; column < speaks.Length; column++)
             {
                 speaks[column] = speaks[column] || Speaks(row, column);
@@ -185,10 +186,6 @@ internal sealed class ReportWords
 
         return [.. Enumerable.Range(0, speaks.Length).Where(column => speaks[column])];
     }
-
-    /// <summary>Whether a rule stands above a row's figures: above what everything comes to, and above a total whose parts stand right above it, rather than being left out.</summary>
-    public static bool HasRule(ReportRow row, ReportRow? above) => row.Kind is RowKind.Result or RowKind.GrandTotal
-        || (row.Kind == RowKind.Total && above is not null && (above.Kind is RowKind.Account or RowKind.Record or RowKind.Group || above.Level > row.Level));
 
     /// <summary>Where in its column something stands: words at the left and figures at the right, unless it is said otherwise.</summary>
     public ColumnAlign AlignOf(int column) => ReportLook.For(Look.Aligns, Report.Columns[column])

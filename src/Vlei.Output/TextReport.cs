@@ -20,7 +20,7 @@ internal sealed class TextReport
 
     private readonly ReportWords _words;
     private readonly Report _report;
-    private readonly TextLook _look;
+    private readonly Surface _look;
     private readonly TextWriter _text;
     private readonly int[] _shown;
     private readonly int[] _widths;
@@ -29,7 +29,7 @@ internal sealed class TextReport
     private readonly int _labelWidth;
 
     // The rows are gone through twice, once for widths and once to write them: nothing is kept of them between.
-    private TextReport(ReportWords words, TextWriter text, TextLook look)
+    private TextReport(ReportWords words, TextWriter text, Surface look)
     {
         var report = words.Chart is not { } chart ? words.Report : ChartColumn.AddTo(words.Report, chart, look.Ascii);
         words = words.With(report);
@@ -40,14 +40,14 @@ internal sealed class TextReport
         var speaks = new bool[_widths.Length];
         foreach (var row in report.Rows)
         {
-            _labelWidth = Math.Max(_labelWidth, StandsAlone(row) ? 0 : DisplayText.Width(LabelOf(row)));
+            _labelWidth = Math.Max(_labelWidth, RowLook.StandsAlone(row) ? 0 : DisplayText.Width(LabelOf(row)));
             for (var column = 0; column < _widths.Length; column++)
             {
                 var figure = Figure(row, column);
                 _widths[column] = Math.Max(_widths[column], DisplayText.Width(figure));
                 _least[column] = Math.Max(_least[column], IsText(column) ? Math.Min(LongestWord(figure), MostUnbrokenWidth) : _widths[column]);
                 speaks[column] |= words.Speaks(row, column);
-                _summed[column] |= _report.Columns[column].Kind == ColumnKind.Count && (row.Kind is RowKind.Total or RowKind.Result or RowKind.GrandTotal) && row.Cells[column].Units is not null;
+                _summed[column] |= _report.Columns[column].Kind == ColumnKind.Count && RowLook.IsTotal(row) && row.Cells[column].Units is not null;
             }
         }
 
@@ -76,7 +76,7 @@ internal sealed class TextReport
     }
 
     /// <summary>Writes the report.</summary>
-    public static void Write(ReportWords words, Stream stream, TextLook look)
+    public static void Write(ReportWords words, Stream stream, Surface look)
     {
         using var writer = new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: false), leaveOpen: true);
         var text = new TextReport(words, writer, look);
@@ -91,8 +91,6 @@ internal sealed class TextReport
     }
 
     // A heading has the whole line to itself.
-    private static bool StandsAlone(ReportRow row) => row.Kind == RowKind.Heading && row.Cells.All(cell => cell is { Units: null, Words: null });
-
     private bool IsText(int column) => _report.Columns[column].Kind == ColumnKind.Text;
 
     private string LabelOf(ReportRow row) =>
@@ -219,7 +217,7 @@ internal sealed class TextReport
                 AddLine("");
             }
 
-            if (ReportWords.HasRule(row, above))
+            if (RowLook.HasRule(row, above))
             {
                 AddRule(columns, _look.Ascii ? '-' : '─');
             }
@@ -248,8 +246,8 @@ internal sealed class TextReport
     {
         var indent = new string(' ', IndentPerLevel * row.Level);
         var label = LabelOf(row);
-        var bold = row.Kind is not (RowKind.Account or RowKind.Record or RowKind.Group);
-        if (StandsAlone(row))
+        var bold = RowLook.IsStrong(row);
+        if (RowLook.StandsAlone(row))
         {
             foreach (var line in DisplayText.Wrap(label.TrimStart(), Math.Max(1, (_look.Width ?? int.MaxValue) - indent.Length)))
             {

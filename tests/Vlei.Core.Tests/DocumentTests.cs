@@ -181,7 +181,7 @@ public partial class DocumentTests
     private static byte[] Bytes(Report report, string format)
     {
         using var stream = new MemoryStream();
-        ReportFormat.All.Single(known => known.Name == format).Write(report, stream, new TextLook(null, false, false));
+        ReportFormat.All.Single(known => known.Name == format).Write(report, stream, new Surface(null, false, false));
         return stream.ToArray();
     }
 

@@ -42,7 +42,7 @@ public class OutputTests
     [Fact]
     public void Text_shows_every_figure_whole_and_keeps_to_the_width_where_it_can() => Gen.Select(GenReport, Gen.Int[1, 140], Gen.Bool).Sample((report, width, ascii) =>
     {
-        var lines = Written(report, 0, new TextLook(width, ascii, Bold: false)).Split('\n');
+        var lines = Written(report, 0, new Surface(width, ascii, Bold: false)).Split('\n');
         var text = string.Join('\n', lines);
         Assert.DoesNotContain('\u0007', text);
         Assert.True(!ascii || text.All(char.IsAscii));
@@ -55,7 +55,7 @@ public class OutputTests
         var own = report.AddressedTo.Concat(report.Foot).ToHashSet();
         Assert.True(width < 60 || lines.Where(line => !own.Contains(line)).All(line => line.Length <= width), text);
         // Without an end to the line, a row is one, whatever is in it.
-        var endless = Written(report, 0, new TextLook(null, ascii, Bold: false)).Split('\n');
+        var endless = Written(report, 0, new Surface(null, ascii, Bold: false)).Split('\n');
         Assert.All(report.Rows.Where(row => row.Kind == RowKind.Record && row.Cells.Any(cell => cell.Units is not null)), row => Assert.Contains(
             endless, line => Enumerable.Range(0, report.Columns.Count).Where(column => row.Cells[column].Units is not null)
                 .All(column => line.Contains(Readable(report, row, column), StringComparison.Ordinal))));
@@ -64,10 +64,10 @@ public class OutputTests
     [Fact]
     public void Csv_has_a_line_for_every_row_and_json_every_cell() => GenReport.Sample(report =>
     {
-        var table = Table(Written(report, 1, new TextLook(null, false, false)));
+        var table = Table(Written(report, 1, new Surface(null, false, false)));
         Assert.Equal(["row", "label", "kind", "level", .. report.Columns.Select(column => column.Key)], table[0]);
         Assert.Equal(report.Rows.Count, table.Count - 1);
-        var json = JsonDocument.Parse(Written(report, 2, new TextLook(null, false, false))).RootElement;
+        var json = JsonDocument.Parse(Written(report, 2, new Surface(null, false, false))).RootElement;
         Assert.Equal(report.Columns.Select(column => column.Heading), json.GetProperty("columns").EnumerateArray().Select(column => column.GetProperty("heading").GetString()));
         Assert.Equal(report.Notes.Count > 0, json.TryGetProperty("notes", out _));
         foreach (var (row, line, element) in report.Rows.Zip(table.Skip(1), json.GetProperty("rows").EnumerateArray()))
@@ -92,7 +92,7 @@ public class OutputTests
     [Fact]
     public void Markdown_is_one_table_with_every_figure_and_no_markup_of_its_words() => GenReport.Sample(report =>
     {
-        var lines = Written(report, 3, new TextLook(null, false, false)).Split('\n').Where(line => line.StartsWith('|')).ToList();
+        var lines = Written(report, 3, new Surface(null, false, false)).Split('\n').Where(line => line.StartsWith('|')).ToList();
         Assert.Equal(report.Rows.Count == 0 ? 0 : report.Rows.Count + 2, lines.Count);
         var cells = lines.Select(line => System.Text.RegularExpressions.Regex.Split(line, @"(?<!\\)\|").Length).Distinct().ToList();
         Assert.True(cells.Count <= 1, string.Join('\n', lines));
@@ -105,7 +105,7 @@ public class OutputTests
     [Fact]
     public void Figures_of_a_report_and_of_a_pack_can_be_read_back() => Gen.Select(GenReport, GenReport).Sample((one, other) =>
     {
-        var back = JsonReport.Read(new MemoryStream(Encoding.UTF8.GetBytes(Written(one, 2, new TextLook(null, false, false)))), one.Currency);
+        var back = JsonReport.Read(new MemoryStream(Encoding.UTF8.GetBytes(Written(one, 2, new Surface(null, false, false)))), one.Currency);
         Assert.Equal((one.Revision, one.Columns.Count), (back.Revision, back.Columns.Count));
         foreach (var (row, read) in one.Rows.Zip(back.Rows))
         {
@@ -119,15 +119,15 @@ public class OutputTests
         string Packed(int format)
         {
             using var stream = new MemoryStream();
-            ReportFormat.All[format].WritePack(pack, stream, new TextLook(null, false, false));
+            ReportFormat.All[format].WritePack(pack, stream, new Surface(null, false, false));
             return Encoding.UTF8.GetString(stream.ToArray());
         }
 
         var lines = Table(Packed(1).TrimEnd('\n'));
         Assert.Equal(1 + new[] { one, other }.Sum(report => report.Rows.Sum(row => row.Cells.Count(cell => cell is not { Units: null, Words: null }))), lines.Count);
         var json = JsonDocument.Parse(Packed(2)).RootElement;
-        Assert.Equal(Written(other, 2, new TextLook(null, false, false)), json.GetProperty("reports").GetProperty("other").GetRawText());
-        Assert.Equal(Written(one, 2, new TextLook(null, false, false)), json.GetProperty("cover").GetRawText());
+        Assert.Equal(Written(other, 2, new Surface(null, false, false)), json.GetProperty("reports").GetProperty("other").GetRawText());
+        Assert.Equal(Written(one, 2, new Surface(null, false, false)), json.GetProperty("cover").GetRawText());
     });
 
     private static Cell CellOf(ColumnKind kind, long units, string words) => kind switch
@@ -172,7 +172,7 @@ public class OutputTests
         _ => 4,
     };
 
-    private static string Written(Report report, int format, TextLook look)
+    private static string Written(Report report, int format, Surface look)
     {
         using var stream = new MemoryStream();
         ReportFormat.All[format].Write(report, stream, look);

@@ -128,7 +128,7 @@ public sealed class TemplateFillTests : IDisposable
     private static byte[] Workbook(Report report, string? template, ChartText? chart = null)
     {
         using var stream = new MemoryStream();
-        ReportFormat.All.Single(format => format.Name == "xlsx").Write(report with { Look = new ReportLook { TemplateFile = template, Chart = chart } }, stream, new TextLook(null, false, false));
+        ReportFormat.All.Single(format => format.Name == "xlsx").Write(report with { Look = new ReportLook { Template = template is null ? null : new ReportTemplate(template, File.ReadAllBytes(template)), Chart = chart } }, stream, new Surface(null, false, false));
         return stream.ToArray();
     }
 

@@ -79,6 +79,34 @@ public static class LookFiles
     private static ProblemException Missing(string option, string file) => new(
         ProblemKind.NotFound, $"--{option}: there is no file {file}.", "Write its path as seen from here or from the book's folder.");
 
+    /// <summary>
+    /// The looks with the workbook that they name. Throws a <see cref="ProblemException"/> where it is not there, or cannot be
+    /// read.
+    /// </summary>
+    public static ReportLook WithTemplate(ReportLook look)
+    {
+        if (look.TemplateFile is not { } path)
+        {
+            return look;
+        }
+
+        try
+        {
+            return look with { Template = new ReportTemplate(path, File.ReadAllBytes(path)) };
+        }
+        catch (Exception missing) when (missing is FileNotFoundException or DirectoryNotFoundException)
+        {
+            throw new ProblemException(
+                ProblemKind.NotFound, $"--template: there is no file {path}.", "Write its path as seen from here or from the book's folder.", missing);
+        }
+        catch (Exception unreadable) when (unreadable is IOException or UnauthorizedAccessException)
+        {
+            throw new ProblemException(
+                ProblemKind.BadData, $"{path} is no workbook that can be read: {unreadable.Message}",
+                "Take a workbook that was written with --to FILE.xlsx and given other looks, saved as .xlsx.", unreadable);
+        }
+    }
+
     private static ReportLogo LogoIn(string path)
     {
         if (new FileInfo(path).Length > MostLogoBytes)

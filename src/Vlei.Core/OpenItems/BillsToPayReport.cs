@@ -46,7 +46,7 @@ public static class BillsToPayReport
 
         var texts = new DocumentRows(context.Ledger);
         var (rows, left) = (new FigureRows<BillRow>(), start.Amount);
-        rows.Add(new FigureRow<BillRow>("opening", $"Money on {PeriodText.Heading(day)}", RowKind.Record, 0, new BillRow([], 0, IsTotal: false, left)) { CountsIn = ItemGroup.Total });
+        rows.Add(new FigureRow<BillRow>("opening", Caption.Ours($"Money on {PeriodText.Heading(day)}"), RowKind.Record, 0, new BillRow([], 0, IsTotal: false, left)) { CountsIn = ItemGroup.Total });
         for (var place = 0; place < bills.Count; place++)
         {
             left -= toPay[bills[place]];
@@ -54,7 +54,7 @@ public static class BillsToPayReport
             rows.Add(new FigureRow<BillRow>(key, label, RowKind.Record, 0, new BillRow([bills[place]], place + 1, IsTotal: false, left)) { CountsIn = ItemGroup.Total });
         }
 
-        rows.Add(new FigureRow<BillRow>(ItemGroup.Total, "Total", RowKind.GrandTotal, 0, new BillRow(bills, bills.Count, IsTotal: true, left)));
+        rows.Add(new FigureRow<BillRow>(ItemGroup.Total, Caption.Ours("Total"), RowKind.GrandTotal, 0, new BillRow(bills, bills.Count, IsTotal: true, left)));
         return new ReportTable<BillRow, OwnFigure<BillRow>>(Definition.Title, Columns(), rows, new OwnFigures<BillRow>())
             .In(report.Frame($"As of {PeriodText.Words(day)}, the first due first"));
 

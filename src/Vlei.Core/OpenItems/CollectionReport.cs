@@ -54,7 +54,7 @@ public static class CollectionReport
 
         foreach (var measure in CollectionPeriod.Measures)
         {
-            rows.Add(new FigureRow<CollectionRow>(measure.Key, measure.Label, RowKind.Account, 0, new CollectionRow(measure)) { Shows = measure.Shows });
+            rows.Add(new FigureRow<CollectionRow>(measure.Key, Caption.Ours(measure.Label), RowKind.Account, 0, new CollectionRow(measure)) { Shows = measure.Shows });
         }
 
         return new ReportTable<CollectionRow, OwnFigure<CollectionRow>>(Definition.Title, columns, rows, new OwnFigures<CollectionRow>()).In(report.Frame(range)) with

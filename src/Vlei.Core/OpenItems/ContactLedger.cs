@@ -50,7 +50,7 @@ internal sealed class ContactLedger
     /// Adds a contact, with its items in the order of their dates: a heading where it is one of several. Gives the balances
     /// at the start and at the end.
     /// </summary>
-    public (Amount Opening, Amount Closing) Add(string id, string name, IReadOnlyList<int> items, string opening, string closing, bool isOneOfSeveral)
+    public (Amount Opening, Amount Closing) Add(string id, Caption name, IReadOnlyList<int> items, Caption opening, Caption closing, bool isOneOfSeveral)
     {
         var (level, key) = isOneOfSeveral ? (1, $"({id})") : (0, "");
         if (isOneOfSeveral)
@@ -83,7 +83,7 @@ internal sealed class ContactLedger
     /// Adds one contact alone, so that what is left at the end is what is open: what others paid for it, or it for others, is a
     /// row of its own. Gives the balance at the end.
     /// </summary>
-    public Amount AddAlone(string id, int contact, IReadOnlyList<int> items, string opening, string elsewhere, string closing)
+    public Amount AddAlone(string id, int contact, IReadOnlyList<int> items, Caption opening, Caption elsewhere, Caption closing)
     {
         _elsewhere = items.SelectMany(item => _history.AppliedTo(item).Where(applied => _history[applied.With].Contact != contact)
                 .Select(applied => _history.OriginOf(applied.With, null) with
@@ -105,15 +105,15 @@ internal sealed class ContactLedger
     }
 
     /// <summary>Adds a heading that stands for nothing of the ledger itself.</summary>
-    public void AddHeading(string key, string label) =>
+    public void AddHeading(string key, Caption label) =>
         _rows.Add(new ContactLedgerRow(LedgerPart.Heading, 0, key, label, [], 0, 0, default, Amount.Zero));
 
     /// <summary>Adds a row of items of which some amount is open.</summary>
-    public void AddOpen(string key, string label, Amount amount, IReadOnlyList<OriginItem> items) =>
+    public void AddOpen(string key, Caption label, Amount amount, IReadOnlyList<OriginItem> items) =>
         _rows.Add(new ContactLedgerRow(LedgerPart.Open, 1, key, label, [], 0, 0, default, amount) { Open = items });
 
     /// <summary>Adds the row that all contacts come to.</summary>
-    public void AddTotal(string label, IReadOnlyList<int> items) => _rows.Add(
+    public void AddTotal(Caption label, IReadOnlyList<int> items) => _rows.Add(
         new ContactLedgerRow(LedgerPart.Total, 0, ItemGroup.Total, label, items, items.Count, 0, default, Sum(items, items.Count)));
 
     private FigureColumns<OwnFigure<ContactLedgerRow>> ColumnsOf()
@@ -195,7 +195,7 @@ internal sealed class ContactLedger
 
     private FigureRow<ContactLedgerRow> RowOf(ContactLedgerRow row)
     {
-        var (key, label, kind) = row.Part switch
+        (string key, Caption label, RowKind kind) = row.Part switch
         {
             LedgerPart.Heading => (row.Key, row.Label, RowKind.Heading),
             LedgerPart.Document => ($"{row.Key}/{TextOf(row.Item).Id}", LabelOf(TextOf(row.Item)), RowKind.Record),
@@ -254,7 +254,7 @@ internal enum LedgerPart
 /// <param name="Applied">What was set against it.</param>
 /// <param name="Balance">The balance after it.</param>
 internal readonly record struct ContactLedgerRow(
-    LedgerPart Part, int Level, string Key, string Label, IReadOnlyList<int> Items, int Count, int Item, AppliedItem Applied, Amount Balance)
+    LedgerPart Part, int Level, string Key, Caption Label, IReadOnlyList<int> Items, int Count, int Item, AppliedItem Applied, Amount Balance)
 {
     /// <summary>The total that it counts in.</summary>
     public string? CountsIn { get; init; }

@@ -1,4 +1,5 @@
 using Vlei.Core.Ledger;
+using Vlei.Core.Reports;
 
 namespace Vlei.Core.OpenItems;
 
@@ -6,7 +7,7 @@ namespace Vlei.Core.OpenItems;
 /// <param name="Id">The id of what they have in common.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="Items">Their places.</param>
-internal sealed record ItemGroup(string Id, string Name, IReadOnlyList<int> Items)
+internal sealed record ItemGroup(string Id, Caption Name, IReadOnlyList<int> Items)
 {
     /// <summary>The id of what has no contact.</summary>
     public const string NoContact = "no-contact";
@@ -27,9 +28,9 @@ internal sealed record ItemGroup(string Id, string Name, IReadOnlyList<int> Item
             .. Gathered(items, item => history[item].Contact)
                 .Select(group => (group.Key, Group: contacts.TryGetValue(group.Key, out var contact)
                     ? new ItemGroup(contact.Id, shared.Contains(contact.Name) ? $"{contact.Name} ({contact.Id})" : contact.Name, group.Items)
-                    : new ItemGroup(NoContact, "No contact", group.Items)))
+                    : new ItemGroup(NoContact, Caption.Ours("No contact"), group.Items)))
                 .OrderBy(group => group.Key == 0 ? 1 : 0)
-                .ThenBy(group => group.Group.Name, StringComparer.OrdinalIgnoreCase)
+                .ThenBy(group => group.Group.Name.English, StringComparer.OrdinalIgnoreCase)
                 .ThenBy(group => group.Key)
                 .Select(group => group.Group),
         ];

@@ -112,7 +112,7 @@ internal sealed class ItemReport
             _request.Sort, [RowOrder.Name, .. aging is null ? Array.Empty<string>() : [Oldest], .. sums.Select(column => columns[column].Shown.Key)]);
         IReadOnlyList<ItemGroup> taken = [.. _figures.IsEverything ? groups : groups.Where(group =>
             _figures.Take(RowFigure, table.SumOf(group.Items, total).MinorUnits, _context.Currency.Decimals))];
-        var sorted = RowOrder.Sorted(taken, RowOrder.Keys(_request, columns[total].Shown.Key), key => key == RowOrder.Name ? group => Cell.Of(group.Name)
+        var sorted = RowOrder.Sorted(taken, RowOrder.Keys(_request, columns[total].Shown.Key), key => key == RowOrder.Name ? group => Cell.Of(group.Name.English)
             : key == Oldest ? group => new Cell(OldestOf(group))
             : group => table.CellOf(ItemRow.Of(group.Items), columns.PlaceOf(key)));
         return _request.Top is not { } top || sorted.Count <= top ? sorted :

@@ -46,19 +46,19 @@ internal sealed class ItemTable
     public ReportTable<ItemRow, OwnFigure<ItemRow>> Table { get; }
 
     /// <summary>Adds a row for some items.</summary>
-    public void AddGroup(string key, string label, IReadOnlyList<int> items)
+    public void AddGroup(string key, Caption label, IReadOnlyList<int> items)
     {
         _rows.Add(new FigureRow<ItemRow>(key, label, RowKind.Account, 0, ItemRow.Of(items)) { CountsIn = ItemGroup.Total });
         _all.AddRange(items);
     }
 
     /// <summary>Adds a heading, a row for each of some items, and their total.</summary>
-    public void AddDetail(string key, string label, IReadOnlyList<int> items)
+    public void AddDetail(string key, Caption label, IReadOnlyList<int> items)
     {
         var total = $"{ItemGroup.Total}({key})";
         _rows.Add(FigureRow<ItemRow>.Heading(key, label, 0));
         AddEach(items, 1, total);
-        _rows.Add(new FigureRow<ItemRow>(total, $"Total {label}", RowKind.Total, 0, ItemRow.Of(items)) { CountsIn = ItemGroup.Total });
+        _rows.Add(new FigureRow<ItemRow>(total, Caption.Ours("Total {0}", label), RowKind.Total, 0, ItemRow.Of(items)) { CountsIn = ItemGroup.Total });
     }
 
     /// <summary>Adds a row for each of some items.</summary>
@@ -76,7 +76,7 @@ internal sealed class ItemTable
     public void AddTotal()
     {
         _figures.Total = ItemRow.Of(_all);
-        _rows.Add(new FigureRow<ItemRow>(ItemGroup.Total, "Total", RowKind.GrandTotal, 0, ItemRow.Of(_all)));
+        _rows.Add(new FigureRow<ItemRow>(ItemGroup.Total, Caption.Ours("Total"), RowKind.GrandTotal, 0, ItemRow.Of(_all)));
     }
 
     /// <summary>What items come to in a column.</summary>

@@ -74,7 +74,7 @@ public static class MoneyToComeReport
             _sides = [(receipts, receivable), (payments, payable)];
             _start = new StartingMoney(context, request, day);
             _documents = new DocumentRows(context.Ledger);
-            Add("opening", $"Money on {PeriodText.Heading(day)}", RowKind.Record, 0, [[], []], _start.Amount, null);
+            Add("opening", Caption.Ours($"Money on {PeriodText.Heading(day)}"), RowKind.Record, 0, [[], []], _start.Amount, null);
             AddPeriod("overdue", "Late already", new DateRange(DateOnly.MinValue, day));
         }
 
@@ -124,7 +124,7 @@ public static class MoneyToComeReport
         {
             Expectation[][] all = [.. _sides.Select(side => side.Expected.All.Where(one => one.Day <= _last).ToArray())];
             _lowest = _rows.Where(row => row.Balance is not null).MinBy(row => row.Balance!.Value);
-            Add(ItemGroup.Total, "Total", RowKind.GrandTotal, 0, all, Balance, null);
+            Add(ItemGroup.Total, Caption.Ours("Total"), RowKind.GrandTotal, 0, all, Balance, null);
             AddBeside("later", "Later", [.. _sides.Select(side => side.Expected.All.Where(one => one.Day > _last).ToArray())]);
             AddBeside("disputed", "Disputed, not counted", [.. _sides.Select(side => side.Expected.Disputed.ToArray())]);
         }
@@ -143,7 +143,7 @@ public static class MoneyToComeReport
 
         private void AddExpected(string key, string label, Expectation[][] expected, Amount? balance, string? total)
         {
-            Add(key, label, RowKind.Account, 0, expected, balance, total);
+            Add(key, Caption.Ours(label), RowKind.Account, 0, expected, balance, total);
             for (var side = 0; side < _sides.Length && _request.Detail; side++)
             {
                 // A document that is promised in part may come in two parts, and is one row all the same.
@@ -165,7 +165,7 @@ public static class MoneyToComeReport
             }
         }
 
-        private void Add(string key, string label, RowKind kind, int level, Expectation[][] expected, Amount? balance, string? total) =>
+        private void Add(string key, Caption label, RowKind kind, int level, Expectation[][] expected, Amount? balance, string? total) =>
             _rows.Add(new ForecastRow(_rows.Count, key, label, kind, level, expected, balance, total));
 
         private static Amount? Alone(ForecastRow row, Amount sum) => row.IsOpening || (row.Level > 0 && sum.IsZero) ? null : sum;
@@ -184,7 +184,7 @@ public static class MoneyToComeReport
     /// <param name="Balance">The money after it; nothing where it says none.</param>
     /// <param name="CountsIn">The total that it counts in.</param>
     private readonly record struct ForecastRow(
-        int Place, string Key, string Label, RowKind Kind, int Level, Expectation[][] Expected, Amount? Balance, string? CountsIn)
+        int Place, string Key, Caption Label, RowKind Kind, int Level, Expectation[][] Expected, Amount? Balance, string? CountsIn)
     {
         public bool IsOpening => Key == "opening";
     }

@@ -74,7 +74,7 @@ public static class StatementOfAccountReport
         var report = new ItemReport(Definition, context, request with { Choices = [] }, AccountType.Receivable, range.To, []);
         var ledger = new ContactLedger(context, report.History, range, Words, withApplied: false);
         List<int> items = [.. report.Taken().Where(item => report.History[item].Contact == key)];
-        var closing = ledger.AddAlone(contact.Id, key, items, "Opening balance", "Settled with other accounts", "Balance due");
+        var closing = ledger.AddAlone(contact.Id, key, items, Caption.Ours("Opening balance"), Caption.Ours("Settled with other accounts"), Caption.Ours("Balance due"));
         var open = AddByAge(ledger, report.History, new Aging(report.History, range.To, request), request, items);
         var table = new ReportTable<ContactLedgerRow, OwnFigure<ContactLedgerRow>>(Definition.Title, ledger.Columns, ledger.Rows, new OwnFigures<ContactLedgerRow>());
         return table.In(report.Frame(range)) with
@@ -92,12 +92,12 @@ public static class StatementOfAccountReport
     private static Amount AddByAge(ContactLedger ledger, ControlHistory history, Aging aging, ReportRequest request, List<int> items)
     {
         var total = Amount.Zero;
-        ledger.AddHeading("by-age", "By age");
+        ledger.AddHeading("by-age", Caption.Ours("By age"));
         foreach (var (key, place) in Aging.Classes(request).Select((known, place) => (known.Key, place)))
         {
             var open = items.Where(item => !aging.OpenIn(item, place).IsZero).ToList();
             var sum = open.Aggregate(Amount.Zero, (sum, item) => sum + aging.OpenIn(item, place));
-            ledger.AddOpen(key, AgeOf(key), sum, [.. open.Select(item => history.OriginOf(item, aging.Day))]);
+            ledger.AddOpen(key, Caption.Ours(AgeOf(key)), sum, [.. open.Select(item => history.OriginOf(item, aging.Day))]);
             total += sum;
         }
 

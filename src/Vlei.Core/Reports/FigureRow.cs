@@ -6,7 +6,7 @@ namespace Vlei.Core.Reports;
 /// <param name="Kind">What it is.</param>
 /// <param name="Level">How far it is indented, from 0.</param>
 /// <param name="Of">What its figures are of; not looked at for a heading.</param>
-internal readonly record struct FigureRow<TRow>(string Key, string Label, RowKind Kind, int Level, TRow Of)
+internal readonly record struct FigureRow<TRow>(string Key, Caption Label, RowKind Kind, int Level, TRow Of)
     where TRow : struct
 {
     /// <summary>What the group that it stands in comes to as a whole; nothing where it stands in none.</summary>
@@ -28,7 +28,7 @@ internal readonly record struct FigureRow<TRow>(string Key, string Label, RowKin
     public IReadOnlyList<string>? Group { get; init; }
 
     /// <summary>A heading.</summary>
-    public static FigureRow<TRow> Heading(string key, string label, int level) => new(key, label, RowKind.Heading, level, default);
+    public static FigureRow<TRow> Heading(string key, Caption label, int level) => new(key, label, RowKind.Heading, level, default);
 }
 
 /// <summary>How a row is worked out from others, where that is no sum.</summary>

@@ -152,6 +152,9 @@ public readonly record struct Cell(long? Units, string? Words = null)
 /// <param name="Cells">Its figures, one per column.</param>
 public sealed record ReportRow(string Key, string Label, RowKind Kind, int Level, IReadOnlyList<Cell> Cells)
 {
+    /// <summary>What of its label is ours and what is a name; nothing where the label of a heading or a total is ours, and any other a name.</summary>
+    public Caption? Caption { get; init; }
+
     /// <summary>The values of the groups that it stands for or in, from the outermost; nothing where there are no groups.</summary>
     public IReadOnlyList<string>? Group { get; init; }
 

@@ -130,6 +130,9 @@ public sealed record ReportLook
     /// <summary>The workbook whose looks it takes over, as it was named.</summary>
     public string? TemplateFile { get; init; }
 
+    /// <summary>That workbook; nothing where no format that is written takes one.</summary>
+    public ReportTemplate? Template { get; init; }
+
     /// <summary>Whether CSV leaves out what rows are: their keys, kinds and levels.</summary>
     public bool CsvIsBare { get; init; }
 
@@ -143,6 +146,11 @@ public sealed record ReportLook
     public static T? For<T>(IReadOnlyDictionary<string, T> given, ReportColumn column)
         where T : struct => given.TryGetValue(column.Key, out var value) || given.TryGetValue(column.Heading, out value) ? value : null;
 }
+
+/// <summary>A workbook that a person has made from a report and given other looks.</summary>
+/// <param name="Path">Where it is, for messages.</param>
+/// <param name="Bytes">The file.</param>
+public sealed record ReportTemplate(string Path, ReadOnlyMemory<byte> Bytes);
 
 /// <summary>A picture at the head of a report.</summary>
 /// <param name="Bytes">The file.</param>

@@ -53,7 +53,7 @@ internal sealed class ReportTable<TRow, TFigure>(string title, FigureColumns<TFi
         if (row.Formula is { } formula)
         {
             throw new ProblemException(
-                ProblemKind.Usage, $"{row.Label} is worked out from other rows.", $"Trace {Suggestion.Listed([.. formula.Formula.Keys.Distinct()], "or")}.");
+                ProblemKind.Usage, $"{row.Label.English} is worked out from other rows.", $"Trace {Suggestion.Listed([.. formula.Formula.Keys.Distinct()], "or")}.");
         }
 
         return row.Kind == RowKind.Heading || CellAt(row, column).Units is not { } units ? null : columns[column] switch
@@ -111,8 +111,9 @@ internal sealed class ReportTable<TRow, TFigure>(string title, FigureColumns<TFi
             throw SumTooLarge.In(title, columns[column].Shown.Heading, tooLarge);
         }
 
-        return new ReportRow(row.Key, row.Label, row.Kind, row.Level, cells)
+        return new ReportRow(row.Key, row.Label.English, row.Kind, row.Level, cells)
         {
+            Caption = row.Label,
             InsteadOfMoney = row.Formula?.Kind ?? (row.Shows == ColumnKind.Money ? null : row.Shows), MadeOf = row.MadeOf, CountsIn = row.CountsIn, Group = row.Group,
         };
     }

@@ -42,5 +42,5 @@ internal static class RowOrder
         ? request.Sort : [new SortOrder(largest, Downwards: true)];
 
     /// <summary>What the row of those behind the first few is called.</summary>
-    public static string RestLabel(int count) => $"The rest ({count})";
+    public static Caption RestLabel(int count) => Caption.Ours("The rest ({0})", $"{count}");
 }

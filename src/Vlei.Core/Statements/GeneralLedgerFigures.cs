@@ -69,7 +69,7 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
         var (rows, entries) = (new FigureRows<LedgerRow>(), Entries());
         checks = [.. accounts.SkipLast(1).Select(account => AddAccount(rows, account, entries)).ToList()];
         var total = accounts[^1].Of;
-        rows.Add(new FigureRow<LedgerRow>("total", "Total", RowKind.GrandTotal, 0, new LedgerRow(total, Of(total, LedgerMeasure.Closing), null, null, false)));
+        rows.Add(new FigureRow<LedgerRow>("total", Caption.Ours("Total"), RowKind.GrandTotal, 0, new LedgerRow(total, Of(total, LedgerMeasure.Closing), null, null, false)));
         return new ReportTable<LedgerRow, LedgerFigure>(definition.Title, _columns, rows, this);
     }
 
@@ -121,17 +121,17 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
     {
         var (closing, balance) = ($"closing({account.Key})", Of(account.Of, LedgerMeasure.Opening));
         rows.Add(FigureRow<LedgerRow>.Heading(account.Key, account.Label, 0));
-        Add($"opening({account.Key})", "Opening balance", RowKind.Record, 1, new LedgerRow(account.Of, balance, null, Days.From, true), closing);
+        Add($"opening({account.Key})", Caption.Ours("Opening balance"), RowKind.Record, 1, new LedgerRow(account.Of, balance, null, Days.From, true), closing);
         foreach (var entry in entries[AccountOf(account.Of)])
         {
             balance += entry.Amount;
             Add(_texts.KeyOf(entry), _texts.IdOf(entry), RowKind.Record, 1, new LedgerRow(account.Of, balance, entry, null, false), closing);
         }
 
-        Add(closing, "Closing balance", RowKind.Total, 0, new LedgerRow(account.Of, balance, null, Days.To, false), "total");
-        return new ReportCheck("Balances end as in the trial balance", Of(account.Of, LedgerMeasure.Closing), balance, account.Label);
+        Add(closing, Caption.Ours("Closing balance"), RowKind.Total, 0, new LedgerRow(account.Of, balance, null, Days.To, false), "total");
+        return new ReportCheck("Balances end as in the trial balance", Of(account.Of, LedgerMeasure.Closing), balance, account.Label.English);
 
-        void Add(string key, string label, RowKind kind, int level, LedgerRow row, string total) =>
+        void Add(string key, Caption label, RowKind kind, int level, LedgerRow row, string total) =>
             rows.Add(new FigureRow<LedgerRow>(key, label, kind, level, row) { CountsIn = total });
     }
 

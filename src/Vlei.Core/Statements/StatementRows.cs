@@ -68,7 +68,7 @@ internal sealed class StatementRows
                 result.Text.Show == "percent" ? ColumnKind.Percent : ColumnKind.Ratio)),
             _ => throw new InvalidOperationException($"There is no such part: {part}."),
         };
-        return _values[part.Text.Key] = new FigureRow<TermSums>(part.Text.Key, part.Text.Label, RowKind.Account, 0, sums) { Formula = formula };
+        return _values[part.Text.Key] = new FigureRow<TermSums>(part.Text.Key, Caption.Ours(part.Text.Label), RowKind.Account, 0, sums) { Formula = formula };
     }
 
     // A part stands in a group, and counts in the total of one that is shown.
@@ -113,8 +113,8 @@ internal sealed class StatementRows
 
     private TermSums TotalOf(StatementPart part) => _values[part.Text.Key].Of;
 
-    private string LabelOf(StatementComputed computed) =>
-        computed.Text.Computed == ComputedRow.RetainedEarnings && _retained is not null ? _retained.Name : computed.Text.Label;
+    private Caption LabelOf(StatementComputed computed) => computed.Text.Computed == ComputedRow.RetainedEarnings && _retained is not null
+        ? Caption.Name(_retained.Name) : Caption.Ours(computed.Text.Label);
 
     // Where anything is shown, a heading goes above it and the total below; the depth may hide what was shown between.
     private void Enclose(StatementPart part, int level, int place, string? total)
@@ -126,12 +126,12 @@ internal sealed class StatementRows
 
         if (_request.Depth != 0)
         {
-            _rows.Insert(place, FigureRow<TermSums>.Heading(part.Text.Key, part.Text.Label, level));
+            _rows.Insert(place, FigureRow<TermSums>.Heading(part.Text.Key, Caption.Ours(part.Text.Label), level));
         }
 
         var label = part.Text.Label;
         _rows.Add(new FigureRow<TermSums>(
-            $"total-{part.Text.Key}", $"Total {char.ToLowerInvariant(label[0])}{label[1..]}", RowKind.Total, level, TotalOf(part))
+            $"total-{part.Text.Key}", Caption.Ours($"Total {char.ToLowerInvariant(label[0])}{label[1..]}"), RowKind.Total, level, TotalOf(part))
         {
             Within = TotalOf(part), CountsIn = total,
         });

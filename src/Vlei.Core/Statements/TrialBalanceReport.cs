@@ -77,10 +77,10 @@ public static class TrialBalanceReport
         var unclosed = WithClosing(earlierProfit, [], []);
         if (retained is null && figures.Has(unclosed))
         {
-            rows.Add(new FigureRow<TermSums>(RetainedKey, "Retained earnings", RowKind.Account, 0, unclosed) { CountsIn = "total" });
+            rows.Add(new FigureRow<TermSums>(RetainedKey, Caption.Ours("Retained earnings"), RowKind.Account, 0, unclosed) { CountsIn = "total" });
         }
 
-        rows.Add(new FigureRow<TermSums>("total", "Total", RowKind.GrandTotal, 0, new TermSums(
+        rows.Add(new FigureRow<TermSums>("total", Caption.Ours("Total"), RowKind.GrandTotal, 0, new TermSums(
             [.. Enumerable.Range(0, Measures.Length).Select(measure => rows.SelectMany(row => row.Of.ByMeasure[measure]).ToList())])));
         return rows;
     }

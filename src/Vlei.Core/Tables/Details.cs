@@ -33,7 +33,7 @@ public static class Details
                 "Narrow it, take --summary, or leave --with-detail out: vlei trace shows what is behind one figure.");
         }
 
-        var look = report.Look with { Chart = null, Details = DetailDepth.None, TemplateFile = null, Subtitle = null };
+        var look = report.Look with { Chart = null, Details = DetailDepth.None, TemplateFile = null, Template = null, Subtitle = null };
         var traces = TracesOf(report, context);
         var columns = traces.SelectMany(trace => trace.Records.Columns).DistinctBy(column => column.Key).OrderBy(column => Array.IndexOf(Order, column.Key)).ToList();
         var (rows, figures) = (new List<ReportRow>(), new Dictionary<int, CellPlace>());

@@ -60,6 +60,10 @@ internal sealed class FieldIndex(BoundField bound, FiscalCalendar calendar)
     /// <summary>Whether a number stands for nothing.</summary>
     public bool IsNothing(long number) => _hasWords ? number == 0 : number == FieldCells.Nothing;
 
+    /// <summary>The same, with what of it is ours: what has none, and units of time.</summary>
+    public Caption CaptionOf(long number) =>
+        IsNothing(number) || (!_hasWords && bound.Field.Unit is not null) ? Caption.Ours(LabelOf(number)) : Caption.Name(LabelOf(number));
+
     /// <summary>What a value is called.</summary>
     public string LabelOf(long number) => IsNothing(number) ? $"No {bound.Field.Heading.ToLowerInvariant()}"
         : _hasWords ? WordOf(number)

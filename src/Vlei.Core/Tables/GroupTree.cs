@@ -1,4 +1,5 @@
 using Vlei.Core.Fields;
+using Vlei.Core.Reports;
 
 namespace Vlei.Core.Tables;
 
@@ -76,7 +77,7 @@ internal sealed class GroupTree(IReadOnlyList<FieldIndex> levels)
         .ToLookup(ParentOf);
 
     /// <summary>What a group is called.</summary>
-    public string LabelOf(int group) => levels[LevelOf(group) - 1].LabelOf(_groups[group].Value);
+    public Caption LabelOf(int group) => levels[LevelOf(group) - 1].CaptionOf(_groups[group].Value);
 
     /// <summary>The keys of its values, from the outermost.</summary>
     public IReadOnlyList<string> PathOf(int group)

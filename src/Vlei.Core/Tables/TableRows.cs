@@ -65,7 +65,7 @@ internal sealed class TableRows
 
         if (_hasTotals)
         {
-            _rows.Add(new FigureRow<TableRow>(Total, "Total", RowKind.GrandTotal, 0, TableRow.OfGroup(0)) { Within = TableRow.OfGroup(0) });
+            _rows.Add(new FigureRow<TableRow>(Total, Caption.Ours("Total"), RowKind.GrandTotal, 0, TableRow.OfGroup(0)) { Within = TableRow.OfGroup(0) });
         }
     }
 
@@ -109,7 +109,7 @@ internal sealed class TableRows
         {
             var column = _columns.Columns.PlaceOf(key);
             return key.Equals(level, StringComparison.OrdinalIgnoreCase) ? group => new Cell(places[group])
-                : key == RowOrder.Name ? group => Cell.Of(_scan.Groups.LabelOf(group))
+                : key == RowOrder.Name ? group => Cell.Of(_scan.Groups.LabelOf(group).English)
                 : column >= 0 && !_plan.HasRecords ? group => _groups.CellAt(RowOf(group), column)
                 : null;
         });
@@ -224,11 +224,11 @@ internal sealed class TableRows
     {
         if (_hasTotals)
         {
-            Add(TotalKey(group), $"Total {_scan.Groups.LabelOf(group)}", RowKind.Total, level, group);
+            Add(TotalKey(group), Caption.Ours("Total {0}", _scan.Groups.LabelOf(group)), RowKind.Total, level, group);
         }
     }
 
-    private void Add(string key, string label, RowKind kind, int level, int group) => _rows.Add(new FigureRow<TableRow>(key, label, kind, level, TableRow.OfGroup(group))
+    private void Add(string key, Caption label, RowKind kind, int level, int group) => _rows.Add(new FigureRow<TableRow>(key, label, kind, level, TableRow.OfGroup(group))
     {
         Within = WithinOf(group), Group = _scan.Groups.PathOf(group),
         CountsIn = _scan.Groups.ParentOf(group) is > 0 and var parent ? TotalKey(parent) : Total,

@@ -134,10 +134,10 @@ public static class GroupRun
     // A template that is gone, or that the report does not fit into, is a matter of its report, and keeps no other from being made.
     private static Report Fitting(Report report, IReadOnlyList<ReportFormat> formats)
     {
-        foreach (var format in formats.Where(format => report.Look.TemplateFile is not null && format.Takes.Contains(LookOptions.Template)))
+        foreach (var format in formats.Where(format => report.Look.Template is not null && format.Takes.Contains(LookOptions.Template)))
         {
             using var tried = new MemoryStream();
-            format.Write(report, tried, new TextLook(null, Ascii: false, Bold: false));
+            format.Write(report, tried, Surface.OfFile(ChartProgram.Beside));
         }
 
         return report;
@@ -155,7 +155,7 @@ public static class GroupRun
 
     private static int Write(ProducedGroup outcome, IReadOnlyList<ReportFormat> formats, RunFolder folder)
     {
-        var look = new TextLook(null, Ascii: false, Bold: false);
+        var look = Surface.OfFile(ChartProgram.Beside);
         var made = outcome.Reports.Where(report => report.Report is not null).Select(report => (report.Member.Name, Report: report.Report!)).ToList();
         var pack = new ReportPack(outcome.Group.Name, outcome.Group.Title, outcome.Group.HasCover ? RunCover.Of(outcome) : null, made);
         var sums = new Dictionary<string, string>();

@@ -45,7 +45,7 @@ public static class RunCover
     }
 
     private static IEnumerable<ReportRow> Contents(ProducedGroup outcome) => Headed("contents", "Contents", outcome.Reports.Select(report => Row(
-        report.Member.Name, report.Title,
+        report.Member.Name, Caption.Ours(report.Title),
         report.Report is { } made ? $"{made.PeriodInWords}{(made.InWhat is null ? $", {AccountingBases.NameOf(made.Basis)} basis" : "")}" : "Not produced",
         string.Join(" ", new[] { report.Asked.Problem, FailedIn(report.Report), report.Member.Note }.Where(text => text is { Length: > 0 })))));
 
@@ -67,7 +67,7 @@ public static class RunCover
     // The figure that says most of each period: a result or a total, as far as one has moved.
     private static IEnumerable<ReportRow> Earlier(ProducedGroup outcome) => Headed("moved", "Earlier periods that have moved since they were produced",
         outcome.Earlier.Select(earlier => (Earlier: earlier, Figure: earlier.Moved.SelectMany(report => MovedFigures.Of(report.Figures)).OrderByDescending(figure => figure.IsOfAll).ThenByDescending(figure => Math.Abs(figure.After.MinorUnits)).First())).Select(moved => Row(
-            PeriodText.Key(moved.Earlier.Days, outcome.Run.Book.Settings.Calendar), PeriodText.Words(moved.Earlier.Days, outcome.Run.Book.Settings.Calendar),
+            PeriodText.Key(moved.Earlier.Days, outcome.Run.Book.Settings.Calendar), Caption.Ours(PeriodText.Words(moved.Earlier.Days, outcome.Run.Book.Settings.Calendar)),
             moved.Earlier.Names, string.Join(", ", new[] { moved.Figure.Row, moved.Figure.Column }.Where(words => words.Length > 0)), moved.Figure)));
 
     private static IEnumerable<ReportRow> Headed(string key, string heading, IEnumerable<ReportRow> rows)
@@ -76,7 +76,10 @@ public static class RunCover
         return listed.Count == 0 ? [] : listed.Prepend(new ReportRow(key, heading, RowKind.Heading, 0, [Cell.Empty, Cell.Empty, Cell.Empty, Cell.Empty]));
     }
 
-    private static ReportRow Row(string key, string label, string about, string note, MovedFigure? moved = null) => new(
-        key, label, RowKind.Record, 1,
-        [Cell.Of(about), Cell.Of(note), moved is null ? Cell.Empty : Cell.Of(moved.Before), moved is null ? Cell.Empty : Cell.Of(moved.After)]);
+    private static ReportRow Row(string key, Caption label, string about, string note, MovedFigure? moved = null) => new(
+        key, label.English, RowKind.Record, 1,
+        [Cell.Of(about), Cell.Of(note), moved is null ? Cell.Empty : Cell.Of(moved.Before), moved is null ? Cell.Empty : Cell.Of(moved.After)])
+    {
+        Caption = label,
+    };
 }

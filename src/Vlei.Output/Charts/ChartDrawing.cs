@@ -10,12 +10,10 @@ using Vlei.Core.Reports;
 namespace Vlei.Output.Charts;
 
 /// <summary>
-/// A chart as a picture. It is drawn by a program of its own beside this one, so that what draws costs nothing where nothing
-/// is drawn.
+/// A chart as a picture: what is asked of who draws it, and what is made of the drawing.
 /// </summary>
 internal static class ChartDrawing
 {
-    private const string Program = "vlei-charts";
     private const string Font = "IBM Plex Sans";
     private const int Width = 960;
     private const int Height = 480;
@@ -24,10 +22,10 @@ internal static class ChartDrawing
     private const int HeightBesideRows = 140;
 
     /// <summary>The chart as SVG (W3C Scalable Vector Graphics).</summary>
-    public static string Svg(ReportWords words)
+    public static string Svg(ReportWords words, IChartDrawer? drawer)
     {
         var chart = ChartOf(words);
-        var drawing = XDocument.Load(new MemoryStream(Draw(words, chart, "svg")));
+        var drawing = XDocument.Load(new MemoryStream(Draw(words, chart, "svg", drawer)));
         foreach (var text in drawing.Descendants().Where(element => element.Name.LocalName == "text"))
         {
             text.SetAttributeValue("font-family", $"{Font}, system-ui, sans-serif");
@@ -60,7 +58,7 @@ internal static class ChartDrawing
     }
 
     /// <summary>The chart as PNG.</summary>
-    public static byte[] Png(ReportWords words) => Draw(words, ChartOf(words), "png");
+    public static byte[] Png(ReportWords words, IChartDrawer? drawer) => Draw(words, ChartOf(words), "png", drawer);
 
     /// <summary>How wide and how high a chart is, in dots of a screen.</summary>
     public static (int Width, int Height) SizeOf(ReportChart chart) => chart.IsOfTime || chart.Kind is ChartKind.Lines or ChartKind.Share ? (Width, Height)
@@ -77,29 +75,12 @@ internal static class ChartDrawing
     // A picture has the chart that suits the report where none is asked for.
     private static ReportChart ChartOf(ReportWords words) => words.Chart ?? ReportChart.Of(words.Report);
 
-    private static byte[] Draw(ReportWords words, ReportChart chart, string format)
+    private static byte[] Draw(ReportWords words, ReportChart chart, string format, IChartDrawer? drawer)
     {
-        var path = Path.Combine(Path.GetDirectoryName(Environment.ProcessPath) ?? "", Program);
-        var start = new ProcessStartInfo(path, [format]) { RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true, UseShellExecute = false };
-        try
-        {
-            using var drawing = Process.Start(start)!;
-            var messages = drawing.StandardError.ReadToEndAsync();
-            using (var input = drawing.StandardInput.BaseStream)
-            {
-                Write(words, chart, input);
-            }
-
-            using var picture = new MemoryStream();
-            drawing.StandardOutput.BaseStream.CopyTo(picture);
-            drawing.WaitForExit();
-            return drawing.ExitCode == 0 ? picture.ToArray() : throw new ProblemException(
-                ProblemKind.CannotWrite, $"The chart cannot be drawn: {messages.Result.Trim()}", "Leave --chart out, or install vlei again.");
-        }
-        catch (Win32Exception missing)
-        {
-            throw new ProblemException(ProblemKind.CannotWrite, $"The chart cannot be drawn: {path} is not there.", "Leave --chart out, or install vlei again.", missing);
-        }
+        using var asked = new MemoryStream();
+        Write(words, chart, asked);
+        return drawer is not null ? drawer.Draw(format, asked.ToArray()) : throw new ProblemException(
+            ProblemKind.CannotWrite, "The chart cannot be drawn: there is nothing that draws here.", "Leave --chart out.");
     }
 
     private static void Write(ReportWords words, ReportChart chart, Stream stream)

@@ -32,7 +32,7 @@ internal sealed class PageColumns
         foreach (var row in report.Rows)
         {
             var face = text.FaceOf(row);
-            Label = Math.Max(Label, StandsAlone(row) ? 0 : Math.Min(MostLabel, IndentOf(row) + text.Width(face, row.Label)));
+            Label = Math.Max(Label, RowLook.IsEmpty(row) ? 0 : Math.Min(MostLabel, IndentOf(row) + text.Width(face, row.Label)));
             for (var column = 0; column < _widths.Length; column++)
             {
                 var (figure, mark) = words.FigureAndMark(row, column);
@@ -71,9 +71,6 @@ internal sealed class PageColumns
 
     /// <summary>Whether a column holds words, or is as narrow as a person wants it, so that what is in it is broken into lines.</summary>
     public bool IsText(int column) => _report.Columns[column].Kind == ColumnKind.Text || _words.WidthOf(column) is not null;
-
-    /// <summary>Whether a row has nothing but its label, which then has the whole line.</summary>
-    public static bool StandsAlone(ReportRow row) => row.Cells.All(cell => cell is { Units: null, Words: null });
 
     /// <summary>Makes labels and columns of words narrower, as far as they go, so that everything fits beside each other.</summary>
     public void Narrow(double room)

@@ -43,9 +43,6 @@ internal sealed class PageRows
     /// <summary>Where rows with a heading begin, by their places.</summary>
     public IReadOnlyDictionary<int, ExplicitDestination> Starts => _starts;
 
-    /// <summary>Whether a row adds others up.</summary>
-    public static bool IsTotal(ReportRow row) => row.Kind is RowKind.Total or RowKind.Result or RowKind.GrandTotal;
-
     /// <summary>How many lines a row has.</summary>
     public int LinesOf(ReportRow row)
     {
@@ -65,7 +62,7 @@ internal sealed class PageRows
     public double HeightOf(ReportRow row, int lines)
     {
         const double Between = 1.5;
-        return (lines * _text.LineHeight) + Between + (IsTotal(row) ? AboveTotal : 0) + (row.Kind == RowKind.GrandTotal ? 2 : 0);
+        return (lines * _text.LineHeight) + Between + (RowLook.IsTotal(row) ? AboveTotal : 0) + (row.Kind == RowKind.GrandTotal ? 2 : 0);
     }
 
     /// <summary>Has figures lead on, and what stands before them (column -1), where they lead somewhere.</summary>
@@ -111,7 +108,7 @@ internal sealed class PageRows
     /// <summary>Writes a row below that height, with the columns of a band; what stands before its figures is led to from its first band.</summary>
     public void Write(Sheet sheet, PageRow part, IReadOnlyList<int> band, bool isFirstBand, double top)
     {
-        var (row, face, indent, baseline) = (part.Row, _text.FaceOf(part.Row), PageColumns.IndentOf(part.Row), top + _text.Size + (IsTotal(part.Row) ? AboveTotal : 0));
+        var (row, face, indent, baseline) = (part.Row, _text.FaceOf(part.Row), PageColumns.IndentOf(part.Row), top + _text.Size + (RowLook.IsTotal(part.Row) ? AboveTotal : 0));
         if (isFirstBand && part.FirstLine == 0)
         {
             Note(part, new PageArea(sheet, _left + indent, _left + _columns.Label, top, top + part.Height));
@@ -182,7 +179,7 @@ internal sealed class PageRows
     }
 
     private IReadOnlyList<string> LabelLines(ReportRow row) =>
-        _text.Lines(_text.FaceOf(row), row.Label, (PageColumns.StandsAlone(row) ? _room : _columns.Label) - PageColumns.IndentOf(row) + Hair);
+        _text.Lines(_text.FaceOf(row), row.Label, (RowLook.IsEmpty(row) ? _room : _columns.Label) - PageColumns.IndentOf(row) + Hair);
 
     private IReadOnlyList<string> HeadingLines(int column) => _text.Lines(_text.Bold, _report.Columns[column].Heading, _columns.WidthOf(column) + Hair);
 

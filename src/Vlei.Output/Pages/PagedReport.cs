@@ -21,6 +21,7 @@ internal sealed class PagedReport
     private readonly ReportWords _words;
     private readonly Report _report;
     private readonly PageText _text;
+    private readonly IChartDrawer? _charts;
     private readonly PageRows _rows;
     private readonly IReadOnlyList<IReadOnlyList<int>> _bands;
     private readonly double _width;
@@ -30,9 +31,9 @@ internal sealed class PagedReport
     private double _top;
 
     /// <summary>Makes its pages.</summary>
-    public PagedReport(PdfDocumentBuilder document, ReportWords words, PageText text)
+    public PagedReport(PdfDocumentBuilder document, ReportWords words, PageText text, IChartDrawer? charts)
     {
-        (_document, _words, _report, _text) = (document, words, words.Report, text);
+        (_document, _words, _report, _text, _charts) = (document, words, words.Report, text, charts);
         var (columns, paper) = (new PageColumns(words, text), Paper.Of(words.Look));
         var isWide = words.Look.Turn is { } turn ? turn == PaperTurn.Landscape : columns.Whole > paper.Width - (2 * Margin);
         (_width, _height) = isWide ? (paper.Height, paper.Width) : (paper.Width, paper.Height);
@@ -82,7 +83,7 @@ internal sealed class PagedReport
         var (used, place, above) = (_top + _rows.HeadingHeight, 0, (ReportRow?)null);
         foreach (var row in _report.Rows)
         {
-            used = AddRow(row, place++, ReportWords.HasRule(row, above), used);
+            used = AddRow(row, place++, RowLook.HasRule(row, above), used);
             above = row;
         }
 
@@ -130,7 +131,7 @@ internal sealed class PagedReport
     {
         var moved = 0;
         while (moved < _waiting.Count - 1 && moved < _waiting.Count / 2 + 1
-            && (PageRows.IsTotal(moved == 0 ? next : _waiting[^moved].Row) || _waiting[^(moved + 1)].Row.Kind == RowKind.Heading))
+            && (RowLook.IsTotal(moved == 0 ? next : _waiting[^moved].Row) || _waiting[^(moved + 1)].Row.Kind == RowKind.Heading))
         {
             moved++;
         }
@@ -196,7 +197,7 @@ internal sealed class PagedReport
             StartPage();
         }
 
-        _sheets[^1].Png(ChartDrawing.Png(_words), Margin, _top, width * scale, height * scale);
+        _sheets[^1].Png(ChartDrawing.Png(_words, _charts), Margin, _top, width * scale, height * scale);
         _top += (height * scale) + _text.LineHeight;
     }
 

@@ -13,21 +13,21 @@ internal static class PdfReport
     private const double TextSize = 9;
 
     /// <summary>Writes the report.</summary>
-    public static void Write(ReportWords words, Stream stream) => WriteDocument(stream, words.Report.Title, words.Look, (document, text) =>
+    public static void Write(ReportWords words, Stream stream, IChartDrawer? charts) => WriteDocument(stream, words.Report.Title, words.Look, (document, text) =>
     {
-        var pages = new ReportPages(document, words, text);
+        var pages = new ReportPages(document, words, text, charts);
         pages.Finish(pages.Count);
         return [pages.Node];
     });
 
     /// <summary>Writes the reports after a page that lists them, with the numbers of pages throughout.</summary>
-    public static void WritePack(ReportPack pack, Stream stream)
+    public static void WritePack(ReportPack pack, Stream stream, IChartDrawer? charts)
     {
         var reports = pack.Whole.Select(report => new ReportWords(report)).ToList();
         WriteDocument(stream, pack.Title, reports.Select(words => words.Look).LastOrDefault(new ReportLook()), (document, text) =>
         {
             var contents = new ContentsPages(document, pack, reports, text);
-            var all = reports.Select(words => new ReportPages(document, words, text)).ToList();
+            var all = reports.Select(words => new ReportPages(document, words, text, charts)).ToList();
             var count = contents.Sheets.Count + all.Sum(pages => pages.Count);
             contents.Fill([.. all.Select(pages => pages.First)], count);
             all.ForEach(pages => pages.Finish(count));

@@ -12,12 +12,12 @@ internal sealed class ReportPages
     private readonly PagedReport? _documents;
 
     /// <summary>Makes the pages.</summary>
-    public ReportPages(PdfDocumentBuilder document, ReportWords words, PageText text)
+    public ReportPages(PdfDocumentBuilder document, ReportWords words, PageText text, IChartDrawer? charts)
     {
         _words = words;
-        _report = new PagedReport(document, words, text);
-        _records = words.Records is { } records ? new PagedReport(document, records, text) : null;
-        _documents = words.Documents is { } documents ? new PagedReport(document, documents, text) : null;
+        _report = new PagedReport(document, words, text, charts);
+        _records = words.Records is { } records ? new PagedReport(document, records, text, charts) : null;
+        _documents = words.Documents is { } documents ? new PagedReport(document, documents, text, charts) : null;
     }
 
     /// <summary>How many there are.</summary>

@@ -14,18 +14,19 @@ internal sealed class WebReport
 {
     private readonly StreamWriter _text;
     private readonly Language _language;
+    private readonly IChartDrawer? _charts;
 
-    private WebReport(StreamWriter text, Language language) => (_text, _language) = (text, language);
+    private WebReport(StreamWriter text, Language language, IChartDrawer? charts) => (_text, _language, _charts) = (text, language, charts);
 
     /// <summary>Writes the report.</summary>
-    public static void Write(ReportWords words, Stream stream) => Page(stream, words.Report.Title, words.Language, words.Look, page => page.WriteReport(words, "r", "h1"));
+    public static void Write(ReportWords words, Stream stream, IChartDrawer? charts) => Page(stream, words.Report.Title, words.Language, words.Look, charts, page => page.WriteReport(words, "r", "h1"));
 
     /// <summary>Writes the reports, one after the other, under a list of them.</summary>
-    public static void WritePack(ReportPack pack, Stream stream)
+    public static void WritePack(ReportPack pack, Stream stream, IChartDrawer? charts)
     {
         var reports = pack.Whole.Select(report => new ReportWords(report)).ToList();
         var language = reports.Select(words => words.Language).FirstOrDefault(Language.English);
-        Page(stream, pack.Title, language, reports.Select(words => words.Look).LastOrDefault(new ReportLook()), page =>
+        Page(stream, pack.Title, language, reports.Select(words => words.Look).LastOrDefault(new ReportLook()), charts, page =>
         {
             page._text.WriteLine($"<header id=\"top\"><h1>{PageText.Of(pack.Title)}</h1></header>");
             page._text.WriteLine($"<nav aria-label=\"{page.Said("Contents")}\"><ol>");
@@ -44,7 +45,7 @@ internal sealed class WebReport
         });
     }
 
-    private static void Page(Stream stream, string title, Language language, ReportLook look, Action<WebReport> write)
+    private static void Page(Stream stream, string title, Language language, ReportLook look, IChartDrawer? charts, Action<WebReport> write)
     {
         using var text = new StreamWriter(stream, new UTF8Encoding(false), 1 << 16, leaveOpen: true) { NewLine = "\n" };
         text.WriteLine($"<!doctype html>\n<html lang=\"{language.Code}\">\n<head>\n<meta charset=\"utf-8\">");
@@ -53,7 +54,7 @@ internal sealed class WebReport
         text.WriteLine("<meta name=\"generator\" content=\"Vlei\">");
         text.WriteLine($"<title>{PageText.Of(title)}</title>");
         text.WriteLine($"<style>\n{PageText.Part("page.css")}{StyleOf(look)}</style>\n</head>\n<body>\n<main>");
-        write(new WebReport(text, language));
+        write(new WebReport(text, language, charts));
         text.WriteLine($"</main>\n<script>\n{PageText.Part("page.js")}</script>\n</body>\n</html>");
     }
 
@@ -78,7 +79,7 @@ internal sealed class WebReport
         WriteHead(words, heading);
         if (words.Chart is { } chart)
         {
-            _text.WriteLine($"<figure class=\"chart\" role=\"img\" aria-label=\"{PageText.Of(ChartDrawing.InWords(words, chart))}\">{ChartDrawing.Svg(words)}</figure>");
+            _text.WriteLine($"<figure class=\"chart\" role=\"img\" aria-label=\"{PageText.Of(ChartDrawing.InWords(words, chart))}\">{ChartDrawing.Svg(words, _charts)}</figure>");
         }
 
         var figures = words.Report.Records?.Figures.ToDictionary(figure => figure.Value, figure => $"{id}d{figure.Key}") ?? [];
@@ -181,7 +182,7 @@ internal sealed class WebReport
     {
         var row = rows.Row;
         var own = links.Row(row, place) is { } name ? $" id=\"{name}\"" : "";
-        _text.Write(string.Create(CultureInfo.InvariantCulture, $"<tr class=\"{ClassOf(row.Kind)}{(ReportWords.HasRule(row, rows.Above) ? "" : " bare")}\" data-level=\"{row.Level}\"{own}><th scope=\"row\""));
+        _text.Write(string.Create(CultureInfo.InvariantCulture, $"<tr class=\"{ClassOf(row.Kind)}{(RowLook.HasRule(row, rows.Above) ? "" : " bare")}\" data-level=\"{row.Level}\"{own}><th scope=\"row\""));
         _text.Write(row.Level == 0 ? ">" : string.Create(CultureInfo.InvariantCulture, $" style=\"--in:{row.Level}\">"));
         _text.Write(links.Label(row, place) is { } target ? $"<a href=\"#{target}\">{PageText.Of(row.Label)}</a></th>" : $"{PageText.Of(row.Label)}</th>");
         foreach (var column in shown)

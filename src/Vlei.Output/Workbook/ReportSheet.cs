@@ -110,10 +110,17 @@ internal sealed class ReportSheet
     /// <param name="drawing">The number by which the sheet knows what is drawn on it; nothing where nothing is.</param>
     public void Write(XmlWriter xml, string? drawing)
     {
-        var (sheet, widths, shown) = (new SheetWriter(xml, _looks), Widths(), _words.ShownColumns());
+        // The rows are gone through twice: once for what must be known before them, and once to write them.
+        var (sheet, widest, deepest) = (new SheetWriter(xml, _looks), LettersOfHeadings(), 0);
+        var shown = _words.ShownColumns(row =>
+        {
+            deepest = Math.Max(deepest, row.Level);
+            Widen(widest, row);
+        });
+        var widths = Widths(widest);
         var hidden = Enumerable.Range(0, _report.Columns.Count).Except(shown).Select(column => column + 1).ToHashSet();
         var isWide = shown.Sum(column => widths[column + 1]) + widths[0] > LettersAcross;
-        sheet.Begin(_headings, widths, _report.Rows.Select(row => row.Level).DefaultIfEmpty(0).Max(), hidden);
+        sheet.Begin(_headings, widths, deepest, hidden);
         WriteHead(sheet, widths);
         var place = 0;
         ReportRow? above = null;
@@ -140,21 +147,22 @@ internal sealed class ReportSheet
     private static string Absolute(int first, int last, int lastColumn) =>
         string.Create(CultureInfo.InvariantCulture, $"$A${first}:${CellText.ColumnName(lastColumn)}${last}");
 
-    private int[] Widths()
+    private int[] LettersOfHeadings() => [.. _report.Columns.Select(column => column.Heading.Split(' ').Max(DisplayText.Width)).Prepend(0)];
+
+    private void Widen(int[] widest, ReportRow row)
+    {
+        widest[LabelColumn] = Math.Max(widest[LabelColumn], Math.Min(MostLabelLetters, DisplayText.Width(row.Label) + (2 * row.Level)));
+        for (var column = 0; column < _report.Columns.Count; column++)
+        {
+            widest[column + 1] = Math.Max(widest[column + 1], Math.Min(MostTextLetters, DisplayText.Width(_words.Figure(row, column, ascii: false))));
+        }
+    }
+
+    private int[] Widths(int[] widest)
     {
         const int Least = 8;
         const int Room = 3;
-        var widths = _report.Columns.Select(column => column.Heading.Split(' ').Max(DisplayText.Width)).Prepend(0).ToArray();
-        foreach (var row in _report.Rows)
-        {
-            widths[LabelColumn] = Math.Max(widths[LabelColumn], Math.Min(MostLabelLetters, DisplayText.Width(row.Label) + (2 * row.Level)));
-            for (var column = 0; column < _report.Columns.Count; column++)
-            {
-                widths[column + 1] = Math.Max(widths[column + 1], Math.Min(MostTextLetters, DisplayText.Width(_words.Figure(row, column, ascii: false))));
-            }
-        }
-
-        return [.. widths.Select((letters, place) => (place == 0 ? _words.LabelWidth : _words.WidthOf(place - 1)) ?? Math.Max(Least, letters + Room))];
+        return [.. widest.Select((letters, place) => (place == 0 ? _words.LabelWidth : _words.WidthOf(place - 1)) ?? Math.Max(Least, letters + Room))];
     }
 
     private void WriteHead(SheetWriter sheet, int[] widths)
@@ -212,7 +220,7 @@ internal sealed class ReportSheet
 
     private static CellLook LookOf(ReportRow row, ReportRow? above) => new()
     {
-        Bold = row.Kind is not (RowKind.Account or RowKind.Record or RowKind.Group),
-        Rule = row.Kind == RowKind.GrandTotal ? CellRule.Double : ReportWords.HasRule(row, above) ? CellRule.Thin : CellRule.None,
+        Bold = RowLook.IsStrong(row),
+        Rule = row.Kind == RowKind.GrandTotal ? CellRule.Double : RowLook.HasRule(row, above) ? CellRule.Thin : CellRule.None,
     };
 }

@@ -21,7 +21,7 @@ internal static class WorkbookReport
     /// <summary>Writes the report.</summary>
     public static void Write(ReportWords words, Stream stream)
     {
-        if (words.Look.TemplateFile is { } template)
+        if (words.Look.Template is { } template)
         {
             WorkbookTemplate.Write(words, template, stream);
             return;

@@ -1,6 +1,7 @@
 using System.CommandLine;
 using Vlei.Books.Kept;
 using Vlei.Core.Problems;
+using Vlei.Desk;
 using Vlei.Output;
 
 namespace Vlei.Commands;
@@ -28,7 +29,7 @@ internal static class Destination
     }
 
     /// <summary>Writes to the file, or to standard output where none is named.</summary>
-    public static void Write(string? path, Action<Stream, TextLook> write)
+    public static void Write(string? path, Action<Stream, Surface> write)
     {
         if (path is null)
         {
@@ -48,7 +49,7 @@ internal static class Destination
         {
             using (var file = new FileStream(unfinished, direct ? FileMode.Open : FileMode.Create, FileAccess.Write))
             {
-                write(file, new TextLook(null, Ascii: false, Bold: false));
+                write(file, Surface.OfFile(ChartProgram.Beside));
             }
 
             if (!direct)

@@ -147,7 +147,7 @@ internal static class ImportCommand
             if (moved.Rows.Count > 0)
             {
                 text.WriteByte((byte)'\n');
-                ReportFormat.All[0].Write(moved, text, new TextLook(null, Ascii: false, Bold: false));
+                ReportFormat.All[0].Write(moved, text, Surface.OfFile(null));
             }
         }
 

@@ -1,4 +1,5 @@
 using Spectre.Console;
+using Vlei.Desk;
 using Vlei.Output;
 
 namespace Vlei.Commands;
@@ -10,13 +11,13 @@ internal static class Terminal
     private static readonly string[] LocaleVariables = ["LC_ALL", "LC_CTYPE", "LANG"];
 
     /// <summary>How text on standard output may look.</summary>
-    public static TextLook Look()
+    public static Surface Look()
     {
         var columns = int.TryParse(Environment.GetEnvironmentVariable("COLUMNS"), out var set) && set > 0 ? set : (int?)null;
         var width = Console.IsOutputRedirected ? columns : Console.WindowWidth is > 0 and var window ? window : columns;
         var colour = !Console.IsOutputRedirected && !IsSet("NO_COLOR")
             && Environment.GetEnvironmentVariable("TERM") is not (null or "dumb");
-        return new TextLook(width, !IsUtf8(), colour);
+        return new Surface(width, !IsUtf8(), colour, ChartProgram.Beside);
     }
 
     /// <summary>Says something to the person, on standard error.</summary>

@@ -3,6 +3,7 @@ using System.Text;
 using System.Xml;
 using System.Xml.Linq;
 using Vlei.Core.Problems;
+using Vlei.Core.Reports;
 
 namespace Vlei.Output.Workbook.Template;
 
@@ -27,12 +28,12 @@ internal sealed class TemplatePackage
     public IReadOnlyList<string> Names => _names;
 
     /// <summary>Opens a workbook. Throws a <see cref="ProblemException"/> where it is none.</summary>
-    public static TemplatePackage Open(string path)
+    public static TemplatePackage Open(ReportTemplate file)
     {
-        var package = new TemplatePackage(path);
+        var package = new TemplatePackage(file.Path);
         try
         {
-            using var archive = ZipFile.OpenRead(path);
+            using var archive = new ZipArchive(new MemoryStream(file.Bytes.ToArray()), ZipArchiveMode.Read);
             var left = MostBytes;
             foreach (var entry in archive.Entries.Where(entry => !entry.FullName.EndsWith('/')))
             {
@@ -49,11 +50,7 @@ internal sealed class TemplatePackage
                 package._bytes[entry.FullName] = bytes.ToArray();
             }
         }
-        catch (Exception missing) when (missing is FileNotFoundException or DirectoryNotFoundException)
-        {
-            throw new ProblemException(ProblemKind.NotFound, $"--template: there is no file {path}.", "Write its path as seen from here or from the book's folder.", missing);
-        }
-        catch (Exception unreadable) when (unreadable is InvalidDataException or IOException or UnauthorizedAccessException)
+        catch (Exception unreadable) when (unreadable is InvalidDataException or IOException)
         {
             throw package.Wrong($"is no workbook that can be read: {unreadable.Message}", unreadable);
         }

@@ -1,5 +1,6 @@
 using System.Xml.Linq;
 using Vlei.Core.Problems;
+using Vlei.Core.Reports;
 
 namespace Vlei.Output.Workbook.Template;
 
@@ -32,9 +33,9 @@ internal sealed class WorkbookTemplate
     /// Writes the filled workbook. Throws a <see cref="ProblemException"/> where the template cannot be read, or does not say
     /// where the report belongs.
     /// </summary>
-    public static void Write(ReportWords words, string path, Stream stream)
+    public static void Write(ReportWords words, ReportTemplate file, Stream stream)
     {
-        var package = TemplatePackage.Open(path);
+        var package = TemplatePackage.Open(file);
         try
         {
             var template = new WorkbookTemplate(package);

@@ -1,0 +1,20 @@
+using Vlei.Output.Web;
+using Vlei.Core.Reports;
+
+namespace Vlei.Output.Formats;
+
+/// <summary>A web page that stands alone.</summary>
+internal sealed class WebFormat() : ReportFormat("html")
+{
+    /// <inheritdoc/>
+    public override bool IsPage => true;
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<ReportOption> Takes => Looks.Document;
+
+    /// <inheritdoc/>
+    public override void Write(Report report, Stream stream, Surface surface) => WebReport.Write(new ReportWords(report), stream, surface.Charts);
+
+    /// <inheritdoc/>
+    public override void WritePack(ReportPack pack, Stream stream, Surface surface) => WebReport.WritePack(pack, stream, surface.Charts);
+}

@@ -1,0 +1,25 @@
+using Vlei.Output.Workbook;
+using Vlei.Core.Reports;
+
+namespace Vlei.Output.Formats;
+
+/// <summary>A workbook (Office Open XML, ECMA-376).</summary>
+internal sealed class WorkbookFormat() : ReportFormat("xlsx")
+{
+    /// <inheritdoc/>
+    public override bool IsPage => true;
+
+    /// <inheritdoc/>
+    public override bool IsBinary => true;
+
+    // What stands before decimals is a matter of whose computer opens it.
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<ReportOption> Takes { get; } = [.. Looks.Document.Except([LookOptions.DecimalMark]), LookOptions.Template];
+
+    /// <inheritdoc/>
+    public override void Write(Report report, Stream stream, Surface surface) => WorkbookReport.Write(new ReportWords(report), stream);
+
+    /// <inheritdoc/>
+    public override void WritePack(ReportPack pack, Stream stream, Surface surface) => WorkbookReport.WritePack(pack, stream);
+}
