@@ -1,7 +1,6 @@
 using System.Globalization;
 using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
-using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.OpenItems;
 using Vlei.Core.Problems;
@@ -100,12 +99,12 @@ public static class RequestText
         return new ReportRequest
         {
             Period = PeriodOf(One(ReportOptions.Period), One(ReportOptions.AsOf)) is { } period ? PeriodGrammar.Parse(period, today, calendar) : null,
-            Basis = One(ReportOptions.Basis) is { } basis ? (AccountingBasis)ReportOptions.Basis.IndexOf(basis) : null,
+            Basis = One(ReportOptions.Basis) is { } basis ? ReportOptions.Basis.ValueOf(basis) : null,
             By = One(ReportOptions.By) is { } what ? SpreadOf(what) : null,
             Compare = [.. Texts(options, ReportOptions.Compare).Select(with => Comparison.Parse(with, today, calendar))],
             Change = Has(ReportOptions.Change),
             Percent = [.. Texts(options, ReportOptions.Percent).SelectMany(list => list.Split(','))
-                .Select(of => (PercentOf)ReportOptions.Percent.IndexOf(of))],
+                .Select(ReportOptions.Percent.ValueOf)],
             Choices =
             [
                 .. Texts(options, ReportOptions.Only).Select(text => FieldChoice.Parse(text, isExcept: false)),
@@ -113,24 +112,33 @@ public static class RequestText
                 .. selected.SelectMany(selection => selection.Choices),
             ],
             Where = [.. Texts(options, ReportOptions.Where).Select(text => new PredicateText(text)), .. selected.SelectMany(selection => selection.Predicates)],
-            Columns = Columns(ReportOptions.Columns),
-            GroupBy = Names(ReportOptions.GroupBy),
-            Totals = Columns(ReportOptions.Total),
-            Rows = Names(ReportOptions.Rows),
-            Across = One(ReportOptions.Across) is { } across && across != Field.None ? across : null,
-            Measures = Columns(ReportOptions.Measure),
-            IsDirect = One(ReportOptions.Method) is { } method && ReportOptions.Method.IndexOf(method) == 1,
-            Layout = One(ReportOptions.Layout),
-            Limits = One(ReportOptions.Limits) is { } limits ? AgingBuckets.Parse(limits) : null,
-            AgesByDocument = One(ReportOptions.AgeBy) is { } age && ReportOptions.AgeBy.IndexOf(age) == 1,
-            KeepsUnappliedApart = Has(ReportOptions.Unapplied),
+            List = new ListRequest
+            {
+                Columns = Columns(ReportOptions.Columns),
+                GroupBy = Names(ReportOptions.GroupBy),
+                Totals = Columns(ReportOptions.Total),
+                Rows = Names(ReportOptions.Rows),
+                Across = One(ReportOptions.Across) is { } across && across != Field.None ? across : null,
+                Measures = Columns(ReportOptions.Measure),
+            },
+            Statement = new StatementRequest
+            {
+                IsDirect = One(ReportOptions.Method) is { } method && ReportOptions.Method.ValueOf(method),
+                Layout = One(ReportOptions.Layout),
+                Zeros = Has(ReportOptions.Zeros),
+            },
+            Items = new OpenItemRequest
+            {
+                Limits = One(ReportOptions.Limits) is { } limits ? AgingBuckets.Parse(limits) : null,
+                AgesByDocument = One(ReportOptions.AgeBy) is { } age && ReportOptions.AgeBy.ValueOf(age),
+                KeepsUnappliedApart = Has(ReportOptions.Unapplied),
+                Money = One(ReportOptions.Money) is { } money ? AmountText.Read(ReportOptions.Money.Name, money, currency) : null,
+                AsUsual = Has(ReportOptions.AsUsual),
+            },
             Detail = Has(ReportOptions.Detail),
             Summary = Has(ReportOptions.Summary),
             Sort = One(ReportOptions.Sort) is { } sort ? SortOrder.Parse(sort) : [],
             Top = One(ReportOptions.Top) is { } top ? NumberOf(ReportOptions.Top, top, 1, "1 or more") : null,
-            Money = One(ReportOptions.Money) is { } money ? AmountText.Read(ReportOptions.Money.Name, money, currency) : null,
-            AsUsual = Has(ReportOptions.AsUsual),
-            Zeros = Has(ReportOptions.Zeros),
             Depth = One(ReportOptions.Depth) is { } depth ? NumberOf(ReportOptions.Depth, depth, 0, "0 for totals alone, 1, 2 …") : null,
             Title = One(ReportOptions.Title),
             Look = LookText.Read(options),

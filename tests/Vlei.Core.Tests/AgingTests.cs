@@ -30,8 +30,8 @@ public class AgingTests
         let onlyLate = narrowed == 2 ? new[] { $"days-late=>{late}" } : []
         select (payable, new ReportRequest
         {
-            Period = new OpenPeriod(Start.AddDays(day), Start.AddDays(day)), Limits = limits, AgesByDocument = switches[0],
-            KeepsUnappliedApart = switches[1], Detail = switches[2], Summary = !switches[2] && switches[3], Percent = percent,
+            Period = new OpenPeriod(Start.AddDays(day), Start.AddDays(day)), Items = new OpenItemRequest { Limits = limits, AgesByDocument = switches[0], KeepsUnappliedApart = switches[1] },
+            Detail = switches[2], Summary = !switches[2] && switches[3], Percent = percent,
             Compare = compared == 3 ? [new Comparison(ComparisonKind.Named, 1, new OpenPeriod(other, other))]
                 : compared == 2 ? [new Comparison(ComparisonKind.PriorYear, 1)] : [],
             Change = compared >= 2 && switches[3],
@@ -139,7 +139,7 @@ public class AgingTests
         var last = days.Max();
         var open = days.SelectMany(day => SlowOpenItems.At(book, asked.Payable, day)).Where(item => item.Open != 0)
             .Select(item => (item.Document.Key, item.Account)).ToHashSet();
-        return SlowOpenItems.At(book, asked.Payable, last, asked.Request.AgesByDocument)
+        return SlowOpenItems.At(book, asked.Payable, last, asked.Request.Items.AgesByDocument)
             .Where(item => open.Contains((item.Document.Key, item.Account)) && (asked.Contact is null || item.Contact == asked.Contact)
                 && (asked.LeastLate < 0 || item.DaysLate(days[0]) > asked.LeastLate))
             .GroupBy(item => asked.Request.Summary ? RandomBook.CodeOf(item.Account) : item.ContactId)
@@ -183,8 +183,8 @@ public class AgingTests
     private static long Cell(
         RandomBook book, (bool Payable, ReportRequest Request, int? Contact, int Least, int LeastLate) asked,
         IEnumerable<SlowOpenItems.Item> items, string bucket, DateOnly day) => items
-        .Where(item => bucket == "total" || bucket == (item.Total < 0 && asked.Request.KeepsUnappliedApart ? "unapplied"
-            : SlowOpenItems.BucketOf(item.DaysLate(day), asked.Request.Limits ?? [30, 60, 90])))
+        .Where(item => bucket == "total" || bucket == (item.Total < 0 && asked.Request.Items.KeepsUnappliedApart ? "unapplied"
+            : SlowOpenItems.BucketOf(item.DaysLate(day), asked.Request.Items.Limits ?? [30, 60, 90])))
         .Sum(item => OpenOn(book, asked.Payable, item, day));
 
     private static bool IsIn(SlowOpenItems.Item item, ReportRow row) => row.Key == "total" || row.Key == item.ContactId

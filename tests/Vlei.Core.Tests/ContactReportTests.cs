@@ -37,8 +37,7 @@ public class ContactReportTests
         var request = Asked(range) with
         {
             Detail = detail,
-            Money = said ? new Amount(1_234_567) : null,
-            AsUsual = detail,
+            Items = new OpenItemRequest { Money = said ? new Amount(1_234_567) : null, AsUsual = detail },
             By = key == "money-to-come" ? Spread.Of(TimeUnit.Month) : null,
         };
         foreach (var report in Built(key, book, request))
@@ -140,7 +139,7 @@ public class ContactReportTests
     public void Money_to_come_is_what_is_open_less_what_is_disputed_and_in_credit() => Gen.Select(GenPromised, Gen.Int[0, 850], Gen.Bool).Sample((book, after, asUsual) =>
     {
         var day = Start.AddDays(after);
-        var report = Statements.Build("money-to-come", book, Asked(new DateRange(day, day)) with { AsUsual = asUsual });
+        var report = Statements.Build("money-to-come", book, Asked(new DateRange(day, day)) with { Items = new OpenItemRequest { AsUsual = asUsual } });
         var rows = report.Rows.ToList();
         var money = SlowModel.Sum(book, cash: false, RandomBook.Bank, DateOnly.MinValue, day);
         Assert.Equal(money, Units(report, rows[0], "balance"));
@@ -180,7 +179,7 @@ public class ContactReportTests
         var day = Start.AddDays(after);
         var report = Statements.Build("money-to-come", book, Asked(new DateRange(day, day)) with
         {
-            AsUsual = asUsual,
+            Items = new OpenItemRequest { AsUsual = asUsual },
             By = Spread.Of(byMonth ? TimeUnit.Month : TimeUnit.Week),
         });
         foreach (var (column, payable) in new[] { ("receipts", false), ("payments", true) })
@@ -203,7 +202,7 @@ public class ContactReportTests
     public void Bills_are_paid_in_the_order_in_which_they_are_due_while_money_lasts() => Gen.Select(GenPromised, Gen.Int[0, 850], Gen.Long[0, 4_000_000]).Sample((book, after, money) =>
     {
         var day = Start.AddDays(after);
-        var report = Statements.Build("bills-to-pay", book, Asked(new DateRange(day, day)) with { Money = new Amount(money) });
+        var report = Statements.Build("bills-to-pay", book, Asked(new DateRange(day, day)) with { Items = new OpenItemRequest { Money = new Amount(money) } });
         var items = SlowOpenItems.At(book, payable: true, day).Where(item => item.Open != 0).ToList();
         var bills = items.Where(item => item.Open > 0).OrderBy(item => item.AgedFrom).ThenBy(item => item.Document.Date).ThenBy(item => item.Document.Key).ToList();
         var rows = report.Rows.Skip(1).SkipLast(1).ToList();

@@ -64,7 +64,7 @@ public class FieldsTests
         Gen.Enum<AccountingBasis>()).Sample((book, name, choice, basis) =>
     {
         Report Build(params FieldChoice[] choices) => Statements.Build(
-            name, book, new ReportRequest { Basis = basis, Zeros = true, Period = new Calendar.OpenPeriod(null, null), Choices = choices });
+            name, book, new ReportRequest { Basis = basis, Statement = new StatementRequest { Zeros = true }, Period = new Calendar.OpenPeriod(null, null), Choices = choices });
         var (whole, only, rest) = (Build(), Build(FieldChoice.Parse(choice, false)), Build(FieldChoice.Parse(choice, true)));
         foreach (var row in only.Rows.Where(row => row.Kind != RowKind.Heading))
         {

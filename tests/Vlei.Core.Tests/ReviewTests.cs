@@ -61,7 +61,7 @@ public class ReviewTests
 
         int Marked(RandomBook of) => Statements.Build("findings", of, new ReportRequest
         {
-            Period = new OpenPeriod(Days), Where = [$"finding = '{chosen.Key}' and status <> 'new' and note = 'why'"], Columns = ColumnText.Parse("columns", "reason"),
+            Period = new OpenPeriod(Days), Where = [$"finding = '{chosen.Key}' and status <> 'new' and note = 'why'"], List = new ListRequest { Columns = ColumnText.Parse("columns", "reason") },
         }).Rows.Count;
     }, iter: 100);
 }

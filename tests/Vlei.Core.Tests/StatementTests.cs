@@ -54,7 +54,7 @@ public class StatementTests
             report,
             new ReportRequest
             {
-                Period = new OpenPeriod(first, first.AddDays(days)), Basis = basis, IsDirect = report == "cash-flow direct",
+                Period = new OpenPeriod(first, first.AddDays(days)), Basis = basis, Statement = new StatementRequest { IsDirect = report == "cash-flow direct" },
                 By = spread == -2 ? null : spread == -1 ? Spread.Of(TimeUnit.Quarter) : Spread.Of(Spreads[spread].Field),
                 Compare = compare.Length == 0 ? [] : [Comparison.Parse(compare, first, Statements.March)],
                 Change = compare == "prior-year",
@@ -70,7 +70,7 @@ public class StatementTests
         Assert.Equal(asked.Request.Choices.Count == 0, report.Narrowed.Count == 0);
         Assert.Equal(
             asked.Request.Choices.Count > 0 && asked.Report != "profit-loss", report.Title.EndsWith("(in part)", StringComparison.Ordinal));
-        var events = (asked.Request.IsDirect
+        var events = (asked.Request.Statement.IsDirect
             ? SlowModel.MoneyEvents(book) : SlowModel.Events(book, asked.Request.Basis == AccountingBasis.Cash)).Where(asked.Holds).ToList();
         for (var column = 0; column < report.Columns.Count; column++)
         {
@@ -157,7 +157,7 @@ public class StatementTests
     public void The_general_ledger_is_the_trial_balance_with_its_postings() =>
         Gen.Select(RandomBook.Gen1, GenAsked).Sample((book, asked) =>
     {
-        var request = asked.Request with { By = null, Compare = [], Change = false, IsDirect = false };
+        var request = asked.Request with { By = null, Compare = [], Change = false, Statement = new StatementRequest() };
         var trial = Statements.Build("trial-balance", book, request);
         var ledger = Statements.Build("general-ledger", book, request);
         Assert.All(ledger.Checks, check => Assert.True(check.Ok, check.Name));
@@ -184,7 +184,7 @@ public class StatementTests
         var range = new DateRange(new DateOnly(2024, 1, 1).AddDays(start), new DateOnly(2024, 1, 1).AddDays(start + days));
         var report = Statements.Build("profit-loss", book, new ReportRequest
         {
-            Period = new OpenPeriod(range), By = Spread.Of("project"), Zeros = true,
+            Period = new OpenPeriod(range), By = Spread.Of("project"), Statement = new StatementRequest { Zeros = true },
             Compare = [Comparison.Parse("budget", range.From, Statements.March)],
             Choices = narrowed ? [FieldChoice.Parse("department=A-1", isExcept: false)] : [],
         });

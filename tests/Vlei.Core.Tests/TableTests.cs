@@ -35,7 +35,7 @@ public sealed class TableTests
     [Fact]
     public void A_predicate_takes_what_it_says() => Gen.Select(RandomBook.Gen1, GenBasis, SlowTable.Predicate(3)).Sample((book, basis, where) =>
     {
-        var report = Statements.Build("postings", book, Asked(basis) with { Where = [where.Text, Posted], Columns = Columns("+amount,+document") });
+        var report = Statements.Build("postings", book, Asked(basis) with { Where = [where.Text, Posted], List = new ListRequest { Columns = Columns("+amount,+document") } });
         var expected = Slow(book, basis, where);
         Assert.Equal(
             expected.Select(row => (((Word)row["document"]!).Id, (decimal)row["amount"]!)).Order(),
@@ -84,10 +84,13 @@ public sealed class TableTests
         var report = Statements.Build("postings", book, Asked(basis) with
         {
             Where = [where.Text, Posted],
-            GroupBy = groups,
             Summary = isSummary,
             Depth = Math.Min(depth, groups.Length),
-            Columns = Columns("natural,count,average(amount),min(debit),max(credit),share(natural),group-share(natural),natural * 0.05:Rebate,natural / debit"),
+            List = new ListRequest
+            {
+                GroupBy = groups,
+                Columns = Columns("natural,count,average(amount),min(debit),max(credit),share(natural),group-share(natural),natural * 0.05:Rebate,natural / debit"),
+            },
         });
         var rows = Slow(book, basis, where);
         var levels = Math.Min(depth, groups.Length);
@@ -135,9 +138,7 @@ public sealed class TableTests
     {
         var report = Statements.Build("postings", book, Asked(basis) with
         {
-            Rows = [by],
-            Across = across,
-            Measures = Columns(hasTwo ? "debit,count" : "debit"),
+            List = new ListRequest { Rows = [by], Across = across, Measures = Columns(hasTwo ? "debit,count" : "debit") },
             Percent = [PercentOf.Row, PercentOf.Column, PercentOf.Whole],
         });
         var all = Slow(book, basis);
@@ -176,7 +177,7 @@ public sealed class TableTests
         var period = new DateRange(new DateOnly(2025, 4, 1), new DateOnly(2025, 9, 30));
         var report = Statements.Build("postings", book, new ReportRequest
         {
-            Period = new OpenPeriod(period), Basis = basis, Where = [Posted], Rows = [by], Across = isSpread ? "quarter" : null, Measures = Columns("natural"),
+            Period = new OpenPeriod(period), Basis = basis, Where = [Posted], List = new ListRequest { Rows = [by], Across = isSpread ? "quarter" : null, Measures = Columns("natural") },
             Compare = [new Comparison(ComparisonKind.PriorYear, 1)], Change = true,
         });
         var earlier = new DateRange(new DateOnly(2024, 4, 1), new DateOnly(2024, 9, 30));
@@ -205,7 +206,7 @@ public sealed class TableTests
     public void What_is_sorted_cut_and_run_up_is_the_whole() => Gen.Select(
         RandomBook.Gen1, GenBasis, Gen.Int[1, 6], Gen.Bool, Choose.One("-amount", "contact,-date", "document.number,amount", "-document.due,kind")).Sample((book, basis, top, isGrouped, sort) =>
     {
-        var request = Asked(basis) with { Sort = SortOrder.Parse(sort), Columns = Columns("date,contact,document.number,document.due,kind,amount,debit,running(amount)") };
+        var request = Asked(basis) with { Sort = SortOrder.Parse(sort), List = new ListRequest { Columns = Columns("date,contact,document.number,document.due,kind,amount,debit,running(amount)") } };
         var all = Slow(book, basis);
         var whole = Statements.Build("postings", book, request);
         var running = 0m;
@@ -220,7 +221,7 @@ public sealed class TableTests
         }
 
         var cut = Statements.Build("postings", book, isGrouped
-            ? Asked(basis) with { Top = top, GroupBy = ["account"], Summary = true, Columns = Columns("amount,debit,count") } : request with { Top = top });
+            ? Asked(basis) with { Top = top, Summary = true, List = new ListRequest { GroupBy = ["account"], Columns = Columns("amount,debit,count") } } : request with { Top = top });
         Assert.Equal(all.Count == 0 ? null : Sum(all, "amount"), Money(cut, cut.Rows[^1], "amount"));
         Assert.Equal(Sum(all, "debit"), cut.Rows.SkipLast(1).Sum(row => Money(cut, row, "debit") ?? 0));
         Assert.True(cut.Rows.Count <= top + 2);
@@ -240,8 +241,8 @@ public sealed class TableTests
     {
         foreach (var request in new[]
         {
-            Asked(basis) with { GroupBy = [by], Columns = Columns("amount,debit,natural * 0.05:Rebate") },
-            Asked(basis) with { Rows = [by], Across = "kind", Measures = Columns("natural"), Compare = [new Comparison(ComparisonKind.PriorYear, 1)], Change = true },
+            Asked(basis) with { List = new ListRequest { GroupBy = [by], Columns = Columns("amount,debit,natural * 0.05:Rebate") } },
+            Asked(basis) with { List = new ListRequest { Rows = [by], Across = "kind", Measures = Columns("natural") }, Compare = [new Comparison(ComparisonKind.PriorYear, 1)], Change = true },
         })
         {
             var report = Statements.Build("postings", book, request);
@@ -288,7 +289,7 @@ public sealed class TableTests
         var all = new OpenPeriod(null, null);
         Report Of(AccountingBasis basis) => Statements.Build("postings", settled, new ReportRequest
         {
-            Period = all, Basis = basis, Where = [Posted], GroupBy = ["document", "line"], Summary = true, Columns = Columns("quantity"),
+            Period = all, Basis = basis, Where = [Posted], Summary = true, List = new ListRequest { GroupBy = ["document", "line"], Columns = Columns("quantity") },
         });
         var (accrual, cash) = (Of(AccountingBasis.Accrual), Of(AccountingBasis.Cash));
         var known = cash.Rows.ToDictionary(row => row.Key, row => row.Cells[0].Units);

@@ -201,7 +201,7 @@ public sealed class TableFields
         var values = field.Read(_context.Ledger);
         var pool = new WordPool([.. values.Values.Select((value, place) => place == 0 ? "" : value.Name)]);
         return new Node(Tag(field.Name, name[Field.TagPrefix.Length..]), rows => new FieldCells(
-            [.. values.PlacesIn(rows.Count, column => rows.Column(Enum.GetName(column)!.ToLowerInvariant())).Select(place => (long)place)], pool));
+            [.. values.PlacesIn(rows.Count, column => rows.Column(PostingColumns.NameOf(column))).Select(place => (long)place)], pool));
     }
 
     private Node? PartOf(Node node, string unit)

@@ -15,12 +15,12 @@ internal sealed class Aging
     public Aging(ControlHistory history, DateOnly day, ReportRequest request)
     {
         (_history, Day, _open) = (history, day, history.OpenAt(day));
-        _byDocument = request.AgesByDocument;
+        _byDocument = request.Items.AgesByDocument;
         _places = new int[_open.Length];
         var buckets = BucketsOf(request);
         for (var item = 0; item < _places.Length; item++)
         {
-            _places[item] = request.KeepsUnappliedApart && history[item].Total.Sign < 0
+            _places[item] = request.Items.KeepsUnappliedApart && history[item].Total.Sign < 0
                 ? buckets.Count
                 : buckets.PlaceOf(DaysLate(item));
         }
@@ -33,7 +33,7 @@ internal sealed class Aging
     public static IReadOnlyList<(string Key, string Heading)> Classes(ReportRequest request) =>
     [
         .. BucketsOf(request).Keys.Select(key => (key, AgingBuckets.HeadingOf(key))),
-        .. request.KeepsUnappliedApart ? new[] { ("unapplied", "Unapplied") } : [],
+        .. request.Items.KeepsUnappliedApart ? new[] { ("unapplied", "Unapplied") } : [],
     ];
 
     /// <summary>What is open of an item.</summary>
@@ -53,5 +53,5 @@ internal sealed class Aging
     }
 
     private static AgingBuckets BucketsOf(ReportRequest request) =>
-        request.Limits is { } limits ? AgingBuckets.Of(limits) : AgingBuckets.Usual;
+        request.Items.Limits is { } limits ? AgingBuckets.Of(limits) : AgingBuckets.Usual;
 }

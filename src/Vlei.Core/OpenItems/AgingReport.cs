@@ -73,7 +73,7 @@ public static class AgingReport
         }
 
         table.AddTotal();
-        return table.Table.In(report.Frame($"As of {PeriodText.Words(days[0])}, by {(request.AgesByDocument ? "document" : "due")} date")) with
+        return table.Table.In(report.Frame($"As of {PeriodText.Words(days[0])}, by {(request.Items.AgesByDocument ? "document" : "due")} date")) with
         {
             Checks = report.TiesToControl(agings.Select((aging, place) => (aging.Day, table.SumOf(taken, TotalOf(columns, aging.Day, place))))),
         };

@@ -112,8 +112,12 @@ public static class CollectionReport
 
         public void AddBehind(Measure measure, OriginRecords records)
         {
-            var behind = measure.Behind ?? throw new ProblemException(
-                ProblemKind.Usage, $"{measure.Label} is worked out from other rows.", "Trace charged, settled, receivables or overdue.");
+            if (measure.Behind is not { } behind)
+            {
+                records.Refuse($"{measure.Label} is worked out from other rows.", "Trace charged, settled, receivables or overdue.");
+                return;
+            }
+
             records.Items.AddRange(_items.Where(item => !behind(this, item).IsZero)
                 .Select(item => _history.OriginOf(item, null) with { Total = behind(this, item) }));
         }

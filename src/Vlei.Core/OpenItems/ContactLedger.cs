@@ -74,7 +74,13 @@ internal sealed class ContactLedger
 
         _rows.Add(own with
         {
-            Part = LedgerPart.Closing, Level = 0, Key = $"closing{key}", Label = closing, Count = items.Count, Balance = balance, CountsIn = ItemGroup.Total,
+            Part = LedgerPart.Closing,
+            Level = 0,
+            Key = $"closing{key}",
+            Label = closing,
+            Count = items.Count,
+            Balance = balance,
+            CountsIn = ItemGroup.Total,
         });
         return (opened, balance);
     }

@@ -1,6 +1,7 @@
 using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
+using Vlei.Core.Money;
 using Vlei.Core.Tables;
 
 namespace Vlei.Core.OpenItems;
@@ -12,23 +13,67 @@ public static class DocumentTables
 
     private static readonly WordPool Statuses = new(["", "open", "part-settled", "settled"]);
 
+    private static readonly FieldList<DocumentBlock> OfDocuments = new()
+    {
+        { TableField.Reference("document", RecordTables.Documents, "The document itself"), (rows, _) => rows.First("document") },
+        { new("date", FieldType.Date, "Its date"), (rows, _) => rows.First("date") },
+        { TableField.DocumentKind("What it is"), (rows, _) => rows.First("kind") },
+        { new("lines", FieldType.Integer, "How many lines it has") { AddsUp = true }, (rows, _) => rows.Each((first, end) => end - first) },
+        {
+            new("total", FieldType.Money, "The sum of its debits, which is that of its credits"),
+            (rows, _) => rows.Each((first, end) => Debits(rows.Lines["amount"].AsSpan(first, end - first)))
+        },
+        {
+            new("owed", FieldType.Money, "What it puts on control accounts: what is owed to us or by us positive, receipts, payments and credits negative"),
+            (rows, _) => rows.OfOwed(own => own.Total)
+        },
+        { new("settled", FieldType.Money, "What was set against that by the end of the period, with the same sign"), (rows, _) => rows.OfOwed(own => own.Total - own.Open) },
+        { new("open", FieldType.Money, "What is left of it then"), (rows, _) => rows.OfOwed(own => own.Open) },
+        {
+            new("status", FieldType.Choice, "Whether it is open, part-settled or settled then; nothing where it owes nothing") { Words = Statuses },
+            (rows, _) => rows.OfOwed(own => own.Open == 0 ? 3 : own.Open == own.Total ? 1 : 2, 0)
+        },
+    };
+
+    private static readonly FieldList<OpenBlock> OfOpenItems = new()
+    {
+        { TableField.Reference("document", RecordTables.Documents, "The document"), (rows, _) => rows.Each(item => item.Document) },
+        { new("side", FieldType.Choice, "Whether it is receivable or payable") { Words = Sides }, (rows, _) => rows.Each(_ => rows.History.Type == AccountType.Receivable ? 1 : 2) },
+        { TableField.Reference("account", RecordTables.Accounts, "The control account"), (rows, _) => rows.Each(item => item.Account) },
+        { TableField.Reference("contact", RecordTables.Contacts, "Whom it is with there"), (rows, _) => rows.Each(item => item.Contact) },
+        { new("date", FieldType.Date, "Its date"), (rows, _) => rows.Each(item => item.Date.DayNumber) },
+        { new("due", FieldType.Date, "The day by which it should be settled"), (rows, _) => rows.Each(item => item.Due.DayNumber) },
+        { TableField.DocumentKind("What it is"), (rows, _) => rows.Each(item => item.Kind) },
+        {
+            new("total", FieldType.Money, "What it came to: what is owed positive, receipts, payments and credits negative"),
+            (rows, _) => rows.Each(item => item.Total.MinorUnits)
+        },
+        { new("settled", FieldType.Money, "What was set against it"), (rows, _) => [.. rows.Items.Select(item => (rows.History[item].Total - rows.Open[item]).MinorUnits)] },
+        { new("open", FieldType.Money, "What is left"), (rows, _) => [.. rows.Items.Select(item => rows.Open[item].MinorUnits)] },
+        {
+            new("days-late", FieldType.Integer, "Days since it was due, for receipts, payments and credits since their own date; 0 where it is not late"),
+            (rows, _) => rows.Each(item => Math.Max(0, rows.Day.DayNumber - (item.Total.Sign < 0 ? item.Date : item.Due).DayNumber))
+        },
+    };
+
+    private static readonly RecordFields<Application> OfSettlements = new()
+    {
+        { new("date", FieldType.Date, "The day that it took effect"), applied => applied.Day.DayNumber },
+        { TableField.Reference("document", RecordTables.Documents, "One of the two documents"), applied => applied.From },
+        { TableField.Reference("with", RecordTables.Documents, "The other one"), applied => applied.To },
+        { TableField.Reference("account", RecordTables.Accounts, "The control account"), applied => applied.Account },
+        { TableField.Reference("contact", RecordTables.Contacts, "Whom the one is with"), applied => applied.FromContact },
+        { TableField.Reference("with-contact", RecordTables.Contacts, "Whom the other is with"), applied => applied.ToContact },
+        { new("amount", FieldType.Money, "How much; positive"), applied => applied.Amount.MinorUnits },
+        { new("settlement", FieldType.Integer, "Its number"), applied => applied.Settlement },
+    };
+
     /// <summary>Every document of a period, with what is settled of it at the end of the period.</summary>
     public static TableDefinition Documents { get; } = new()
     {
         Name = "documents",
         Meaning = "Every invoice, bill, receipt, payment, journal and other document, with what is settled of it at the end of the period",
-        Fields =
-        [
-            TableField.Reference("document", RecordTables.Documents, "The document itself"),
-            new("date", FieldType.Date, "Its date"),
-            TableField.DocumentKind("What it is"),
-            new("lines", FieldType.Integer, "How many lines it has") { AddsUp = true },
-            new("total", FieldType.Money, "The sum of its debits, which is that of its credits"),
-            new("owed", FieldType.Money, "What it puts on control accounts: what is owed to us or by us positive, receipts, payments and credits negative"),
-            new("settled", FieldType.Money, "What was set against that by the end of the period, with the same sign"),
-            new("open", FieldType.Money, "What is left of it then"),
-            new("status", FieldType.Choice, "Whether it is open, part-settled or settled then; nothing where it owes nothing") { Words = Statuses },
-        ],
+        Fields = [.. OfDocuments],
         Columns = ["date", "kind", "number", "contact", "memo", "total", "open"],
         Key = ["document"],
         Examples =
@@ -48,27 +93,14 @@ public static class DocumentTables
     {
         Name = "open-items",
         Meaning = "Every document that is not settled on a day: what it came to, what was set against it, what is left",
-        Fields =
-        [
-            TableField.Reference("document", RecordTables.Documents, "The document"),
-            new("side", FieldType.Choice, "Whether it is receivable or payable") { Words = Sides },
-            TableField.Reference("account", RecordTables.Accounts, "The control account"),
-            TableField.Reference("contact", RecordTables.Contacts, "Whom it is with there"),
-            new("date", FieldType.Date, "Its date"),
-            new("due", FieldType.Date, "The day by which it should be settled"),
-            TableField.DocumentKind("What it is"),
-            new("total", FieldType.Money, "What it came to: what is owed positive, receipts, payments and credits negative"),
-            new("settled", FieldType.Money, "What was set against it"),
-            new("open", FieldType.Money, "What is left"),
-            new("days-late", FieldType.Integer, "Days since it was due, for receipts, payments and credits since their own date; 0 where it is not late"),
-        ],
+        Fields = [.. OfOpenItems],
         Columns = ["contact", "kind", "document.number", "date", "due", "days-late", "total", "settled", "open"],
         Key = ["document"],
         Examples = [("--only side=receivable --where \"open > 5000 and days-late > 30\" --sort -open", "whom to call first")],
         IsOfMoment = true,
         IsOfDocuments = true,
         RestsOnSettlements = true,
-        Read = (context, range) => new[] { AccountType.Receivable, AccountType.Payable }.Select(type => OpenBlock(context, type, range.To)),
+        Read = (context, range) => new[] { AccountType.Receivable, AccountType.Payable }.Select(type => OpenBlockOf(context, type, range.To)),
     };
 
     /// <summary>What was set against what.</summary>
@@ -76,17 +108,7 @@ public static class DocumentTables
     {
         Name = "settlements",
         Meaning = "Which document was set against which, when and how much",
-        Fields =
-        [
-            new("date", FieldType.Date, "The day that it took effect"),
-            TableField.Reference("document", RecordTables.Documents, "One of the two documents"),
-            TableField.Reference("with", RecordTables.Documents, "The other one"),
-            TableField.Reference("account", RecordTables.Accounts, "The control account"),
-            TableField.Reference("contact", RecordTables.Contacts, "Whom the one is with"),
-            TableField.Reference("with-contact", RecordTables.Contacts, "Whom the other is with"),
-            new("amount", FieldType.Money, "How much; positive"),
-            new("settlement", FieldType.Integer, "Its number"),
-        ],
+        Fields = [.. OfSettlements],
         Columns = ["date", "contact", "document.kind", "with", "with.kind:With kind", "account", "amount"],
         Key = ["document", "settlement"],
         Date = "date",
@@ -95,39 +117,32 @@ public static class DocumentTables
         Read = ReadSettlements,
     };
 
+    static DocumentTables() => OfDocuments.AddHidden("contact", (rows, _) =>
+        rows.Each((first, end) => rows.Lines["contact"][first..end].FirstOrDefault(contact => contact > 0)));
+
     private static IEnumerable<RowBlock> ReadDocuments(TableContext context, DateRange range)
     {
-        var (ledger, owed) = (context.Ledger, new Lazy<Dictionary<int, (long Total, long Open)>>(() => Owed(context.Ledger, range.To)));
+        var owed = new Lazy<Dictionary<int, (long Total, long Open)>>(() => Owed(context.Ledger, range.To));
         foreach (var lines in PostingTables.Lines.Read(context, range))
         {
-            var (documents, firsts, count) = (lines["document"], new List<int>(), lines.Count);
-            for (var row = 0; row < documents.Length; row++)
-            {
-                if (row == 0 || documents[row] != documents[row - 1])
-                {
-                    firsts.Add(row);
-                }
-            }
-
-            yield return new RowBlock(firsts.Count, name => name switch
-            {
-                "lines" => Each((first, end) => end - first),
-                "total" => Each((first, end) => Sum(lines["amount"].AsSpan(first, end - first))),
-                "contact" => Each((first, end) => lines["contact"][first..end].FirstOrDefault(contact => contact > 0)),
-                "owed" => OfOwed(own => own.Total),
-                "settled" => OfOwed(own => own.Total - own.Open),
-                "open" => OfOwed(own => own.Open),
-                "status" => OfOwed(own => own.Open == 0 ? 3 : own.Open == own.Total ? 1 : 2, 0),
-                _ => [.. firsts.Select(first => lines[name][first])],
-            }, lines);
-
-            long[] Each(Func<int, int, long> of) => [.. firsts.Select((first, place) => of(first, place + 1 < firsts.Count ? firsts[place + 1] : count))];
-            long[] OfOwed(Func<(long Total, long Open), long> of, long nothing = FieldCells.Nothing) =>
-                [.. firsts.Select(first => owed.Value.TryGetValue((int)lines["document"][first], out var own) ? of(own) : nothing)];
+            var documents = lines["document"];
+            int[] firsts = [.. Enumerable.Range(0, documents.Length).Where(row => row == 0 || documents[row] != documents[row - 1])];
+            yield return OfDocuments.BlockOf(new DocumentBlock(lines, firsts, owed), firsts.Length, new RowBlock(0, NoColumn, lines));
         }
     }
 
-    private static long Sum(ReadOnlySpan<long> amounts)
+    private static IEnumerable<RowBlock> ReadSettlements(TableContext context, DateRange range) =>
+        [OfSettlements.BlockOf([.. context.Ledger.Applications(range.To).Where(application => application.Day >= range.From)])];
+
+    private static RowBlock OpenBlockOf(TableContext context, AccountType type, DateOnly day)
+    {
+        var history = ControlHistory.Of(context.Ledger, type, day);
+        var open = history.OpenAt(day);
+        int[] items = [.. Enumerable.Range(0, history.Count).Where(item => !open[item].IsZero)];
+        return OfOpenItems.BlockOf(new OpenBlock(history, open, items, day), items.Length);
+    }
+
+    private static long Debits(ReadOnlySpan<long> amounts)
     {
         var sum = 0L;
         foreach (var amount in amounts)
@@ -137,6 +152,8 @@ public static class DocumentTables
 
         return sum;
     }
+
+    private static long[] NoColumn(string name) => throw new InvalidOperationException($"There is no column {name}.");
 
     private static Dictionary<int, (long Total, long Open)> Owed(ILedger ledger, DateOnly day)
     {
@@ -154,40 +171,21 @@ public static class DocumentTables
         return owed;
     }
 
-    private static RowBlock OpenBlock(TableContext context, AccountType type, DateOnly day)
+    // The lines of some documents, and where each of these begins among them.
+    private sealed record DocumentBlock(RowBlock Lines, int[] Firsts, Lazy<Dictionary<int, (long Total, long Open)>> Owed)
     {
-        var history = ControlHistory.Of(context.Ledger, type, day);
-        var open = history.OpenAt(day);
-        int[] items = [.. Enumerable.Range(0, history.Count).Where(item => !open[item].IsZero)];
-        return new RowBlock(items.Length, name => [.. items.Select(item => name switch
-        {
-            "document" => history[item].Document,
-            "side" => type == AccountType.Receivable ? 1 : 2,
-            "account" => history[item].Account,
-            "contact" => history[item].Contact,
-            "date" => history[item].Date.DayNumber,
-            "due" => history[item].Due.DayNumber,
-            "kind" => history[item].Kind,
-            "total" => history[item].Total.MinorUnits,
-            "settled" => (history[item].Total - open[item]).MinorUnits,
-            "open" => open[item].MinorUnits,
-            _ => Math.Max(0, day.DayNumber - (history[item].Total.Sign < 0 ? history[item].Date : history[item].Due).DayNumber),
-        })]);
+        public long[] First(string name) => [.. Firsts.Select(first => Lines[name][first])];
+
+        public long[] Each(Func<int, int, long> of) =>
+            [.. Firsts.Select((first, place) => of(first, place + 1 < Firsts.Length ? Firsts[place + 1] : Lines.Count))];
+
+        public long[] OfOwed(Func<(long Total, long Open), long> of, long nothing = FieldCells.Nothing) =>
+            [.. Firsts.Select(first => Owed.Value.TryGetValue((int)Lines["document"][first], out var own) ? of(own) : nothing)];
     }
 
-    private static IEnumerable<RowBlock> ReadSettlements(TableContext context, DateRange range)
+    // Items that are open at the end of a day.
+    private sealed record OpenBlock(ControlHistory History, Amount[] Open, int[] Items, DateOnly Day)
     {
-        var applied = context.Ledger.Applications(range.To).Where(application => application.Day >= range.From).ToList();
-        yield return new RowBlock(applied.Count, name => [.. applied.Select(application => name switch
-        {
-            "date" => application.Day.DayNumber,
-            "document" => application.From,
-            "with" => application.To,
-            "account" => application.Account,
-            "contact" => application.FromContact,
-            "with-contact" => application.ToContact,
-            "amount" => application.Amount.MinorUnits,
-            _ => (long)application.Settlement,
-        })]);
+        public long[] Each(Func<ControlItem, long> of) => [.. Items.Select(item => of(History[item]))];
     }
 }

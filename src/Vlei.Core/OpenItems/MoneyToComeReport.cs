@@ -40,8 +40,8 @@ public static class MoneyToComeReport
         var day = ItemReport.DayOf(context, request).Range.To;
         var (receivable, payable) = (Read(AccountType.Receivable), Read(AccountType.Payable));
         var forecast = new Forecast(
-            context, request, day, ExpectedMoney.Of(context.Ledger, receivable, day, request.AsUsual),
-            ExpectedMoney.Of(context.Ledger, payable, day, request.AsUsual), receivable.History, payable.History);
+            context, request, day, ExpectedMoney.Of(context.Ledger, receivable, day, request.Items.AsUsual),
+            ExpectedMoney.Of(context.Ledger, payable, day, request.Items.AsUsual), receivable.History, payable.History);
         foreach (var piece in context.Calendar.Split(new DateRange(day.AddDays(1), day.AddMonths(Months)), unit))
         {
             forecast.AddPeriod(PeriodText.Key(piece, context.Calendar), PeriodText.Heading(piece, context.Calendar), piece);
@@ -50,7 +50,7 @@ public static class MoneyToComeReport
         forecast.Complete();
         return forecast.Table.In(receivable.Frame(
             $"From {PeriodText.Words(day)} to {PeriodText.Words(day.AddMonths(Months))}, "
-            + (request.AsUsual ? "as late as usual" : "when due") + ", or as promised"));
+            + (request.Items.AsUsual ? "as late as usual" : "when due") + ", or as promised"));
 
         ItemReport Read(AccountType type) => new(Definition, context, request, type, day, []);
     }

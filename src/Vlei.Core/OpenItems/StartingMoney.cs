@@ -14,7 +14,7 @@ internal sealed class StartingMoney
     /// <summary>Works it out.</summary>
     public StartingMoney(ReportContext context, ReportRequest request, DateOnly day)
     {
-        if (request.Money is { } said)
+        if (request.Items.Money is { } said)
         {
             (Amount, IsSaid, _parts) = (said, true, []);
             return;

@@ -51,14 +51,14 @@ public static class StatementOfAccountReport
             .. ItemGroup.ByContact(context.Ledger, report.History, report.Taken())
                 .Where(contact => contact.Id != ItemGroup.NoContact && contact.Items.Any(item =>
                     !open[item].IsZero || (report.History[item].Date >= range.From && !report.History[item].Total.IsZero)))
-                .Select(contact => (contact.Id, request with { Contact = keys[contact.Id] })),
+                .Select(contact => (contact.Id, request with { Items = request.Items with { Contact = keys[contact.Id] } })),
         ];
     }
 
     private static Report Build(ReportContext context, ReportRequest request)
     {
         var range = context.PeriodOf(request).Range;
-        if (request.Contact is not { } key)
+        if (request.Items.Contact is not { } key)
         {
             var each = Each(context, request);
             return each.Count == 1 ? Build(context, each[0].Request) : throw new ProblemException(

@@ -72,9 +72,17 @@ public sealed record CellOrigin(Amount Figure, IReadOnlyList<OriginPart> Parts, 
     /// <summary>Single postings behind the figure, where it adds up some that no range of days tells apart.</summary>
     public IReadOnlyList<PostingEntry> Postings { get; init; } = [];
 
+    /// <summary>Why no records add up to it; nothing where they do.</summary>
+    public OriginRefusal? Refusal { get; init; }
+
     /// <summary>The open items behind the figure, where it is what is open of documents.</summary>
     public IReadOnlyList<OriginItem> Items { get; init; } = [];
 }
+
+/// <summary>Why no records add up to a figure.</summary>
+/// <param name="Message">Why not.</param>
+/// <param name="Advice">What to ask instead.</param>
+public sealed record OriginRefusal(string Message, string Advice);
 
 /// <summary>A document that is open, as a trace lists it.</summary>
 /// <param name="Document">Its key.</param>

@@ -22,8 +22,7 @@ internal interface IFigures<TRow, TFigure>
     TRow? WholeOf(PercentOf whole);
 
     /// <summary>
-    /// Adds the records behind a figure to what is behind a cell. Throws a <see cref="Problems.ProblemException"/> where no
-    /// records add up to it.
+    /// Adds the records behind a figure to what is behind a cell, or says why no records add up to it.
     /// </summary>
     void AddBehind(TRow row, TFigure figure, int sign, OriginRecords records);
 
@@ -52,6 +51,12 @@ internal sealed class OriginRecords
     /// <summary>Whether a figure has nothing to do with records: it is said of one.</summary>
     public bool IsNone { get; set; }
 
+    /// <summary>Why no records add up to the figure; nothing where they do.</summary>
+    public OriginRefusal? Refusal { get; private set; }
+
+    /// <summary>Says why no records add up to the figure.</summary>
+    public void Refuse(string message, string advice) => Refusal ??= new OriginRefusal(message, advice);
+
     /// <summary>Them as what is behind a figure.</summary>
-    public CellOrigin Of(long figure, string? note) => new(Figure ?? new Money.Amount(figure), Parts, note ?? Note) { Postings = Postings, Items = Items };
+    public CellOrigin Of(long figure, string? note) => new(Figure ?? new Money.Amount(figure), Parts, note ?? Note) { Postings = Postings, Items = Items, Refusal = Refusal };
 }

@@ -11,10 +11,11 @@ public static class LookOptions
     };
 
     /// <summary>The records behind figures.</summary>
-    public static ReportOption WithDetail { get; } = new(
-        "with-detail", "DEPTH", "With the records behind each figure, in html, pdf and xlsx: records, or documents for their documents too")
+    public static ChoiceOption<DetailDepth> WithDetail { get; } = new(
+        "with-detail", "DEPTH", "With the records behind each figure, in html, pdf and xlsx: records, or documents for their documents too",
+        ("none", DetailDepth.None), ("records", DetailDepth.Records), ("documents", DetailDepth.Documents))
     {
-        Words = ["none", "records", "documents"], OnlyWords = true, WhenBare = "records",
+        OnlyWords = true, WhenBare = "records",
     };
 
     /// <summary>A workbook to fill.</summary>
@@ -24,22 +25,36 @@ public static class LookOptions
     public static ReportOption Language { get; } = new("lang", "CODE", "The language of captions, months, numbers and dates: en, de, fr, af");
 
     /// <summary>Figures below zero.</summary>
-    public static ReportOption Negatives { get; } = new("negatives", "STYLE", "Figures below zero")
+    public static ChoiceOption<NegativeStyle> Negatives { get; } = new(
+        "negatives", "STYLE", "Figures below zero",
+        ("minus", NegativeStyle.Minus), ("brackets", NegativeStyle.Brackets), ("trailing-minus", NegativeStyle.TrailingMinus))
     {
-        Words = ["minus", "brackets", "trailing-minus"], OnlyWords = true,
+        OnlyWords = true,
     };
 
     /// <summary>What stands between thousands.</summary>
-    public static ReportOption Thousands { get; } = new("thousands", "MARK", "Between thousands")
+    public static ChoiceOption<string> Thousands { get; } = new(
+        "thousands", "MARK", "Between thousands",
+        ("comma", ","), ("point", "."), ("space", "\u00a0"), ("apostrophe", "'"), ("none", ""))
     {
-        Words = ["comma", "point", "space", "apostrophe", "none"], OnlyWords = true,
+        OnlyWords = true,
     };
 
     /// <summary>What stands before decimals.</summary>
-    public static ReportOption DecimalMark { get; } = new("decimal-mark", "MARK", "Before decimals") { Words = ["point", "comma"], OnlyWords = true };
+    public static ChoiceOption<string> DecimalMark { get; } = new(
+        "decimal-mark", "MARK", "Before decimals",
+        ("point", "."), ("comma", ","))
+    {
+        OnlyWords = true,
+    };
 
     /// <summary>Money in thousands.</summary>
-    public static ReportOption Scale { get; } = new("scale", "SCALE", "Money in") { Words = ["units", "thousands", "millions"], OnlyWords = true };
+    public static ChoiceOption<int> Scale { get; } = new(
+        "scale", "SCALE", "Money in",
+        ("units", 0), ("thousands", 3), ("millions", 6))
+    {
+        OnlyWords = true,
+    };
 
     /// <summary>Decimals of money.</summary>
     public static ReportOption Decimals { get; } = new("decimals", "N", "The decimals of money, 0 to 6 (else those of the currency; none in thousands)");
@@ -48,12 +63,19 @@ public static class LookOptions
     public static ReportOption Dates { get; } = new("dates", "PATTERN", "How days are written: iso, or a pattern as dd.MM.yyyy, d MMM yyyy, MM/dd/yyyy") { Words = ["iso", "dd.MM.yyyy", "dd/MM/yyyy", "MM/dd/yyyy", "d MMM yyyy"] };
 
     /// <summary>The paper.</summary>
-    public static ReportOption Paper { get; } = new("paper", "SIZE", "The paper that it is printed on") { Words = ["a4", "letter"], OnlyWords = true };
+    public static ChoiceOption<PaperSize> Paper { get; } = new(
+        "paper", "SIZE", "The paper that it is printed on",
+        ("a4", PaperSize.A4), ("letter", PaperSize.Letter))
+    {
+        OnlyWords = true,
+    };
 
     /// <summary>How the paper lies.</summary>
-    public static ReportOption Orientation { get; } = new("orientation", "HOW", "How the paper lies (else as the columns need it)")
+    public static ChoiceOption<PaperTurn> Orientation { get; } = new(
+        "orientation", "HOW", "How the paper lies (else as the columns need it)",
+        ("portrait", PaperTurn.Portrait), ("landscape", PaperTurn.Landscape))
     {
-        Words = ["portrait", "landscape"], OnlyWords = true,
+        OnlyWords = true,
     };
 
     /// <summary>The size of text.</summary>
@@ -78,11 +100,12 @@ public static class LookOptions
     public static ReportOption Accent { get; } = new("accent", "COLOUR", "The colour of titles, headings and charts: #1f5f8b");
 
     /// <summary>How CSV is written.</summary>
-    public static ReportOption CsvStyle { get; } = new(
-        "csv-style", "LIST", "For csv: bare leaves out what rows are, headings takes headings for keys, safe marks text that a spreadsheet could take for a formula")
-    {
-        Words = ["bare", "headings", "safe"],
-    };
+    public static ChoiceOption<CsvStyle> CsvStyle { get; } = new(
+        "csv-style", "LIST", "For csv: bare leaves out what rows are, headings takes headings for keys, safe marks text that a spreadsheet could take for a formula",
+        ("bare", Reports.CsvStyle.Bare), ("headings", Reports.CsvStyle.Headings), ("safe", Reports.CsvStyle.Safe));
+
+    /// <summary>Whether an option says how a report looks.</summary>
+    public static bool Has(string name) => All.Any(option => option.Name == name);
 
     /// <summary>All of them, in the order of help.</summary>
     public static IReadOnlyList<ReportOption> All { get; } =

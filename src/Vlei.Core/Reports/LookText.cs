@@ -12,25 +12,27 @@ public static class LookText
     private const int MostWidth = 250;
     private const int DigitsOfColour = 6;
 
-    private static readonly string?[] Marks = [",", ".", "\u00a0", "'", ""];
-
     /// <summary>Reads them. Throws a <see cref="ProblemException"/> where a value makes no sense.</summary>
     /// <param name="options">The values, by the names of options.</param>
     public static ReportLook Read(IReadOnlyDictionary<string, IReadOnlyList<string>> options)
     {
         string? One(ReportOption option) => options.GetValueOrDefault(option.Name) is [.., var last] ? last : null;
-        int? Index(ReportOption option) => One(option) is { } word ? option.IndexOf(word) : null;
-        return options.Keys.All(name => LookOptions.All.All(option => option.Name != name)) ? new ReportLook() : new ReportLook
+        T? Chosen<T>(ChoiceOption<T> option)
+            where T : struct => One(option) is { } word ? option.ValueOf(word) : null;
+        string? Mark(ChoiceOption<string> option) => One(option) is { } word ? option.ValueOf(word) : null;
+        HashSet<CsvStyle> csv = [.. (One(LookOptions.CsvStyle) ?? "").Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+            .Select(LookOptions.CsvStyle.ValueOf)];
+        return !options.Keys.Any(LookOptions.Has) ? new ReportLook() : new ReportLook
         {
             LanguageCode = One(LookOptions.Language),
-            Negatives = (NegativeStyle)(Index(LookOptions.Negatives) ?? 0),
-            Thousands = Index(LookOptions.Thousands) is { } thousands ? Marks[thousands] : null,
-            DecimalMark = Index(LookOptions.DecimalMark) is { } mark ? ".,"[mark].ToString() : null,
-            ScaleDigits = 3 * (Index(LookOptions.Scale) ?? 0),
+            Negatives = Chosen(LookOptions.Negatives) ?? default,
+            Thousands = Mark(LookOptions.Thousands),
+            DecimalMark = Mark(LookOptions.DecimalMark),
+            ScaleDigits = Chosen(LookOptions.Scale) ?? 0,
             Decimals = One(LookOptions.Decimals) is { } decimals ? (int)NumberOf(LookOptions.Decimals, decimals, 0, MostDecimals) : null,
             Dates = One(LookOptions.Dates) is { } dates ? PatternOf(dates) : null,
-            Paper = (PaperSize)(Index(LookOptions.Paper) ?? 0),
-            Turn = (PaperTurn?)Index(LookOptions.Orientation),
+            Paper = Chosen(LookOptions.Paper) ?? default,
+            Turn = Chosen(LookOptions.Orientation),
             FontSize = One(LookOptions.FontSize) is { } size ? NumberOf(LookOptions.FontSize, size, LeastFontSize, MostFontSize) : null,
             Widths = Named(options, LookOptions.Widths, text => (int)NumberOf(LookOptions.Widths, text, 1, MostWidth)),
             Aligns = Named(options, LookOptions.Align, word => Enum.TryParse<ColumnAlign>(word, ignoreCase: true, out var align) && !char.IsAsciiDigit(word[0]) ? align
@@ -40,15 +42,12 @@ public static class LookText
             Footer = One(LookOptions.Footer),
             Accent = One(LookOptions.Accent) is { } colour ? ColourOf(colour) : null,
             Chart = One(LookOptions.Chart) is { } chart ? ChartText.Parse(LookOptions.Chart.Name, chart) : null,
-            Details = (DetailDepth)(Index(LookOptions.WithDetail) ?? 0),
+            Details = Chosen(LookOptions.WithDetail) ?? default,
             TemplateFile = One(LookOptions.Template),
-            CsvIsBare = CsvHas(0),
-            CsvHasHeadings = CsvHas(1),
-            CsvIsSafe = CsvHas(2),
+            CsvIsBare = csv.Contains(CsvStyle.Bare),
+            CsvHasHeadings = csv.Contains(CsvStyle.Headings),
+            CsvIsSafe = csv.Contains(CsvStyle.Safe),
         };
-
-        bool CsvHas(int place) => (One(LookOptions.CsvStyle) ?? "").Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
-            .Select(LookOptions.CsvStyle.IndexOf).Contains(place);
     }
 
     private static Dictionary<string, T> Named<T>(IReadOnlyDictionary<string, IReadOnlyList<string>> options, ReportOption option, Func<string, T> read)

@@ -1,5 +1,3 @@
-using Vlei.Core.Problems;
-
 namespace Vlei.Core.Reports;
 
 /// <summary>A figure, or something said, that carries how it is read from what a row stands for.</summary>
@@ -35,7 +33,7 @@ internal sealed class OwnFigure<TRow>
     /// <param name="at">What a row comes to.</param>
     /// <param name="refusal">What is told who asks for the records, and the advice.</param>
     public static OwnFigure<TRow> WorkedOut(Func<TRow, long?> at, Func<TRow, (string Message, string Advice)> refusal) => Of(
-        at, (row, _, _) => throw new ProblemException(ProblemKind.Usage, refusal(row).Message, refusal(row).Advice));
+        at, (row, _, records) => records.Refuse(refusal(row).Message, refusal(row).Advice));
 
     /// <summary>Something that is said, with no records behind it.</summary>
     public static OwnFigure<TRow> Said(Func<TRow, Cell> cell) => new(_ => null, cell, (_, _, records) => records.IsNone = true);

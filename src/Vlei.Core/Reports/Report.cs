@@ -244,8 +244,8 @@ public sealed record Report
     public IReadOnlyList<string> Foot { get; init; } = [];
 
     /// <summary>
-    /// The postings behind the figure in a row and a column, by their places; nothing where there is no figure.
-    /// Throws a <see cref="Problems.ProblemException"/> where the figure is worked out from others.
+    /// The postings behind the figure in a row and a column, by their places, or why there are none; nothing where there is no
+    /// figure.
     /// </summary>
     public required Func<int, int, CellOrigin?> OriginOf { get; init; }
 

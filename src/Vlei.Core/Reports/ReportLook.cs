@@ -61,6 +61,19 @@ public enum DetailDepth
     Documents,
 }
 
+/// <summary>How CSV is written, where that is not the form for tools.</summary>
+public enum CsvStyle
+{
+    /// <summary>Without what rows are.</summary>
+    Bare,
+
+    /// <summary>With headings for people in the place of keys.</summary>
+    Headings,
+
+    /// <summary>With a mark before text that a spreadsheet could take for a formula.</summary>
+    Safe,
+}
+
 /// <summary>
 /// How a report looks to people, where that is not left to the format: numbers and days, words and their language, paper. It
 /// changes no figure, and nothing in the formats for tools but their words.

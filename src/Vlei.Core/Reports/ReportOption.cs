@@ -9,7 +9,7 @@ namespace Vlei.Core.Reports;
 /// <param name="Name">Its name, without dashes.</param>
 /// <param name="ValueName">What stands for its value in help; nothing for a switch.</param>
 /// <param name="Help">What it does, in a line.</param>
-public sealed record ReportOption(string Name, string? ValueName, string Help)
+public record ReportOption(string Name, string? ValueName, string Help)
 {
     /// <summary>The words that it takes, or some of them, for completion.</summary>
     public IReadOnlyList<string> Words { get; init; } = [];
@@ -23,18 +23,38 @@ public sealed record ReportOption(string Name, string? ValueName, string Help)
     /// <summary>What is meant where it stands without a value; nothing where it must have one.</summary>
     public string? WhenBare { get; init; }
 
-    /// <summary>The place of one of its words. Throws a <see cref="ProblemException"/> where it is none of them.</summary>
-    public int IndexOf(string word)
-    {
-        for (var index = 0; index < Words.Count; index++)
-        {
-            if (Words[index].Equals(word, StringComparison.OrdinalIgnoreCase))
-            {
-                return index;
-            }
-        }
+    /// <summary>The question that it belongs to.</summary>
+    public ReportQuestion Question { get; init; }
 
-        throw new ProblemException(
-            ProblemKind.Usage, $"--{Name} does not take \"{word}\".", Suggestion.DidYouMean(word, Words) ?? $"It takes {Suggestion.Listed(Words, "or")}.");
-    }
+    /// <summary>What is told of a value that it does not take.</summary>
+    protected ProblemException Refusal(string word) => new(
+        ProblemKind.Usage, $"--{Name} does not take \"{word}\".", Suggestion.DidYouMean(word, Words) ?? $"It takes {Suggestion.Listed(Words, "or")}.");
+}
+
+/// <summary>The questions that options answer, in the order in which a person asks them.</summary>
+public enum ReportQuestion
+{
+    /// <summary>Which days, and on which basis?</summary>
+    Days,
+
+    /// <summary>Which records?</summary>
+    Records,
+
+    /// <summary>Grouped how?</summary>
+    Groups,
+
+    /// <summary>Beside what?</summary>
+    Beside,
+
+    /// <summary>Which columns?</summary>
+    Columns,
+
+    /// <summary>Which rows, once added up?</summary>
+    Rows,
+
+    /// <summary>In which order?</summary>
+    Order,
+
+    /// <summary>Looking how, going where?</summary>
+    Look,
 }

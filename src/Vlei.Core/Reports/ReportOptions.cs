@@ -13,6 +13,7 @@ public static class ReportOptions
         "The days to cover: 2026, 2026-Q1, 2026-03, 2026-W07, 2026-03-15, fy2026, fy2026-Q1, 2026-01-15/2026-02-14, "
         + "2026-01/P3M, /2026-03, last-month, this-fiscal-year-to-date, last-30-days, last-3-months, all")
     {
+        Question = ReportQuestion.Days,
         Words = PeriodGrammar.Words,
     };
 
@@ -20,14 +21,17 @@ public static class ReportOptions
     public static ReportOption AsOf { get; } = new(
         "as-of", "D", "The day to show, at its end: 2026-03-31, or the end of any period: 2026-03, fy2026, last-month")
     {
+        Question = ReportQuestion.Days,
         Words = PeriodGrammar.Words,
     };
 
     /// <summary>Accrual or cash.</summary>
-    public static ReportOption Basis { get; } = new(
-        "basis", "BASIS", "Count what is invoiced, or what is paid (the book says which, if this does not)")
+    public static ChoiceOption<AccountingBasis> Basis { get; } = new(
+        "basis", "BASIS", "Count what is invoiced, or what is paid (the book says which, if this does not)",
+        ("accrual", AccountingBasis.Accrual), ("cash", AccountingBasis.Cash))
     {
-        Words = AccountingBases.Names, OnlyWords = true,
+        Question = ReportQuestion.Days,
+        OnlyWords = true,
     };
 
     /// <summary>Columns of time, or of the values of a field.</summary>
@@ -35,6 +39,7 @@ public static class ReportOptions
         "by", "WHAT",
         "A column per week, month, quarter, year, fiscal-quarter, fiscal-year, project, department, contact, item or tag.NAME, and a total")
     {
+        Question = ReportQuestion.Beside,
         Words = [.. FiscalCalendar.UnitNames, .. Field.Spreading],
     };
 
@@ -42,18 +47,24 @@ public static class ReportOptions
     public static ReportOption Compare { get; } = new(
         "compare", "X[:N]", "Beside it, the prior period, the prior year, any period, or the budget; N earlier ones; may be repeated")
     {
+        Question = ReportQuestion.Beside,
         Words = Comparison.Words, Repeatable = true,
     };
 
     /// <summary>The change against earlier periods.</summary>
     public static ReportOption Change { get; } = new(
-        "change", null, "With --compare: the change and the percent change");
+        "change", null, "With --compare: the change and the percent change")
+    {
+        Question = ReportQuestion.Beside,
+    };
 
     /// <summary>Percentages.</summary>
-    public static ReportOption Percent { get; } = new(
-        "percent", "OF", "Beside each figure, its percentage of total income, of total assets, of the column's grand total, of the row's total across the columns, of its group, or of the whole table; may be repeated")
+    public static ChoiceOption<PercentOf> Percent { get; } = new(
+        "percent", "OF", "Beside each figure, its percentage of total income, of total assets, of the column's grand total, of the row's total across the columns, of its group, or of the whole table; may be repeated",
+        ("income", PercentOf.Income), ("assets", PercentOf.Assets), ("column", PercentOf.Column), ("row", PercentOf.Row), ("group", PercentOf.Group), ("whole", PercentOf.Whole))
     {
-        Words = ["income", "assets", "column", "row", "group", "whole"], OnlyWords = true, Repeatable = true,
+        Question = ReportQuestion.Beside,
+        OnlyWords = true, Repeatable = true,
     };
 
     /// <summary>What is taken alone.</summary>
@@ -62,6 +73,7 @@ public static class ReportOptions
         "Take only what has these values: account=4000..4999, contact=C-12, kind=invoice,cash-sale, project=none, "
         + "item=Oar*, tag.season=summer; may be repeated, and all must hold")
     {
+        Question = ReportQuestion.Records,
         Words = [.. Field.All.Select(field => $"{field.Name}=")], Repeatable = true,
     };
 
@@ -69,6 +81,7 @@ public static class ReportOptions
     public static ReportOption Except { get; } = new(
         "except", "F=LIST", "Leave out what has these values, as in --only; may be repeated")
     {
+        Question = ReportQuestion.Records,
         Words = [.. Field.All.Select(field => $"{field.Name}=")], Repeatable = true,
     };
 
@@ -76,6 +89,7 @@ public static class ReportOptions
     public static ReportOption Select { get; } = new(
         "select", "NAME", "Take what a saved selection takes: selections/NAME.toml; may be repeated, and all must hold; none takes those of the report away")
     {
+        Question = ReportQuestion.Records,
         Repeatable = true,
     };
 
@@ -84,6 +98,7 @@ public static class ReportOptions
         "where", "EXPR",
         "Take only what this holds for, as in SQL: \"amount > 1000 and contact.kind = 'customer' and date in 'last-month'\"; may be repeated")
     {
+        Question = ReportQuestion.Records,
         Repeatable = true,
     };
 
@@ -93,12 +108,14 @@ public static class ReportOptions
         "Which columns, in which order: date,contact.name:Customer,amount; +x adds, -x leaves out, x:Heading renames; formulas and "
         + "functions too: amount * 0.05:Rebate, running(amount), share(amount)")
     {
+        Question = ReportQuestion.Columns,
         Repeatable = true,
     };
 
     /// <summary>Groups of a list.</summary>
     public static ReportOption GroupBy { get; } = new("group-by", "LIST", "Group the rows by fields, subgroups in order: contact,month")
     {
+        Question = ReportQuestion.Groups,
         Words = [.. Field.Spreading, "account", .. FiscalCalendar.UnitNames],
     };
 
@@ -106,92 +123,134 @@ public static class ReportOptions
     public static ReportOption Total { get; } = new(
         "total", "LIST", "For each group and for all, besides sums: count, average(amount), min(amount), max(amount), share(amount)")
     {
+        Question = ReportQuestion.Columns,
         Words = ["count"],
     };
 
     /// <summary>The rows of a cross-table.</summary>
     public static ReportOption Rows { get; } = new("rows", "LIST", "A cross-table: a row per value of a field, or of several: contact,item")
     {
+        Question = ReportQuestion.Groups,
         Words = [.. Field.Spreading, "account", .. FiscalCalendar.UnitNames],
     };
 
     /// <summary>The columns of a cross-table.</summary>
     public static ReportOption Across { get; } = new("across", "F", "Its columns: one per value of a field, and a total: month")
     {
+        Question = ReportQuestion.Beside,
         Words = [.. Field.Spreading, "account", .. FiscalCalendar.UnitNames],
     };
 
     /// <summary>The cells of a cross-table.</summary>
     public static ReportOption Measure { get; } = new("measure", "LIST", "What its cells add up: amount, quantity, count, average(amount)")
     {
+        Question = ReportQuestion.Columns,
         Words = ["amount", "count", "quantity"],
     };
 
     /// <summary>From net profit, or from the movements of money.</summary>
-    public static ReportOption Method { get; } = new(
-        "method", "METHOD", "From net profit and the changes of balances, or from the movements of money themselves")
+    public static ChoiceOption<bool> Method { get; } = new(
+        "method", "METHOD", "From net profit and the changes of balances, or from the movements of money themselves",
+        ("indirect", false), ("direct", true))
     {
-        Words = ["indirect", "direct"], OnlyWords = true,
+        Question = ReportQuestion.Days,
+        OnlyWords = true,
     };
 
     /// <summary>The limits of an aging.</summary>
-    public static ReportOption Limits { get; } = new("limits", "DAYS", "The limits of the columns in days, growing: 15,30,45,60");
+    public static ReportOption Limits { get; } = new("limits", "DAYS", "The limits of the columns in days, growing: 15,30,45,60")
+    {
+        Question = ReportQuestion.Beside,
+    };
 
     /// <summary>What an aging counts from.</summary>
-    public static ReportOption AgeBy { get; } = new("age-by", "DATE", "Count from the day that a document is due, or from its own")
+    public static ChoiceOption<bool> AgeBy { get; } = new("age-by", "DATE", "Count from the day that a document is due, or from its own",
+        ("due", false), ("document", true))
     {
-        Words = ["due", "document"], OnlyWords = true,
+        Question = ReportQuestion.Beside,
+        OnlyWords = true,
     };
 
     /// <summary>Unapplied money apart.</summary>
     public static ReportOption Unapplied { get; } = new(
-        "unapplied", null, "Keep money that is not applied yet, and credits, in a column of their own");
+        "unapplied", null, "Keep money that is not applied yet, and credits, in a column of their own")
+    {
+        Question = ReportQuestion.Beside,
+    };
 
     /// <summary>A row per document.</summary>
-    public static ReportOption Detail { get; } = new("detail", null, "A row for every open document");
+    public static ReportOption Detail { get; } = new("detail", null, "A row for every open document")
+    {
+        Question = ReportQuestion.Groups,
+    };
 
     /// <summary>Totals alone.</summary>
-    public static ReportOption Summary { get; } = new("summary", null, "A row for each group alone, or for each control account");
+    public static ReportOption Summary { get; } = new("summary", null, "A row for each group alone, or for each control account")
+    {
+        Question = ReportQuestion.Groups,
+    };
 
     /// <summary>An order of rows.</summary>
     public static ReportOption Sort { get; } = new(
         "sort", "LIST", "Order the rows by columns, by name or by oldest; - before one puts the largest first: -total,name")
     {
+        Question = ReportQuestion.Order,
         Words = ["name", "-total", "-oldest"],
     };
 
     /// <summary>The first few rows.</summary>
     public static ReportOption Top { get; } = new(
-        "top", "N", "Show the N largest by themselves, or the first N of --sort, and the rest together");
+        "top", "N", "Show the N largest by themselves, or the first N of --sort, and the rest together")
+    {
+        Question = ReportQuestion.Rows,
+    };
 
     /// <summary>The money to start from.</summary>
     public static ReportOption Money { get; } = new(
-        "money", "A", "Start from this much money, rather than from what the money accounts come to");
+        "money", "A", "Start from this much money, rather than from what the money accounts come to")
+    {
+        Question = ReportQuestion.Beside,
+    };
 
     /// <summary>As late as usual.</summary>
     public static ReportOption AsUsual { get; } = new(
-        "as-usual", null, "Expect each contact to be as late as it was on average, rather than on time");
+        "as-usual", null, "Expect each contact to be as late as it was on average, rather than on time")
+    {
+        Question = ReportQuestion.Beside,
+    };
 
     /// <summary>A layout of one's own.</summary>
     public static ReportOption Layout { get; } = new(
-        "layout", "NAME", "Order the accounts by layouts/NAME.toml of the book, or by a file (NAME.toml)");
+        "layout", "NAME", "Order the accounts by layouts/NAME.toml of the book, or by a file (NAME.toml)")
+    {
+        Question = ReportQuestion.Order,
+    };
 
     /// <summary>Rows without figures.</summary>
-    public static ReportOption Zeros { get; } = new("zeros", null, "Show accounts without any figure too");
+    public static ReportOption Zeros { get; } = new("zeros", null, "Show accounts without any figure too")
+    {
+        Question = ReportQuestion.Rows,
+    };
 
     /// <summary>Levels of accounts.</summary>
     public static ReportOption Depth { get; } = new(
-        "depth", "N", "Show N levels of accounts: 1 without parts of accounts, 0 totals alone");
+        "depth", "N", "Show N levels of accounts: 1 without parts of accounts, 0 totals alone")
+    {
+        Question = ReportQuestion.Groups,
+    };
 
     /// <summary>A title.</summary>
-    public static ReportOption Title { get; } = new("title", "T", "A title in the place of the report's own");
+    public static ReportOption Title { get; } = new("title", "T", "A title in the place of the report's own")
+    {
+        Question = ReportQuestion.Look,
+    };
 
     /// <summary>What says which columns a statement has and which rows it shows; the period or the moment comes first.</summary>
     public static IReadOnlyList<ReportOption> OfStatements { get; } =
         [Basis, By, Compare, Change, Percent, Only, Except, Select, Layout, Zeros, Depth, Title];
 
     /// <summary>What a percentage is of, as people type it.</summary>
-    public static string NameOf(PercentOf whole) => Percent.Words[(int)whole];
+    public static string NameOf(PercentOf whole) => Percent.WordOf(whole);
 
     /// <summary>All of them, in the order of help.</summary>
     public static IReadOnlyList<ReportOption> All { get; } =

@@ -66,6 +66,53 @@ public sealed record ReportRequest
     /// <summary>Predicates that must all hold.</summary>
     public IReadOnlyList<PredicateText> Where { get; init; } = [];
 
+    /// <summary>Whether every document has a row of its own.</summary>
+    public bool Detail { get; init; }
+
+    /// <summary>Whether there are rows for control accounts alone, rather than for contacts.</summary>
+    public bool Summary { get; init; }
+
+    /// <summary>What rows are ordered by; the report's own order where there is nothing.</summary>
+    public IReadOnlyList<SortOrder> Sort { get; init; } = [];
+
+    /// <summary>How many rows are shown by themselves, the others together; all where nothing is said.</summary>
+    public int? Top { get; init; }
+
+    /// <summary>How many levels of accounts are shown; all where nothing is said.</summary>
+    public int? Depth { get; init; }
+
+    /// <summary>A title in the place of the report's own.</summary>
+    public string? Title { get; init; }
+
+    /// <summary>What is asked of a statement.</summary>
+    public StatementRequest Statement { get; init; } = new();
+
+    /// <summary>What is asked of a list, or a cross-table.</summary>
+    public ListRequest List { get; init; } = new();
+
+    /// <summary>What is asked of open items.</summary>
+    public OpenItemRequest Items { get; init; } = new();
+
+    /// <summary>How it looks.</summary>
+    public ReportLook Look { get; init; } = new();
+}
+
+/// <summary>What a person asks of a statement.</summary>
+public sealed record StatementRequest
+{
+    /// <summary>The layout to take in the place of the standard one.</summary>
+    public string? Layout { get; init; }
+
+    /// <summary>Whether a cash flow starts from the movements of money, rather than from net profit.</summary>
+    public bool IsDirect { get; init; }
+
+    /// <summary>Whether rows without any figure are shown.</summary>
+    public bool Zeros { get; init; }
+}
+
+/// <summary>What a person asks of a list, or a cross-table.</summary>
+public sealed record ListRequest
+{
     /// <summary>The columns of a list, or what is added to the usual ones and left out of them.</summary>
     public IReadOnlyList<ColumnText> Columns { get; init; } = [];
 
@@ -83,15 +130,13 @@ public sealed record ReportRequest
 
     /// <summary>What stands in its cells.</summary>
     public IReadOnlyList<ColumnText> Measures { get; init; } = [];
+}
 
+/// <summary>What a person asks of open items.</summary>
+public sealed record OpenItemRequest
+{
     /// <summary>The key of the one contact that it is for, where a report is of one.</summary>
     public int? Contact { get; init; }
-
-    /// <summary>Whether a cash flow starts from the movements of money, rather than from net profit.</summary>
-    public bool IsDirect { get; init; }
-
-    /// <summary>The layout to take in the place of the standard one.</summary>
-    public string? Layout { get; init; }
 
     /// <summary>The limits of an aging in days, growing; 30, 60 and 90 where nothing is said.</summary>
     public IReadOnlyList<int>? Limits { get; init; }
@@ -102,33 +147,9 @@ public sealed record ReportRequest
     /// <summary>Whether an aging keeps unapplied money and credits in a column of their own.</summary>
     public bool KeepsUnappliedApart { get; init; }
 
-    /// <summary>Whether every document has a row of its own.</summary>
-    public bool Detail { get; init; }
-
-    /// <summary>Whether there are rows for control accounts alone, rather than for contacts.</summary>
-    public bool Summary { get; init; }
-
-    /// <summary>What rows are ordered by; the report's own order where there is nothing.</summary>
-    public IReadOnlyList<SortOrder> Sort { get; init; } = [];
-
-    /// <summary>How many rows are shown by themselves, the others together; all where nothing is said.</summary>
-    public int? Top { get; init; }
-
     /// <summary>The money to start from; what the money accounts come to where nothing is said.</summary>
     public Amount? Money { get; init; }
 
     /// <summary>Whether contacts are expected to pay as late as they usually do, rather than when it is due.</summary>
     public bool AsUsual { get; init; }
-
-    /// <summary>Whether rows without any figure are shown.</summary>
-    public bool Zeros { get; init; }
-
-    /// <summary>How many levels of accounts are shown; all where nothing is said.</summary>
-    public int? Depth { get; init; }
-
-    /// <summary>A title in the place of the report's own.</summary>
-    public string? Title { get; init; }
-
-    /// <summary>How it looks.</summary>
-    public ReportLook Look { get; init; } = new();
 }

@@ -22,7 +22,9 @@ internal sealed class ReportTable<TRow, TFigure>(string title, FigureColumns<TFi
     /// <summary>Puts the columns, the rows and what is behind them into the frame of a report.</summary>
     public Report In(Report frame) => frame with
     {
-        Columns = columns.Shown, Rows = new RowList(rows.Count, RowAt), OriginOf = OriginOf,
+        Columns = columns.Shown,
+        Rows = new RowList(rows.Count, RowAt),
+        OriginOf = OriginOf,
     };
 
     /// <summary>What a row comes to in a column, exactly; nothing where there is nothing.</summary>
@@ -46,14 +48,15 @@ internal sealed class ReportTable<TRow, TFigure>(string title, FigureColumns<TFi
     /// <summary>The sum of rows in a column.</summary>
     public Amount SumAt(TRow row, int column) => new(UnitsAt(row, column) ?? 0);
 
-    /// <summary>What is behind a figure; nothing where there is none. Throws a <see cref="ProblemException"/> where no records add up to it.</summary>
+    /// <summary>What is behind a figure, or why no records add up to it; nothing where there is none.</summary>
     public CellOrigin? OriginOf(int place, int column)
     {
         var row = rows[place];
         if (row.Formula is { } formula)
         {
-            throw new ProblemException(
-                ProblemKind.Usage, $"{row.Label.English} is worked out from other rows.", $"Trace {Suggestion.Listed([.. formula.Formula.Keys.Distinct()], "or")}.");
+            var records = new OriginRecords();
+            records.Refuse($"{row.Label.English} is worked out from other rows.", $"Trace {Suggestion.Listed([.. formula.Formula.Keys.Distinct()], "or")}.");
+            return records.Of(0, null);
         }
 
         return row.Kind == RowKind.Heading || CellAt(row, column).Units is not { } units ? null : columns[column] switch

@@ -61,8 +61,10 @@ public static class SideBySide
             ],
             Checks = [.. books.SelectMany(book => book.Report.Checks.Select(check => check with { Column = book.Report.Book }))],
             Notes = [.. first.Notes, .. renamed.Count == 0 ? Array.Empty<string>() : [$"Called otherwise in some of the books: {Suggestion.Listed(renamed, "and")}."]],
-            OriginOf = (_, _) => throw new ProblemException(
-                ProblemKind.Usage, "A figure of several books is traced in one of them.", "Trace it in its book: vlei trace … --book DIR."),
+            OriginOf = (_, _) => new CellOrigin(Amount.Zero, [])
+            {
+                Refusal = new OriginRefusal("A figure of several books is traced in one of them.", "Trace it in its book: vlei trace … --book DIR."),
+            },
         };
     }
 

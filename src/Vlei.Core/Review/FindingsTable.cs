@@ -15,25 +15,30 @@ public static class FindingsTable
 
     private static readonly WordPool Statuses = new(["", "new", "question", "seen"]);
 
+    private static readonly RecordFields<(Finding Found, FindingMark? Mark)> Own = new()
+    {
+        { new("finding", FieldType.Text, "The name by which it is marked as seen, or as a question"), row => row.Found.Key },
+        { new("kind", FieldType.Text, "What kind of thing it is"), row => row.Found.Kind },
+        { new("date", FieldType.Date, "The day that it is about"), row => row.Found.Date.DayNumber },
+        { TableField.Reference("document", RecordTables.Documents, "The document that it is about"), row => row.Found.Document },
+        { TableField.Reference("contact", RecordTables.Contacts, "The contact"), row => row.Found.Contact },
+        { TableField.Reference("account", RecordTables.Accounts, "The account"), row => row.Found.Account },
+        { new("amount", FieldType.Money, "The figure") { AddsUp = false }, row => row.Found.Amount?.MinorUnits ?? FieldCells.Nothing },
+        { new("reason", FieldType.Text, "What looks off"), row => row.Found.Reason },
+        { new("command", FieldType.Text, "The command that shows the records behind it"), row => $"vlei {row.Found.Command}" },
+        {
+            new("status", FieldType.Choice, "New, a question that the client has not answered, or seen") { Words = Statuses },
+            row => row.Mark is not { } mark ? 1L : mark.IsQuestion ? 2 : 3
+        },
+        { new("note", FieldType.Text, "What was said when it was marked"), row => row.Mark?.Note ?? "" },
+    };
+
     /// <summary>The table.</summary>
     public static TableDefinition Definition { get; } = new()
     {
         Name = "findings",
         Meaning = "What looks off in the records of a period, each with the reason, the figure and the command that shows it",
-        Fields =
-        [
-            new("finding", FieldType.Text, "The name by which it is marked as seen, or as a question"),
-            new("kind", FieldType.Text, "What kind of thing it is"),
-            new("date", FieldType.Date, "The day that it is about"),
-            TableField.Reference("document", RecordTables.Documents, "The document that it is about"),
-            TableField.Reference("contact", RecordTables.Contacts, "The contact"),
-            TableField.Reference("account", RecordTables.Accounts, "The account"),
-            new("amount", FieldType.Money, "The figure") { AddsUp = false },
-            new("reason", FieldType.Text, "What looks off"),
-            new("command", FieldType.Text, "The command that shows the records behind it"),
-            new("status", FieldType.Choice, "New, a question that the client has not answered, or seen") { Words = Statuses },
-            new("note", FieldType.Text, "What was said when it was marked"),
-        ],
+        Fields = [.. Own],
         Columns = ["date", "contact", "amount", "reason", "status", "note", "command"],
         Key = ["finding"],
         Date = "date",
@@ -62,25 +67,6 @@ public static class FindingsTable
             marks[(mark.Finding, mark.Fingerprint)] = mark;
         }
 
-        var marked = findings.Select(finding => marks.GetValueOrDefault((finding.Key, finding.Fingerprint))).ToList();
-        return new RowBlock(findings.Count, name => [.. findings.Select((finding, row) => name switch
-        {
-            "date" => finding.Date.DayNumber,
-            "document" => finding.Document,
-            "contact" => finding.Contact,
-            "account" => finding.Account,
-            "amount" => finding.Amount?.MinorUnits ?? FieldCells.Nothing,
-            _ => marked[row] is not { } mark ? 1L : mark.IsQuestion ? 2 : 3,
-        })])
-        {
-            TextOf = (name, row) => name switch
-            {
-                "finding" => findings[row].Key,
-                "kind" => findings[row].Kind,
-                "reason" => findings[row].Reason,
-                "command" => $"vlei {findings[row].Command}",
-                _ => marked[row]?.Note ?? "",
-            },
-        };
+        return Own.BlockOf([.. findings.Select(finding => (finding, marks.GetValueOrDefault((finding.Key, finding.Fingerprint))))]);
     }
 }

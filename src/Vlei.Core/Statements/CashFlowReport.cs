@@ -21,6 +21,6 @@ public static class CashFlowReport
             ("--period last-month --method direct", "last month, from what was received and paid"),
         ],
         Build = (context, request) => Statement.Build(
-            Definition!, request.IsDirect ? StatementKind.CashFlowDirect : StatementKind.CashFlow, context, request),
+            Definition!, request.Statement.IsDirect ? StatementKind.CashFlowDirect : StatementKind.CashFlow, context, request),
     };
 }

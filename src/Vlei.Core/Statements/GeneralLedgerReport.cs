@@ -35,7 +35,7 @@ public static class GeneralLedgerReport
         return Statement.SumsThatFit(Definition, context, request, shape, () =>
         {
             var figures = StatementFigures.Of(context, request, shape, _ => true, TrialBalanceReport.Spans);
-            var accounts = TrialBalanceReport.Rows(context.Ledger.Accounts, figures, request.Zeros);
+            var accounts = TrialBalanceReport.Rows(context.Ledger.Accounts, figures, request.Statement.Zeros);
             var ledger = new GeneralLedgerFigures(context, figures, shape.Source);
             var report = ledger.Table(Definition, accounts, out var checks).In(Statement.Frame(Definition, context, request, isOfMoment: false, figures)) with
             {

@@ -30,7 +30,7 @@ internal sealed class Statement
     /// <param name="request">What is asked.</param>
     public static Report Build(ReportDefinition definition, StatementKind kind, ReportContext context, ReportRequest request)
     {
-        var text = context.Layouts(request.Layout ?? kind.Name);
+        var text = context.Layouts(request.Statement.Layout ?? kind.Name);
         RefusePercentages(definition, kind, request);
         var layout = StatementLayout.Of(text, context.Ledger);
         if (layout.Kind != kind)
@@ -108,20 +108,20 @@ internal sealed class Statement
         var frame = Frame(definition, _context, _request, _layout.Kind.IsOfMoment, _figures);
         var report = Table(definition, _figures, _rows.Rows).In(frame) with
         {
-            Title = _request.Title ?? text.Title ?? definition.Title, Checks = [.. Checks(_figures.Wholes[PercentOf.Column])],
+            Title = _request.Title ?? text.Title ?? definition.Title,
+            Checks = [.. Checks(_figures.Wholes[PercentOf.Column])],
         };
         return _layout.Kind.MustBalance ? MarkedInPart(report, _figures) : report;
     }
 
     private static void RefusePercentages(ReportDefinition definition, StatementKind kind, ReportRequest request)
     {
-        var names = ReportOptions.Percent.Words;
         foreach (var percent in request.Percent.Where(percent => !kind.PercentOf.Contains(percent)))
         {
             throw new ProblemException(
                 ProblemKind.Usage,
-                $"--percent {names[(int)percent]} does not apply to {definition.Key}, which has no such total.",
-                $"It takes {Suggestion.Listed([.. kind.PercentOf.Select(known => names[(int)known])], "or")}.");
+                $"--percent {ReportOptions.NameOf(percent)} does not apply to {definition.Key}, which has no such total.",
+                $"It takes {Suggestion.Listed([.. kind.PercentOf.Select(ReportOptions.NameOf)], "or")}.");
         }
     }
 

@@ -141,7 +141,7 @@ internal sealed class StatementRows
     {
         StatementGroup group => group.Parts.Where(IsWanted).Any(HasRows),
         StatementLine { Text.IsEach: true } line => RowsOf(line).Count > 0,
-        StatementLine line => _figures.Has(TotalOf(line)) || _request.Zeros,
+        StatementLine line => _figures.Has(TotalOf(line)) || _request.Statement.Zeros,
         _ => true,
     };
 
@@ -191,7 +191,7 @@ internal sealed class StatementRows
             sum = TermSums.Of([(sum, 1), (AddAccount(part, depth + 1, line, own, rows), 1)]);
         }
 
-        if (rows.Count > place || _figures.Has(sum) || (_request.Zeros && account.Active))
+        if (rows.Count > place || _figures.Has(sum) || (_request.Statement.Zeros && account.Active))
         {
             rows.Insert(place, (account, depth, sum));
         }

@@ -52,7 +52,7 @@ public static class TrialBalanceReport
         return Statement.SumsThatFit(Definition, context, request, shape, () =>
         {
             var figures = StatementFigures.Of(context, request, shape, _ => true, Spans);
-            var rows = Rows(context.Ledger.Accounts, figures, request.Zeros);
+            var rows = Rows(context.Ledger.Accounts, figures, request.Statement.Zeros);
             var report = Statement.Table(Definition, figures, rows).In(Statement.Frame(Definition, context, request, isOfMoment: false, figures));
             return Statement.MarkedInPart(report with { Checks = [.. Checks(figures, rows[^1].Of)] }, figures);
         });

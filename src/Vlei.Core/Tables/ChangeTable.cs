@@ -1,3 +1,4 @@
+using System.Globalization;
 using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
@@ -9,24 +10,29 @@ public static class ChangeTable
 {
     private static readonly WordPool Actions = new(["", "added", "changed", "removed"]);
 
+    private static readonly RecordFields<DocumentVersion> Own = new()
+    {
+        { new("id", FieldType.Text, "The id of the document"), version => version.Id },
+        { new("date", FieldType.Date, "The day of the import"), version => DayOf(version).DayNumber },
+        { new("time", FieldType.Text, "The time of day of the import, in UTC"), version => version.At.UtcDateTime.ToString("HH:mm", CultureInfo.InvariantCulture) },
+        { new("revision", FieldType.Integer, "The number of the import"), version => version.Revision },
+        { new("user", FieldType.Text, "Who ran the import"), version => version.By },
+        { new("action", FieldType.Choice, "What it did to the document") { Words = Actions }, version => (long)version.Change + 1 },
+        {
+            TableField.Reference("document", RecordTables.Documents, "The document as it is now; nothing where it was removed since"),
+            version => version.Document
+        },
+        { TableField.DocumentKind("What it was then"), version => version.Kind },
+        { new("document-date", FieldType.Date, "Its date then"), version => version.Date.DayNumber },
+        { new("total", FieldType.Money, "The sum of its debits then"), version => version.Total.MinorUnits },
+    };
+
     /// <summary>The table.</summary>
     public static TableDefinition Definition { get; } = new()
     {
         Name = "changes",
         Meaning = "What each import did to documents: which were added, changed and removed, when and by whom",
-        Fields =
-        [
-            new("id", FieldType.Text, "The id of the document"),
-            new("date", FieldType.Date, "The day of the import"),
-            new("time", FieldType.Text, "The time of day of the import, in UTC"),
-            new("revision", FieldType.Integer, "The number of the import"),
-            new("user", FieldType.Text, "Who ran the import"),
-            new("action", FieldType.Choice, "What it did to the document") { Words = Actions },
-            TableField.Reference("document", RecordTables.Documents, "The document as it is now; nothing where it was removed since"),
-            TableField.DocumentKind("What it was then"),
-            new("document-date", FieldType.Date, "Its date then"),
-            new("total", FieldType.Money, "The sum of its debits then"),
-        ],
+        Fields = [.. Own],
         Columns = ["date", "time", "revision", "user", "action", "kind", "document-date", "document.contact", "total"],
         Key = ["id", "revision"],
         Date = "date",
@@ -37,27 +43,8 @@ public static class ChangeTable
             ("--where \"action <> 'added'\"", "what was ever changed or removed"),
             ("--rows document.created-by --across kind --measure count", "who entered how many documents of which kind"),
         ],
-        Read = (context, range) => [BlockOf([.. context.Ledger.DocumentVersions().Where(version => range.Contains(DayOf(version)))])],
+        Read = (context, range) => [Own.BlockOf([.. context.Ledger.DocumentVersions().Where(version => range.Contains(DayOf(version)))])],
     };
 
     private static DateOnly DayOf(DocumentVersion version) => DateOnly.FromDateTime(version.At.UtcDateTime);
-
-    private static RowBlock BlockOf(List<DocumentVersion> versions) => new(versions.Count, name => [.. versions.Select(version => name switch
-    {
-        "date" => DayOf(version).DayNumber,
-        "revision" => version.Revision,
-        "action" => (long)version.Change + 1,
-        "document" => version.Document,
-        "kind" => version.Kind,
-        "document-date" => version.Date.DayNumber,
-        _ => version.Total.MinorUnits,
-    })])
-    {
-        TextOf = (name, row) => name switch
-        {
-            "id" => versions[row].Id,
-            "time" => versions[row].At.UtcDateTime.ToString("HH:mm", System.Globalization.CultureInfo.InvariantCulture),
-            _ => versions[row].By,
-        },
-    };
 }

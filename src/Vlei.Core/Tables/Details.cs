@@ -72,7 +72,8 @@ public static class Details
         {
             for (var column = 0; column < report.Columns.Count; column++)
             {
-                if (row.Cells[column].Units is not null && OriginOf(report, place, column) is { } origin)
+                // What is worked out from other figures has no records of its own; those figures have.
+                if (row.Cells[column].Units is not null && report.OriginOf(place, column) is { Refusal: null } origin)
                 {
                     var figure = new CellPlace(place, column);
                     traces.Add((figure, TraceList.Of(report, context.Ledger, figure, origin, all: false, texts)));
@@ -83,19 +84,6 @@ public static class Details
         }
 
         return traces;
-    }
-
-    // What is worked out from other figures has no records of its own; those figures have.
-    private static CellOrigin? OriginOf(Report report, int row, int column)
-    {
-        try
-        {
-            return report.OriginOf(row, column);
-        }
-        catch (ProblemException)
-        {
-            return null;
-        }
     }
 
     // All lines by document, of which those that are wanted stay: to look each up by its id would take longer.
@@ -110,8 +98,7 @@ public static class Details
         var report = lines.Build(context, new ReportRequest
         {
             Period = new OpenPeriod(context.Records),
-            GroupBy = ["document"],
-            Columns = ColumnText.Parse("columns", "date,kind,contact,account,item,quantity,memo,amount"),
+            List = new ListRequest { GroupBy = ["document"], Columns = ColumnText.Parse("columns", "date,kind,contact,account,item,quantity,memo,amount") },
             Title = "Documents",
         });
         return report with

@@ -53,9 +53,8 @@ public static class FieldLists
         {
             Period = table.IsOfMoment ? null : new OpenPeriod(null, null),
             Choices = list is null ? [] : [new FieldChoice(field, ValueList.Parse(list), IsExcept: false)],
-            GroupBy = [field],
+            List = new ListRequest { GroupBy = [field], Columns = [new ColumnText(null, Measure.Rows.Key, null)] },
             Summary = true,
-            Columns = [new ColumnText(null, Measure.Rows.Key, null)],
             Sort = [new SortOrder(Measure.Rows.Key, Downwards: true)],
         });
 

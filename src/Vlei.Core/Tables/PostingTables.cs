@@ -11,37 +11,73 @@ public static class PostingTables
 
     private static readonly WordPool Sides = new(["", "sales", "purchases"]);
 
-    private static readonly IReadOnlyList<TableField> Own =
-    [
-        new("date", FieldType.Date, "The day that it counts"),
-        TableField.Reference("document", RecordTables.Documents, "The document that it is part of"),
-        new("line", FieldType.Integer, "Its place in the document"),
-        TableField.DocumentKind("The kind of the document"),
-        TableField.Reference("account", RecordTables.Accounts, "The account that it is posted to"),
-        TableField.Reference("contact", RecordTables.Contacts, "Its contact; the document's where it has none of its own"),
-        TableField.Reference("item", RecordTables.Items, "What was bought or sold"),
-        TableField.Reference("project", RecordTables.Projects, "The job that it is for"),
-        TableField.Reference("department", RecordTables.Departments, "The part of the business that it is for"),
-        TableField.Reference("tax-code", RecordTables.TaxCodes, "The tax that it is part of"),
-        new("tax-part", FieldType.Choice, "Whether it is what the tax is counted from, or the tax") { Words = TaxParts },
-        new("amount", FieldType.Money, "Debit positive, credit negative"),
-        new("debit", FieldType.Money, "The amount, where it is a debit"),
-        new("credit", FieldType.Money, "The amount, where it is a credit; positive"),
-        new("natural", FieldType.Money, "The amount as statements show it: income, liabilities and equity positive as credits, the rest as debits"),
-        new("quantity", FieldType.Decimal, "How much of the item; into stock positive, out of it negative") { AddsUp = true },
+    // The one list of what is known of a posting.
+    private static readonly FieldList<PostingRows> Own = new()
+    {
+        {
+            new("date", FieldType.Date, "The day that it counts"),
+            (rows, _) => [.. rows.Column(PostingField.Day).Select(day => rows.Month.First.DayNumber + day - 1)]
+        },
+        { TableField.Reference("document", RecordTables.Documents, "The document that it is part of"), Column(PostingField.Document) },
+        { new("line", FieldType.Integer, "Its place in the document"), Column(PostingField.Line) },
+        { TableField.DocumentKind("The kind of the document"), Column(PostingField.Kind) },
+        { TableField.Reference("account", RecordTables.Accounts, "The account that it is posted to"), Column(PostingField.Account) },
+        { TableField.Reference("contact", RecordTables.Contacts, "Its contact; the document's where it has none of its own"), Column(PostingField.Contact) },
+        { TableField.Reference("item", RecordTables.Items, "What was bought or sold"), Column(PostingField.Item) },
+        { TableField.Reference("project", RecordTables.Projects, "The job that it is for"), Column(PostingField.Project) },
+        { TableField.Reference("department", RecordTables.Departments, "The part of the business that it is for"), Column(PostingField.Department) },
+        { TableField.Reference("tax-code", RecordTables.TaxCodes, "The tax that it is part of"), Column(PostingField.TaxCode) },
+        { new("tax-part", FieldType.Choice, "Whether it is what the tax is counted from, or the tax") { Words = TaxParts }, Column(PostingField.TaxPart) },
+        { new("amount", FieldType.Money, "Debit positive, credit negative"), Column(PostingField.Amount) },
+        {
+            new("debit", FieldType.Money, "The amount, where it is a debit"),
+            (_, block) => [.. block["amount"].Select(amount => amount > 0 ? amount : FieldCells.Nothing)]
+        },
+        {
+            new("credit", FieldType.Money, "The amount, where it is a credit; positive"),
+            (_, block) => [.. block["amount"].Select(amount => amount < 0 ? -amount : FieldCells.Nothing)]
+        },
+        {
+            new("natural", FieldType.Money, "The amount as statements show it: income, liabilities and equity positive as credits, the rest as debits"),
+            (rows, block) => [.. block["amount"].Zip(block["account"], (amount, account) => rows.CreditPositive.Contains(account) ? -amount : amount)]
+        },
+        {
+            new("quantity", FieldType.Decimal, "How much of the item; into stock positive, out of it negative") { AddsUp = true },
+            Column(PostingField.Quantity)
+        },
         Text("unit_price", FieldType.Decimal, "The price of one"),
         Text("memo", FieldType.Text, "The note of the line"),
-    ];
+        {
+            new("settlement", FieldType.Integer, "On the cash basis, the number of the settlement that released it; 0 for none"),
+            Column(PostingField.Settlement)
+        },
+    };
 
-    private static readonly TableField Settlement = new(
-        "settlement", FieldType.Integer, "On the cash basis, the number of the settlement that released it; 0 for none");
+    private static readonly FieldList<TaxRows> OfTax = new()
+    {
+        {
+            new("side", FieldType.Choice, "Sales or purchases: as the tax code says, else as the document's kind does") { Words = Sides },
+            (rows, _) => rows.Each((side, _, _) => side)
+        },
+        {
+            new("base", FieldType.Money, "What the tax is counted from; positive for a sale and for a purchase"),
+            (rows, _) => rows.Each((_, part, amount) => part == TaxPart.Base ? amount : FieldCells.Nothing)
+        },
+        {
+            new("tax", FieldType.Money, "The tax; positive for a sale and for a purchase"),
+            (rows, _) => rows.Each((_, part, amount) => part == TaxPart.Tax ? amount : FieldCells.Nothing)
+        },
+        { new("gross", FieldType.Money, "Both together"), (rows, _) => rows.Each((_, _, amount) => amount) },
+    };
+
+    static PostingTables() => Own.AddHidden(PostingColumns.NameOf(PostingField.Tags), Column(PostingField.Tags));
 
     /// <summary>All postings of either basis.</summary>
     public static TableDefinition Postings { get; } = new()
     {
         Name = "postings",
         Meaning = "Every posting to every account, on the accrual or the cash basis",
-        Fields = [.. Own, Settlement],
+        Fields = [.. Own],
         Columns = ["date", "kind", "document.number", "contact", "account", "memo", "debit", "credit"],
         Key = ["document", "line", "settlement"],
         Examples =
@@ -73,7 +109,7 @@ public static class PostingTables
     {
         Name = "stock",
         Meaning = "What came into stock and went out of it up to a day: together, what there is and what it is worth",
-        Fields = [.. Own.Select(field => field.Name == "amount" ? field with { Meaning = "What it adds to the value of stock" } : field), Settlement],
+        Fields = [.. Own.Select(field => field.Name == "amount" ? field with { Meaning = "What it adds to the value of stock" } : field)],
         Columns = ["date", "kind", "contact", "item", "quantity", "amount:Value"],
         Examples = [("--as-of last-month --group-by item --summary", "what there was at the end of last month")],
         IsOfMoment = true,
@@ -89,20 +125,14 @@ public static class PostingTables
     {
         Name = "tax",
         Meaning = "Every line with a tax code: what the tax is counted from, and the tax",
-        Fields =
-        [
-            new("side", FieldType.Choice, "Sales or purchases: as the tax code says, else as the document's kind does") { Words = Sides },
-            .. Own, Settlement,
-            new("base", FieldType.Money, "What the tax is counted from; positive for a sale and for a purchase"),
-            new("tax", FieldType.Money, "The tax; positive for a sale and for a purchase"),
-            new("gross", FieldType.Money, "Both together"),
-        ],
+        Fields = [.. OfTax.Take(1), .. Own, .. OfTax.Skip(1)],
         Examples = [("--period last-month --only side=sales --group-by tax-code", "the sales behind last month's tax")],
         Columns = ["date", "kind", "document.number", "contact", "side", "tax-code", "base", "tax", "gross"],
         Read = (context, range) =>
         {
             var sides = SidesOf(context.Ledger);
-            return Read(context, range, block => Places(block["tax-code"], code => code != 0), (block, name) => TaxColumn(block, name, sides));
+            return Read(context, range, block => Places(block["tax-code"], code => code != 0))
+                .Select(block => OfTax.BlockOf(new TaxRows(block, sides), block.Count, block));
         },
     };
 
@@ -111,51 +141,27 @@ public static class PostingTables
         OfLine = RecordTables.Lines.Fields[RecordTables.Lines.IndexOf(name)],
     };
 
-    private static IEnumerable<RowBlock> Read(
-        TableContext context, DateRange range, Func<RowBlock, int[]?> taken, Func<RowBlock, string, long[]?>? more = null)
+    private static Func<PostingRows, RowBlock, long[]> Column(PostingField field) => (rows, _) => rows.Column(field);
+
+    private static IEnumerable<RowBlock> Read(TableContext context, DateRange range, Func<RowBlock, int[]?> taken)
     {
         var creditPositive = context.Ledger.Accounts.Where(account => AccountTypes.IsCreditPositive(account.Type))
             .Select(account => (long)account.Key).ToHashSet();
         foreach (var (month, _) in context.Ledger.MonthSums(context.Basis, range))
         {
-            var (ledger, basis, days) = (context.Ledger, context.Basis, range.Intersect(month.Range));
-            var (first, end) = ledger.ReadMonth(basis, month, [PostingField.Day]) is var postings
+            var days = range.Intersect(month.Range);
+            var (first, end) = context.Ledger.ReadMonth(context.Basis, month, [PostingField.Day]) is var postings
                 ? (postings.FirstFrom(days.From.Day), postings.FirstFrom(days.To.Day + 1)) : default;
-            var own = default(RowBlock);
-            own = new RowBlock(end - first, name => name switch
-            {
-                "date" => [.. ledger.ReadMonth(basis, month, [PostingField.Day])[PostingField.Day][first..end].Select(day => month.First.DayNumber + day - 1)],
-                "debit" => [.. own!["amount"].Select(amount => amount > 0 ? amount : FieldCells.Nothing)],
-                "credit" => [.. own!["amount"].Select(amount => amount < 0 ? -amount : FieldCells.Nothing)],
-                "natural" => [.. own!["amount"].Zip(own["account"], (amount, account) => creditPositive.Contains(account) ? -amount : amount)],
-                _ => ledger.ReadMonth(basis, month, [FieldOf(name)])[FieldOf(name)][first..end],
-            });
+            var own = Own.BlockOf(new PostingRows(context.Ledger, context.Basis, month, first, end, creditPositive), end - first);
+
             // Each block reads from the one that it is made from, which therefore must stay what it is.
-            var block = own;
-            if (taken(own) is { } places)
-            {
-                block = new RowBlock(places.Length, name => [.. places.Select(place => own[name][place])], own);
-            }
-
-            if (more is not null)
-            {
-                var plain = block;
-                block = new RowBlock(plain.Count, name => more(plain, name) ?? plain[name], plain);
-            }
-
+            var block = taken(own) is { } places ? new RowBlock(places.Length, name => [.. places.Select(place => own[name][place])], own) : own;
             if (block.Count > 0)
             {
                 yield return block;
             }
         }
     }
-
-    private static PostingField FieldOf(string name) => name switch
-    {
-        "tax-code" => PostingField.TaxCode,
-        "tax-part" => PostingField.TaxPart,
-        _ => Enum.Parse<PostingField>(name, ignoreCase: true),
-    };
 
     private static int[] Places(long[] column, Func<long, bool> takes) =>
         [.. Enumerable.Range(0, column.Length).Where(row => takes(column[row]))];
@@ -164,31 +170,6 @@ public static class PostingTables
         .ReadRecords(RecordTables.TaxCodes, [RecordTables.TaxCodes.Fields[RecordTables.TaxCodes.IndexOf("direction")]])
         .ToDictionary(code => (long)code.Key, code => code.Values[0].Text is { } word ? Math.Max(0, Sides.Words.ToList().IndexOf(word)) : 0);
 
-    private static long[]? TaxColumn(RowBlock block, string name, Dictionary<long, int> sides)
-    {
-        if (name is not ("side" or "base" or "tax" or "gross"))
-        {
-            return null;
-        }
-
-        var (codes, parts, amounts, kinds) = (block["tax-code"], block["tax-part"], block["amount"], block["kind"]);
-        var column = new long[block.Count];
-        for (var row = 0; row < column.Length; row++)
-        {
-            var side = sides.GetValueOrDefault(codes[row]) is > 0 and var said ? said : SideOf(kinds[row], amounts[row]);
-            var amount = side == 1 ? -amounts[row] : amounts[row];
-            column[row] = name switch
-            {
-                "side" => side,
-                "gross" => amount,
-                "base" => parts[row] == (long)TaxPart.Base ? amount : FieldCells.Nothing,
-                _ => parts[row] == (long)TaxPart.Tax ? amount : FieldCells.Nothing,
-            };
-        }
-
-        return column;
-    }
-
     // A code for both sides does not say which; nor does a journal, where what is owed to the tax office is a sale's.
     private static int SideOf(long kind, long amount) => DocumentKinds.Names[(int)kind - 1] switch
     {
@@ -196,4 +177,27 @@ public static class PostingTables
         "bill" or "supplier-credit" or "purchase-return" or "payment" or "expense" => 2,
         _ => amount < 0 ? 1 : 2,
     };
+
+    // Some postings of a month, one after the other.
+    private sealed record PostingRows(ILedger Ledger, AccountingBasis Basis, YearMonth Month, int First, int End, HashSet<long> CreditPositive)
+    {
+        public long[] Column(PostingField field) => Ledger.ReadMonth(Basis, Month, [field])[field][First..End];
+    }
+
+    // Lines with tax, and the side that each code says.
+    private sealed record TaxRows(RowBlock Lines, Dictionary<long, int> Sides)
+    {
+        public long[] Each(Func<int, TaxPart, long, long> of)
+        {
+            var (codes, parts, amounts, kinds) = (Lines["tax-code"], Lines["tax-part"], Lines["amount"], Lines["kind"]);
+            var column = new long[Lines.Count];
+            for (var row = 0; row < column.Length; row++)
+            {
+                var side = Sides.GetValueOrDefault(codes[row]) is > 0 and var said ? said : SideOf(kinds[row], amounts[row]);
+                column[row] = of(side, (TaxPart)parts[row], side == 1 ? -amounts[row] : amounts[row]);
+            }
+
+            return column;
+        }
+    }
 }

@@ -1,7 +1,6 @@
 using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
-using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Core.Tables;
@@ -69,8 +68,13 @@ internal sealed class TableFigures(
             return;
         }
 
-        RefuseWhatDoesNotAddUp(figure);
         var measure = plan.Measures[figure.Measure];
+        if (Refusal(row, figure, measure) is var (message, advice))
+        {
+            records.Refuse(message, advice);
+            return;
+        }
+
         foreach (var (rows, taken) in RowsBehind(row, figure))
         {
             var numbers = measure.Read(rows);
@@ -84,21 +88,16 @@ internal sealed class TableFigures(
         }
     }
 
-    private void RefuseWhatDoesNotAddUp(TableFigure figure)
-    {
-        if (figure.Function is not (Function.Sum or Function.Own))
-        {
-            throw new ProblemException(ProblemKind.Usage, $"{figure.Heading} is worked out from several records.", "Trace a column that adds money up.");
-        }
-
-        var measure = plan.Measures[figure.Measure];
-        if (measure.Type != FieldType.Money || measure.Quotient is not null)
-        {
-            throw new ProblemException(
-                ProblemKind.Usage, $"{measure.Heading} is {(measure.Quotient is null ? "no money" : "a quotient")}, so no postings add up to it.",
-                $"Trace a column of money; vlei show {key} with --only lists the records.");
-        }
-    }
+    private (string Message, string Advice)? Refusal(TableRow row, TableFigure figure, Measure measure) =>
+        figure.Function is not (Function.Sum or Function.Own) ? ($"{figure.Heading} is worked out from several records.", "Trace a column that adds money up.")
+        : measure.Type != FieldType.Money || measure.Quotient is not null
+            ? ($"{measure.Heading} is {(measure.Quotient is null ? "no money" : "a quotient")}, so no postings add up to it.",
+                $"Trace a column of money; vlei show {key} with --only lists the records.")
+        : row.Record < 0 && row.Group >= _rest ? ("The rest stands for many rows.", "Leave out --top, and trace one of them.")
+        : !table.IsOfLines && !table.IsOfDocuments
+            ? ($"Figures of {table.Name} lead to no postings of their own.",
+                "Trace balances in trial-balance, customer-balances or supplier-balances; a finding names the command that shows its records.")
+        : null;
 
     private void Add(RowSet rows, int place, Amount amount, OriginRecords records)
     {
@@ -112,11 +111,7 @@ internal sealed class TableFigures(
         }
         else
         {
-            records.Items.Add(table.IsOfDocuments
-                ? new OriginItem((int)Of("document"), (int)Of("contact"), DateOnly.FromDayNumber((int)Of("date")), amount, [])
-                : throw new ProblemException(
-                    ProblemKind.Usage, $"Figures of {table.Name} lead to no postings of their own.",
-                    "Trace balances in trial-balance, customer-balances or supplier-balances; a finding names the command that shows its records."));
+            records.Items.Add(new OriginItem((int)Of("document"), (int)Of("contact"), DateOnly.FromDayNumber((int)Of("date")), amount, []));
         }
     }
 
@@ -125,11 +120,6 @@ internal sealed class TableFigures(
         if (row.Record >= 0)
         {
             return [(records.SetOf(row.Record), _ => true)];
-        }
-
-        if (row.Group >= _rest)
-        {
-            throw new ProblemException(ProblemKind.Usage, "The rest stands for many rows.", "Leave out --top, and trace one of them.");
         }
 
         return scan.RowsAgain(figure.Period).Select(found => (found.Rows, new Func<int, bool>(place =>

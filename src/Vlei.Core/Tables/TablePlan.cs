@@ -65,10 +65,10 @@ internal sealed class TablePlan
         (_table, _context, _request) = (table, context, request);
         Fields = new TableFields(table, context);
         Selection = Selection.Of(request.Choices, request.Where, Fields, context);
-        IsCross = request.Rows.Count > 0 || request.Across is not null || request.Measures.Count > 0;
+        IsCross = request.List.Rows.Count > 0 || request.List.Across is not null || request.List.Measures.Count > 0;
         RefuseWhatDoesNotFit();
-        Groups = [.. (IsCross ? request.Rows : request.GroupBy).Select(name => new FieldIndex(Fields.Named(UnitOfDate(name)), context.Calendar))];
-        Across = request.Across is { } across ? new FieldIndex(Fields.Named(UnitOfDate(across)), context.Calendar) : null;
+        Groups = [.. (IsCross ? request.List.Rows : request.List.GroupBy).Select(name => new FieldIndex(Fields.Named(UnitOfDate(name)), context.Calendar))];
+        Across = request.List.Across is { } across ? new FieldIndex(Fields.Named(UnitOfDate(across)), context.Calendar) : null;
         HasRecords = !IsCross && !request.Summary && request.Compare.Count == 0 && (request.Depth is not { } depth || depth > Groups.Count);
         AddColumns();
     }
@@ -115,14 +115,14 @@ internal sealed class TablePlan
 
     private void RefuseWhatDoesNotFit()
     {
-        if (IsCross && (_request.GroupBy.Count > 0 || _request.Columns.Count > 0 || _request.Totals.Count > 0))
+        if (IsCross && (_request.List.GroupBy.Count > 0 || _request.List.Columns.Count > 0 || _request.List.Totals.Count > 0))
         {
             throw new ProblemException(
                 ProblemKind.Usage, "--rows, --across and --measure make a cross-table; --group-by, --columns and --total shape a list.",
                 "Take the one or the other: --rows is what --group-by is, --measure what --columns is.");
         }
 
-        if (IsCross && _request.Rows.Count == 0)
+        if (IsCross && _request.List.Rows.Count == 0)
         {
             throw new ProblemException(ProblemKind.Usage, "A cross-table needs rows.", "Add --rows with a field, as --rows contact.");
         }
@@ -143,7 +143,7 @@ internal sealed class TablePlan
             throw new ProblemException(ProblemKind.Usage, "--detail shows the records, --summary the groups without them.", "Give one of them.");
         }
 
-        if (_request.Summary && _request.GroupBy.Count == 0 && !IsCross)
+        if (_request.Summary && _request.List.GroupBy.Count == 0 && !IsCross)
         {
             throw new ProblemException(ProblemKind.Usage, "--summary shows groups alone, and there are none.", "Add --group-by with a field.");
         }
@@ -164,7 +164,7 @@ internal sealed class TablePlan
     {
         if (IsCross)
         {
-            var measures = _request.Measures.Count > 0 ? _request.Measures
+            var measures = _request.List.Measures.Count > 0 ? _request.List.Measures
                 : [new ColumnText(null, _table.Fields.FirstOrDefault(field => field.AddsUp)?.Name ?? Measure.Rows.Key, null)];
             foreach (var column in measures.Select(Planned))
             {
@@ -174,8 +174,8 @@ internal sealed class TablePlan
         }
         else
         {
-            _columns.AddRange(Chosen(_request.Columns).Select(Planned));
-            _columns.AddRange(_request.Totals.Select(Planned).Where(column => _columns.TrueForAll(known => known.Key != column.Key)));
+            _columns.AddRange(Chosen(_request.List.Columns).Select(Planned));
+            _columns.AddRange(_request.List.Totals.Select(Planned).Where(column => _columns.TrueForAll(known => known.Key != column.Key)));
         }
 
         if (!HasRecords && !IsCross)
@@ -184,12 +184,12 @@ internal sealed class TablePlan
             _columns.RemoveAll(column => column.Function == Function.Own || (column.Fact is { } fact && !Groups.Any(group =>
                 fact.Bound.Field.Name.StartsWith($"{group.Bound.Field.Name}.", StringComparison.OrdinalIgnoreCase))));
         }
-        else if (HasRecords && _request.Columns.All(column => column.Sign is not null))
+        else if (HasRecords && _request.List.Columns.All(column => column.Sign is not null))
         {
             // What a usual column says stands above the records already, where they are grouped by it.
             var groups = Groups.Select(group => group.Bound.Field.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
             _columns.RemoveAll(column => column.Fact is { } fact && groups.Contains(fact.Bound.Field.Name)
-                && !_request.Columns.Any(asked => asked.Text.Equals(fact.Bound.Field.Name, StringComparison.OrdinalIgnoreCase)));
+                && !_request.List.Columns.Any(asked => asked.Text.Equals(fact.Bound.Field.Name, StringComparison.OrdinalIgnoreCase)));
         }
 
         if (_columns.Count == 0)

@@ -24,6 +24,11 @@ public static class Trace
             ProblemKind.NotFound,
             $"There is no figure in row {report.Rows[rowPlace].Key}, column {report.Columns[columnPlace].Key}.",
             "Name another row or column; vlei show with --format csv shows their keys.");
+        if (origin.Refusal is { } refusal)
+        {
+            throw new ProblemException(ProblemKind.Usage, refusal.Message, refusal.Advice);
+        }
+
         return TraceList.Of(report, ledger, new CellPlace(rowPlace, columnPlace), origin, all);
     }
 

@@ -101,7 +101,7 @@ public static class ManyBooks
         var request = new ReportRequest { Period = new OpenPeriod(run.Days) };
         var profit = OpenReport.Build(ProfitLossReport.Definition, request, run.Reports);
         var money = OpenReport.Build(CashFlowReport.Definition, request, run.Reports);
-        var owed = OpenReport.Build(StandardReports.Find("receivables-aging")!, request with { KeepsUnappliedApart = true }, run.Reports);
+        var owed = OpenReport.Build(StandardReports.Find("receivables-aging")!, request with { Items = new OpenItemRequest { KeepsUnappliedApart = true } }, run.Reports);
         var moved = outcome.Reports.Sum(report => report.Moved is { } movement ? MovedFigures.Of(movement).Count : 0);
         var lost = outcome.Reports.Where(report => report.Report is null).Select(report => report.Member.Name).ToList();
         return new BookOutcome(folder, settings.Name, settings.Currency, null)

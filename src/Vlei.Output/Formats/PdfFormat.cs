@@ -1,5 +1,5 @@
-using Vlei.Output.Pages;
 using Vlei.Core.Reports;
+using Vlei.Output.Pages;
 
 namespace Vlei.Output.Formats;
 

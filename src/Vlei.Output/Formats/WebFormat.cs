@@ -1,5 +1,5 @@
-using Vlei.Output.Web;
 using Vlei.Core.Reports;
+using Vlei.Output.Web;
 
 namespace Vlei.Output.Formats;
 

@@ -1,5 +1,5 @@
-using Vlei.Output.Workbook;
 using Vlei.Core.Reports;
+using Vlei.Output.Workbook;
 
 namespace Vlei.Output.Formats;
 

@@ -1,14 +1,11 @@
 using System.CommandLine;
 using Vlei.Books;
-using Vlei.Books.Kept;
 using Vlei.Core;
 using Vlei.Core.Calendar;
-using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Core.Review;
-using Vlei.Core.Tables;
 using Vlei.Desk;
 
 namespace Vlei.Commands;

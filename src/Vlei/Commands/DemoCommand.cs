@@ -1,15 +1,12 @@
 using System.CommandLine;
 using Vlei.Books;
 using Vlei.Books.Import;
-using Vlei.Core;
 using Vlei.Core.Calendar;
-using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.OpenItems;
 using Vlei.Core.Problems;
 using Vlei.Desk;
-using Vlei.Core.Reports;
 using Vlei.Output;
 using Vlei.Records;
 using Vlei.Sample;

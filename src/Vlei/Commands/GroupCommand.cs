@@ -1,8 +1,8 @@
 using System.CommandLine;
 using Vlei.Books.Kept;
+using Vlei.Core.Problems;
 using Vlei.Desk;
 using Vlei.Desk.Keeping;
-using Vlei.Core.Problems;
 
 namespace Vlei.Commands;
 

@@ -7,8 +7,8 @@ using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
-using Vlei.Desk;
 using Vlei.Core.Tables;
+using Vlei.Desk;
 using Vlei.Output;
 using Vlei.Records;
 

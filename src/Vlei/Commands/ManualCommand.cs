@@ -1,6 +1,6 @@
-using Vlei.Core.Problems;
 using System.CommandLine;
 using System.Text;
+using Vlei.Core.Problems;
 
 namespace Vlei.Commands;
 

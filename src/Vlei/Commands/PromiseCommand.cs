@@ -5,8 +5,8 @@ using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.OpenItems;
 using Vlei.Core.Problems;
-using Vlei.Desk;
 using Vlei.Core.Reports;
+using Vlei.Desk;
 
 namespace Vlei.Commands;
 

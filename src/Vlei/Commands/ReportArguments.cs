@@ -1,15 +1,9 @@
 using System.CommandLine;
 using System.CommandLine.Completions;
-using Vlei.Books;
 using Vlei.Books.Kept;
-using Vlei.Core;
-using Vlei.Core.Calendar;
-using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Desk;
-using Vlei.Core.Tables;
-using Vlei.Output;
 
 namespace Vlei.Commands;
 

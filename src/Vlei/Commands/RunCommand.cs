@@ -2,8 +2,8 @@ using System.CommandLine;
 using Vlei.Books.Kept;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
-using Vlei.Output;
 using Vlei.Desk.Runs;
+using Vlei.Output;
 
 namespace Vlei.Commands;
 

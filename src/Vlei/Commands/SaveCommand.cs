@@ -1,8 +1,5 @@
 using System.CommandLine;
-using Vlei.Books;
 using Vlei.Books.Kept;
-using Vlei.Core;
-using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
 using Vlei.Desk;
 using Vlei.Desk.Keeping;

@@ -4,9 +4,9 @@ using Vlei.Books.Kept;
 using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
-using Vlei.Output;
 using Vlei.Desk;
 using Vlei.Desk.Runs;
+using Vlei.Output;
 
 namespace Vlei.Commands;
 
