@@ -1,4 +1,3 @@
-using Vlei.Books.Store;
 using Vlei.Core.Problems;
 
 namespace Vlei.Books;
@@ -73,7 +72,7 @@ public sealed class Book
         try
         {
             Directory.CreateDirectory(folder);
-            Database.Create(Path.Combine(folder, RecordsName));
+            RecordsFile.Create(Path.Combine(folder, RecordsName));
             File.WriteAllText(Path.Combine(folder, FileName), BookFile.Write(settings));
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)

@@ -27,7 +27,7 @@ public static class BookCheck
     /// <summary>Makes the derived columns anew from the records.</summary>
     public static void Rebuild(Book book, Action<string, long> progress)
     {
-        using var database = Database.OpenToWrite(book.RecordsPath);
+        using var database = RecordsFile.OpenToWrite(book.RecordsPath);
         Derivation.Adopt(database, book.Settings.SettlesOldestFirst, progress);
         Derivation.Rebuild(database, progress);
         database.Commit();
@@ -36,7 +36,7 @@ public static class BookCheck
     /// <summary>Runs all checks. The book is locked against imports meanwhile, and left as it was.</summary>
     public static IReadOnlyList<BookCheckResult> Run(Book book, Action<string, long> progress)
     {
-        using var database = Database.OpenToWrite(book.RecordsPath);
+        using var database = RecordsFile.OpenToWrite(book.RecordsPath);
         Derivation.Adopt(database, book.Settings.SettlesOldestFirst, progress);
         var results = new List<BookCheckResult>
         {

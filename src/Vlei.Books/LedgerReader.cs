@@ -38,7 +38,7 @@ public sealed class LedgerReader : ILedger, IDisposable
         _marks = new Lazy<IReadOnlyList<FindingMark>>(() => MarkFile.Read(book));
         _promises = new Lazy<IReadOnlyList<Promise>>(() => PromiseFile.Read(book).Select(Known).OfType<Promise>().ToList());
         _settlements = new Lazy<Dictionary<int, (int From, int To)>>(ReadSettlements);
-        _tagSets = new Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>>(() => Columns.TagSets.Read(database));
+        _tagSets = new Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>>(() => TagRows.Read(database));
         _document = new Lazy<Statement>(() => database.Prepare(
             "SELECT k.id, d.kind, d.date, d.number, d.memo FROM documents d JOIN documents_keys k ON k.key = d.key "
             + $"WHERE d.key = ? AND {_standing.Of("d")}"));
@@ -203,20 +203,20 @@ public sealed class LedgerReader : ILedger, IDisposable
     // What the book asks for may have changed since everything was derived.
     private static Database OpenDerived(Book book)
     {
-        var database = Database.OpenToRead(book.RecordsPath);
+        var database = RecordsFile.OpenToRead(book.RecordsPath);
         if (Derivation.IsOldestFirst(database) == book.Settings.SettlesOldestFirst)
         {
             return database;
         }
 
         database.Dispose();
-        using (var writer = Database.OpenToWrite(book.RecordsPath))
+        using (var writer = RecordsFile.OpenToWrite(book.RecordsPath))
         {
             Derivation.Adopt(writer, book.Settings.SettlesOldestFirst, (_, _) => { });
             writer.Commit();
         }
 
-        return Database.OpenToRead(book.RecordsPath);
+        return RecordsFile.OpenToRead(book.RecordsPath);
     }
 
     private DateRange? FindExtent()
@@ -240,7 +240,7 @@ public sealed class LedgerReader : ILedger, IDisposable
         {
             records.Add(new NamedRecord(
                 statement.Int(0), statement.Text(1), statement.Text(2),
-                statement.IsNull(3) ? none : Columns.TagSets.Parse(statement.Text(3))));
+                statement.IsNull(3) ? none : TagRows.Parse(statement.Text(3))));
         }
 
         return records;

@@ -1,5 +1,4 @@
 using System.Globalization;
-using Vlei.Books.Store;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
@@ -21,7 +20,7 @@ public static class MarkFile
     /// </summary>
     public static void Change(Book book, Func<IReadOnlyList<FindingMark>, IEnumerable<FindingMark>> change)
     {
-        using var only = Database.OpenToWrite(book.RecordsPath);
+        using var only = RecordsFile.OpenToWrite(book.RecordsPath);
         FileOf(book).Write(change(Read(book)).Select(mark => (IReadOnlyList<string>)
         [
             mark.Finding, mark.IsQuestion ? Question : Seen, mark.Note, mark.By, PeriodText.Iso(mark.On),

@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text;
-using Vlei.Books.Store;
 using Vlei.Core.Calendar;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
@@ -29,7 +28,7 @@ public static class PromiseFile
     /// </summary>
     public static void Change(Book book, Func<IReadOnlyList<PromiseRecord>, IEnumerable<PromiseRecord>> change)
     {
-        using var only = Database.OpenToWrite(book.RecordsPath);
+        using var only = RecordsFile.OpenToWrite(book.RecordsPath);
         FileOf(book).Write(change(Read(book)).Select(record => TextsOf(book, record)));
     }
 

@@ -43,7 +43,7 @@ public static class Revisions
     /// <summary>All imports, oldest first.</summary>
     public static IReadOnlyList<Revision> All(Book book)
     {
-        using var database = Database.OpenToRead(book.RecordsPath);
+        using var database = RecordsFile.OpenToRead(book.RecordsPath);
         using var statement = database.Prepare(
             "SELECT i.revision, i.at, i.by, c.added, c.changed, c.removed FROM imports i LEFT JOIN import_counts c "
             + "ON c.revision = i.revision AND c.kind = 'documents' ORDER BY i.revision");
@@ -61,14 +61,14 @@ public static class Revisions
     /// <summary>The documents and settlements that are not as they were at an earlier import.</summary>
     public static IReadOnlyList<RecordChange> ChangesSince(Book book, long revision)
     {
-        using var database = Database.OpenToRead(book.RecordsPath);
+        using var database = RecordsFile.OpenToRead(book.RecordsPath);
         return RecordChanges.Since(database, revision);
     }
 
     /// <summary>Whether accounts, contacts or other lists of records are not as they were at an earlier import.</summary>
     public static bool ListsChangedSince(Book book, long revision)
     {
-        using var database = Database.OpenToRead(book.RecordsPath);
+        using var database = RecordsFile.OpenToRead(book.RecordsPath);
         return database.Number(
             $"SELECT count(*) FROM import_counts WHERE revision > {revision} AND kind NOT IN ('documents', 'settlements') AND added + changed + removed > 0") > 0;
     }
@@ -76,7 +76,7 @@ public static class Revisions
     /// <summary>The periods that were marked as reported.</summary>
     public static IReadOnlyList<ClosedPeriod> Closed(Book book)
     {
-        using var database = Database.OpenToRead(book.RecordsPath);
+        using var database = RecordsFile.OpenToRead(book.RecordsPath);
         using var statement = database.Prepare(
             "SELECT first_day, last_day, revision, at, by FROM closed_periods ORDER BY first_day, last_day");
         var closed = new List<ClosedPeriod>();
@@ -93,7 +93,7 @@ public static class Revisions
     /// <summary>Marks a period as reported, on the records as they are; one that is marked already is marked anew.</summary>
     public static void Close(Book book, DateRange days, DateTimeOffset at, string by)
     {
-        using var database = Database.OpenToWrite(book.RecordsPath);
+        using var database = RecordsFile.OpenToWrite(book.RecordsPath);
         using (var insert = database.Prepare(
             "INSERT OR REPLACE INTO closed_periods(first_day, last_day, revision, at, by) "
             + "SELECT ?, ?, coalesce(max(revision), 0), ?, ? FROM imports"))
@@ -107,7 +107,7 @@ public static class Revisions
     /// <summary>Takes the mark of a period away; false where it has none.</summary>
     public static bool Reopen(Book book, DateRange days)
     {
-        using var database = Database.OpenToWrite(book.RecordsPath);
+        using var database = RecordsFile.OpenToWrite(book.RecordsPath);
         using (var delete = database.Prepare("DELETE FROM closed_periods WHERE first_day = ? AND last_day = ?"))
         {
             delete.Bind(1, PeriodText.Iso(days.From)).Bind(2, PeriodText.Iso(days.To)).Run();

@@ -26,7 +26,7 @@ public static class TypedLooks
         }
     }
 
-    /// <summary>Refuses looks of columns that a report does not have, and a chart where there is nothing to draw, or no place for it.</summary>
+    /// <summary>Refuses looks of columns that a report does not have, and a chart where there is nothing to draw.</summary>
     /// <param name="typed">What is typed.</param>
     /// <param name="report">The report.</param>
     /// <param name="formats">The formats that are written.</param>
@@ -34,7 +34,7 @@ public static class TypedLooks
     {
         if (typed.ContainsKey(LookOptions.Chart.Name))
         {
-            RefuseChartOfNothing(report, formats);
+            _ = report.Look.Chart is null ? null : ReportChart.Of(report);
         }
 
         var names = report.Columns.SelectMany(column => new[] { column.Key, column.Heading }).Append("label").ToHashSet(StringComparer.OrdinalIgnoreCase);
@@ -50,18 +50,17 @@ public static class TypedLooks
         }
     }
 
-    private static void RefuseChartOfNothing(Report report, IReadOnlyList<ReportFormat> formats)
+    /// <summary>Refuses a chart that is typed where no format has a place for it, before anything is read.</summary>
+    /// <param name="look">What is asked.</param>
+    /// <param name="formats">The formats that are written.</param>
+    public static void RefuseChartWithoutPlace(ReportLook look, IReadOnlyList<ReportFormat> formats)
     {
-        if (report.Look.Chart is not null)
-        {
-            _ = ReportChart.Of(report);
-        }
-        else if (formats.All(format => format.IsPicture))
+        if (look.Chart is null && formats.All(format => format.IsPicture))
         {
             throw new ProblemException(ProblemKind.Usage, "--chart none leaves nothing of a picture.", "Leave --chart out for the chart that suits the report, or say which.");
         }
 
-        if (report.Look.Chart is not null && report.Look.TemplateFile is not null
+        if (look.Chart is not null && look.TemplateFile is not null
             && formats.Where(format => format.Takes.Contains(LookOptions.Chart)).All(format => format.Takes.Contains(LookOptions.Template)))
         {
             throw new ProblemException(ProblemKind.Usage, "--chart adds none to a template: the charts in it are yours.", "Leave --chart out, or draw one in the template.");

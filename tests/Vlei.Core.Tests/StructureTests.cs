@@ -2,31 +2,86 @@ using System.Text.RegularExpressions;
 
 namespace Vlei.Core.Tests;
 
-/// <summary>The core's folders use only those below them, and nothing that belongs to the outside.</summary>
+/// <summary>
+/// Projects and folders use only what lies below them, also where a name is written in full; the core uses nothing that belongs
+/// to the outside, and only the command line knows of a command line.
+/// </summary>
 public partial class StructureTests
 {
     private static readonly string[] FromTheGroundUp =
         ["Problems", "Money", "Calendar", "Languages", "Ledger", "Basis", "Fields", "Reports", "Tables", "Statements", "OpenItems", "Review"];
 
-    [Fact]
-    public void Each_folder_uses_only_those_before_it()
+    // What each project may use besides itself.
+    private static readonly Dictionary<string, string[]> Projects = new()
     {
-        var core = Path.Combine(Root(), "src", "Vlei.Core");
-        var files = Directory.EnumerateFiles(core, "*.cs", SearchOption.AllDirectories).ToList();
-        Assert.NotEmpty(files);
-        foreach (var file in files)
+        ["Vlei.Core"] = [],
+        ["Vlei.Records"] = ["Vlei.Core"],
+        ["Vlei.Books"] = ["Vlei.Core"],
+        ["Vlei.Output"] = ["Vlei.Core"],
+        ["Vlei.Desk"] = ["Vlei.Core", "Vlei.Books", "Vlei.Output", "Vlei.Records"],
+        ["Vlei.Sample"] = ["Vlei.Core", "Vlei.Records"],
+        ["Vlei"] = ["Vlei.Core", "Vlei.Books", "Vlei.Output", "Vlei.Records", "Vlei.Desk", "Vlei.Sample"],
+        ["Vlei.Charts"] = [],
+    };
+
+    [Fact]
+    public void Each_project_uses_only_what_it_may()
+    {
+        var folders = Directory.GetDirectories(Path.Combine(Root(), "src")).Select(folder => Path.GetFileName(folder)!).ToList();
+        Assert.Equal(Projects.Keys.Order(StringComparer.Ordinal), folders.Order(StringComparer.Ordinal));
+        foreach (var project in folders)
         {
-            var folder = Path.GetRelativePath(core, Path.GetDirectoryName(file)!);
+            foreach (var (file, text) in FilesOf(project))
+            {
+                foreach (var used in Names().Matches(text).Select(name => Projects.Keys.Where(known =>
+                    name.Value == known || name.Value.StartsWith($"{known}.", StringComparison.Ordinal)).MaxBy(known => known.Length)).OfType<string>())
+                {
+                    Assert.True(used == project || used == "Vlei" || Projects[project].Contains(used), $"{file} uses {used}");
+                }
+            }
+        }
+    }
+
+    [Fact]
+    public void Each_folder_of_the_core_uses_only_those_before_it()
+    {
+        foreach (var (file, text) in FilesOf("Vlei.Core"))
+        {
+            var folder = Path.GetRelativePath(Path.Combine(Root(), "src", "Vlei.Core"), Path.GetDirectoryName(file)!);
             var own = Array.IndexOf(FromTheGroundUp, folder);
             Assert.True(folder == "." || own >= 0, $"{folder} has no place in the order");
-            var text = File.ReadAllText(file);
             Assert.DoesNotMatch(Outside(), text);
-            foreach (Match use in Uses().Matches(text))
+            foreach (var used in Names().Matches(text).Select(name => name.Value.Split('.')).Where(parts => parts.Length > 2 && parts[1] == "Core").Select(parts => parts[2])
+                .Concat(folder == "." ? [] : InFull().Matches(text).Select(name => name.Groups[1].Value)))
             {
-                Assert.True(
-                    folder == "." || Array.IndexOf(FromTheGroundUp, use.Groups[1].Value) <= own,
-                    $"{file}: {use.Value}");
+                Assert.True(folder == "." || Array.IndexOf(FromTheGroundUp, used) <= own, $"{file} uses {used}");
             }
+        }
+    }
+
+    [Fact]
+    public void Folders_of_the_other_projects_go_round_in_no_circle()
+    {
+        foreach (var project in Projects.Keys.Where(project => project != "Vlei.Core"))
+        {
+            var uses = FilesOf(project).GroupBy(file => FolderOf(project, file.Path)).ToDictionary(
+                folder => folder.Key,
+                folder => folder.SelectMany(file => Names().Matches(file.Text)).Select(name => name.Value)
+                    .Where(name => name.StartsWith($"{project}.", StringComparison.Ordinal)).Select(name => name[(project.Length + 1)..].Replace('.', '/')).ToHashSet());
+            foreach (var folder in uses.Keys.Where(folder => folder.Length > 0))
+            {
+                Assert.False(Reached(uses, folder).Contains(folder), $"{project}/{folder} comes back to itself: {string.Join(", ", Reached(uses, folder))}");
+            }
+        }
+    }
+
+    [Fact]
+    public void The_desk_and_what_is_below_it_know_of_no_terminal_and_writers_open_nothing()
+    {
+        foreach (var (file, text) in Projects.Keys.Where(project => project is not ("Vlei" or "Vlei.Charts")).SelectMany(FilesOf))
+        {
+            Assert.DoesNotMatch(CommandLine(), text);
+            Assert.True(!file.Contains("Vlei.Output", StringComparison.Ordinal) || !Opening().IsMatch(text), file);
         }
     }
 
@@ -41,9 +96,49 @@ public partial class StructureTests
         return folder.FullName;
     }
 
-    [GeneratedRegex(@"\bVlei\.Core\.([A-Z]\w+)(?=[.;])")]
-    private static partial Regex Uses();
+    // The folders that a folder uses, through others too; the project's own files at its root belong to no folder.
+    private static HashSet<string> Reached(Dictionary<string, HashSet<string>> uses, string folder)
+    {
+        var (reached, next) = (new HashSet<string>(), new Queue<string>([folder]));
+        while (next.TryDequeue(out var at))
+        {
+            foreach (var used in uses.Keys.Where(known => known.Length > 0 && known != at && uses[at].Any(name => name == known || name.StartsWith($"{known}/", StringComparison.Ordinal))))
+            {
+                if (reached.Add(used))
+                {
+                    next.Enqueue(used);
+                }
+            }
+        }
+
+        return reached;
+    }
+
+    private static string FolderOf(string project, string file) =>
+        Path.GetRelativePath(Path.Combine(Root(), "src", project), Path.GetDirectoryName(file)!) is var folder && folder == "." ? "" : folder;
+
+    private static List<(string Path, string Text)> FilesOf(string project) =>
+    [
+        .. Directory.EnumerateFiles(Path.Combine(Root(), "src", project), "*.cs", SearchOption.AllDirectories)
+            .Select(path => (path, Comments().Replace(File.ReadAllText(path), ""))),
+    ];
+
+    [GeneratedRegex(@"\bVlei(?:\.[A-Z]\w+)+")]
+    private static partial Regex Names();
+
+    // Within the core a folder's name may stand before a type without Vlei.Core.
+    [GeneratedRegex(@"(?<![.\w])(Reports|Tables|Statements|OpenItems|Review)\.[A-Z]\w+")]
+    private static partial Regex InFull();
+
+    [GeneratedRegex(@"^\s*//.*$", RegexOptions.Multiline)]
+    private static partial Regex Comments();
 
     [GeneratedRegex(@"\bConsole\b|\bFile\.|DateTime\.Now|DateTime\.Today|UtcNow|Environment\.|Sqlite")]
     private static partial Regex Outside();
+
+    [GeneratedRegex(@"\bConsole\b|ParseResult|System\.CommandLine|Spectre")]
+    private static partial Regex CommandLine();
+
+    [GeneratedRegex(@"\bFile\.|\bProcess\b|FileStream|ZipFile")]
+    private static partial Regex Opening();
 }

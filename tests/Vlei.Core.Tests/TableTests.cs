@@ -328,6 +328,7 @@ public sealed class TableTests
     }
 
     [Fact]
+    [Trait("Speed", "slow")]
     public void No_predicate_crashes() => Gen.OneOf(
         Gen.String[Gen.Char["abcdeamount .'\"()=<>-+*/_%, 0123456789\n"], 0, 60],
         SlowTable.Predicate(3).Select(Gen.Int[0, 200], Gen.Int[0, 20], (where, at, count) => where.Text.Remove(Math.Min(at, where.Text.Length), Math.Min(count, where.Text.Length - Math.Min(at, where.Text.Length)))),

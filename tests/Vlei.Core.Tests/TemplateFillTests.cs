@@ -53,6 +53,7 @@ public sealed class TemplateFillTests : IDisposable
     }, iter: 400);
 
     [Fact]
+    [Trait("Speed", "slow")]
     public void A_sheet_has_no_more_links_than_there_is_room_for_and_those_back_are_not_the_ones_that_are_spared()
     {
         const int Most = 65_530;

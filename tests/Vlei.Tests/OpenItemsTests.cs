@@ -100,9 +100,9 @@ public sealed class OpenItemsTests : IDisposable
     }
 
     [Theory]
-    [InlineData("receivables-aging", "vlei: Column Total: a sum is larger than 64 bits hold.")]
-    [InlineData("open-receivables", "vlei: Column Open: a sum is larger than 64 bits hold.")]
-    [InlineData("customer-balances", "vlei: Column Closing: a sum is larger than 64 bits hold.")]
+    [InlineData("receivables-aging", "vlei: Receivables aging, column Total: a sum is larger than 64 bits hold.")]
+    [InlineData("open-receivables", "vlei: Open receivables, column Open: a sum is larger than 64 bits hold.")]
+    [InlineData("customer-balances", "vlei: Customer balances, column Closing: a sum is larger than 64 bits hold.")]
     [InlineData("customer-ledger", "vlei: Customer ledger: a sum is larger than 64 bits hold.")]
     [InlineData("collection", "vlei: Collection: a sum is larger than 64 bits hold.")]
     public void A_sum_that_does_not_fit_is_told_and_not_shown(string report, string message)

@@ -16,7 +16,7 @@ internal sealed class Derivation
 {
     private readonly Database _database;
     private readonly Standing _standing;
-    private readonly TagSets _tags;
+    private readonly TagRows _tags;
     private readonly Action<string, long> _progress;
     private readonly Dictionary<int, DateOnly> _dates = [];
     private readonly Dictionary<int, List<Settlement>> _settlements = [];
@@ -31,7 +31,7 @@ internal sealed class Derivation
     /// <summary>Loads the settlements that stand, and the dates of all documents.</summary>
     public Derivation(Database database, Action<string, long> progress, Standing standing = default)
     {
-        (_database, _progress, _standing, _tags) = (database, progress, standing, new TagSets(database));
+        (_database, _progress, _standing, _tags) = (database, progress, standing, new TagRows(database));
         LoadDates();
         LoadSettlements();
     }

@@ -28,7 +28,7 @@ public sealed class Importer
     public static ImportOutcome Run(
         Book book, IRecordSet records, RecordErrors errors, ImportOrder order, Action<string, long> progress)
     {
-        using var database = Database.OpenToWrite(book.RecordsPath);
+        using var database = RecordsFile.OpenToWrite(book.RecordsPath);
 
         Derivation.Adopt(database, book.Settings.SettlesOldestFirst, progress);
 

@@ -1,4 +1,3 @@
-using Vlei.Books.Columns;
 using Vlei.Core.Ledger;
 
 namespace Vlei.Books.Store;
@@ -20,7 +19,7 @@ internal static class AccountRows
                 statement.IsNull(4) ? null : statement.Int(4), statement.Number(5) != 0,
                 statement.IsNull(6) ? null : ActivityOf(statement.Text(6)))
             {
-                Tags = TagSets.Parse(statement.Text(7)),
+                Tags = TagRows.Parse(statement.Text(7)),
             });
         }
 

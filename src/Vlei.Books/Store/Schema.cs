@@ -1,5 +1,4 @@
 using System.Text;
-using Vlei.Books.Columns;
 using Vlei.Core.Ledger;
 
 namespace Vlei.Books.Store;
@@ -14,10 +13,6 @@ internal static class Schema
     /// <summary>Marks the file as ours: "VLEI".</summary>
     public const int ApplicationId = 0x564C4549;
 
-    /// <summary>Each step brings a file from the version that is its place in this list to the next.</summary>
-    public static readonly IReadOnlyList<Action<Database>> Steps =
-        [database => database.Execute(First()), AddKindsTagsAndClosedPeriods, AddOpenItems, AddQuantitiesAndTax];
-
     /// <summary>The columns of a table's rows behind its key and its history, in the order of its fields.</summary>
     public static IEnumerable<RecordField> StoredFields(RecordTable table) =>
         table.Fields.Where(field => field.Name != table.Id);
@@ -25,7 +20,8 @@ internal static class Schema
     /// <summary>A name as SQL takes it, whatever it is.</summary>
     public static string Quoted(string name) => $"\"{name}\"";
 
-    private static void AddKindsTagsAndClosedPeriods(Database database) =>
+    /// <summary>The second step: tags of lines, and periods that are closed.</summary>
+    public static void AddKindsTagsAndClosedPeriods(Database database) =>
         database.Execute("""
             CREATE TABLE tag_sets(key INTEGER PRIMARY KEY, tags TEXT NOT NULL UNIQUE) STRICT;
             CREATE TABLE closed_periods(
@@ -37,8 +33,8 @@ internal static class Schema
                 PRIMARY KEY(first_day, last_day)) STRICT, WITHOUT ROWID;
             """);
 
-    // Besides postings, what is derived are open items and what was set against them; all of it is made anew.
-    private static void AddOpenItems(Database database)
+    /// <summary>The third: what is derived are open items and what was set against them too; all of it is made anew.</summary>
+    public static void AddOpenItems(Database database)
     {
         database.Execute("""
             DROP TABLE posting_months;
@@ -62,10 +58,8 @@ internal static class Schema
             """);
     }
 
-    // Postings know quantities and tax codes too; all of what is derived is made anew.
-    private static void AddQuantitiesAndTax(Database database) => Derivation.Rebuild(database, (_, _) => { });
-
-    private static string First()
+    /// <summary>The first step: the imports, and the tables of what they brought.</summary>
+    public static void AddRecords(Database database)
     {
         var sql = new StringBuilder("""
             CREATE TABLE imports(
@@ -109,7 +103,7 @@ internal static class Schema
             sql.Append(Create(table));
         }
 
-        return sql.ToString();
+        database.Execute(sql.ToString());
     }
 
     private static string Create(RecordTable table)

@@ -26,6 +26,9 @@ public sealed record TableField(string Name, FieldType Type, string Meaning)
     /// <summary>Whether adding its values up makes sense.</summary>
     public bool AddsUp { get; init; } = Type is FieldType.Money;
 
+    /// <summary>Whether its words are ours, and have another form in each language; those of records stay as they are.</summary>
+    public bool HasOurWords { get; init; } = Type is FieldType.Choice;
+
     /// <summary>Whether it holds numbers that can be reckoned with.</summary>
     public bool IsNumber => Type is FieldType.Money or FieldType.Decimal or FieldType.Integer;
 

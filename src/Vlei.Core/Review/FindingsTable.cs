@@ -18,7 +18,7 @@ public static class FindingsTable
     private static readonly RecordFields<(Finding Found, FindingMark? Mark)> Own = new()
     {
         { new("finding", FieldType.Text, "The name by which it is marked as seen, or as a question"), row => row.Found.Key },
-        { new("kind", FieldType.Text, "What kind of thing it is"), row => row.Found.Kind },
+        { new("kind", FieldType.Text, "What kind of thing it is") { HasOurWords = true }, row => row.Found.Kind },
         { new("date", FieldType.Date, "The day that it is about"), row => row.Found.Date.DayNumber },
         { TableField.Reference("document", RecordTables.Documents, "The document that it is about"), row => row.Found.Document },
         { TableField.Reference("contact", RecordTables.Contacts, "The contact"), row => row.Found.Contact },

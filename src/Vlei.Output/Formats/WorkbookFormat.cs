@@ -1,5 +1,6 @@
 using Vlei.Core.Reports;
 using Vlei.Output.Workbook;
+using Vlei.Output.Workbook.Template;
 
 namespace Vlei.Output.Formats;
 
@@ -18,7 +19,18 @@ internal sealed class WorkbookFormat() : ReportFormat("xlsx")
     public override IReadOnlyList<ReportOption> Takes { get; } = [.. Looks.Document.Except([LookOptions.DecimalMark]), LookOptions.Template];
 
     /// <inheritdoc/>
-    public override void Write(Report report, Stream stream, Surface surface) => WorkbookReport.Write(new ReportWords(report), stream);
+    public override void Write(Report report, Stream stream, Surface surface)
+    {
+        var words = new ReportWords(report);
+        if (words.Look.Template is { } template)
+        {
+            WorkbookTemplate.Write(words, template, stream);
+        }
+        else
+        {
+            WorkbookReport.Write(words, stream);
+        }
+    }
 
     /// <inheritdoc/>
     public override void WritePack(ReportPack pack, Stream stream, Surface surface) => WorkbookReport.WritePack(pack, stream);

@@ -1,5 +1,4 @@
 using Vlei.Core.Reports;
-using Vlei.Output.Workbook.Template;
 
 namespace Vlei.Output.Workbook;
 
@@ -21,12 +20,6 @@ internal static class WorkbookReport
     /// <summary>Writes the report.</summary>
     public static void Write(ReportWords words, Stream stream)
     {
-        if (words.Look.Template is { } template)
-        {
-            WorkbookTemplate.Write(words, template, stream);
-            return;
-        }
-
         using var package = new WorkbookPackage(stream, words.Report.Title, words.Look);
         AddReport(package, words, WorkbookPackage.SheetName(words.Report.Title, []), null);
         package.Finish();

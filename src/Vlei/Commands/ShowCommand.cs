@@ -49,6 +49,11 @@ internal static class ShowCommand
         var desk = BookOptions.OpenDesk(result);
         using var open = arguments.Open(result, desk);
         ReportFormat[] formats = [.. targets.Select(target => target.Format)];
+        if (typed.ContainsKey(LookOptions.Chart.Name))
+        {
+            TypedLooks.RefuseChartWithoutPlace(open.Request.Look, formats);
+        }
+
         var status = destination.IsFolder(result) && open.Each(formats) is { } each
             ? destination.WriteEach(result, targets[0], each.Select(one => (one.Name, Checked(one.Report))))
             : destination.Write(result, targets, Checked(open.Build(formats)));

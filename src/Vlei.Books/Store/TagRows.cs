@@ -1,21 +1,20 @@
 using System.Text.Json;
-using Vlei.Books.Store;
 using Vlei.Core.Ledger;
 
-namespace Vlei.Books.Columns;
+namespace Vlei.Books.Store;
 
 /// <summary>
 /// The tags that a line has, with those of its document that it does not have itself, kept once for all lines that have
 /// the same. A set that was ever written keeps its key, so that columns come out the same each time they are made.
 /// </summary>
-internal sealed class TagSets
+internal sealed class TagRows
 {
     private readonly Database _database;
     private readonly Dictionary<string, int> _keys = new(StringComparer.Ordinal);
     private readonly Dictionary<(string Document, string Line), int> _found = [];
 
     /// <summary>Loads the sets that are known.</summary>
-    public TagSets(Database database)
+    public TagRows(Database database)
     {
         _database = database;
         using var statement = database.Prepare("SELECT key, tags FROM tag_sets");
