@@ -127,6 +127,9 @@ public static class AccountTypes
     /// <summary>Whether the type belongs to profit and loss, rather than to the balance sheet.</summary>
     public static bool IsProfitAndLoss(AccountType type) => type >= AccountType.Income;
 
+    /// <summary>Whether the type is of what is owned, rather than of what is owed or belongs to the owners.</summary>
+    public static bool IsAsset(AccountType type) => !IsProfitAndLoss(type) && !IsCreditPositive(type);
+
     /// <summary>Whether statements show the type's credits as positive.</summary>
     public static bool IsCreditPositive(AccountType type) => type is AccountType.Card or AccountType.Payable
         or AccountType.Tax or AccountType.CurrentLiability or AccountType.LongTermLiability or AccountType.Equity

@@ -101,15 +101,16 @@ internal sealed class Statement
 
     private Report Finish(ReportDefinition definition, LayoutText text)
     {
-        _figures.Wholes[PercentOf.Income] = SumOf(account => account.Type == AccountType.Income, -1);
-        _figures.Wholes[PercentOf.Assets] = SumOf(IsAsset, 1);
+        var content = new StatementContent(_context.Ledger.Accounts, _rows.Lines, [.. _layout.AllParts.OfType<StatementComputed>()]);
+        _figures.Wholes[PercentOf.Income] = content.OfBook(account => account.Type == AccountType.Income, -1);
+        _figures.Wholes[PercentOf.Assets] = content.OfBook(account => AccountTypes.IsAsset(account.Type), 1);
         _figures.Wholes[PercentOf.Column] = _rows.Rows.Where(row => row.Formula is null && row.Kind != RowKind.Heading)
             .Select(row => row.Of).LastOrDefault(TermSums.Of(Array.Empty<Term>()));
         var frame = Frame(definition, _context, _request, _layout.Kind.IsOfMoment, _figures);
         var report = Table(definition, _figures, _rows.Rows).In(frame) with
         {
             Title = _request.Title ?? text.Title ?? definition.Title,
-            Checks = [.. Checks(_figures.Wholes[PercentOf.Column])],
+            Checks = [.. Checks(content, _figures.Wholes[PercentOf.Column])],
         };
         return _layout.Kind.MustBalance ? MarkedInPart(report, _figures) : report;
     }
@@ -144,8 +145,9 @@ internal sealed class Statement
     }
 
     // What the lines come to, against the accounts on the other side, in every column that has all postings.
-    private IEnumerable<ReportCheck> Checks(TermSums last)
+    private IEnumerable<ReportCheck> Checks(StatementContent content, TermSums last)
     {
+        var check = _layout.Kind.Check;
         if (_layout.Missing.Count > 0)
         {
             var missing = _layout.Missing.Select(account => $"{account.Code} {account.Name}").ToList();
@@ -157,8 +159,10 @@ internal sealed class Statement
 
         foreach (var column in _figures.Filter.IsEverything ? _figures.WholeColumns : [])
         {
-            var (name, expected, actual) = CheckOf(column);
-            yield return new ReportCheck(name, expected, actual, _figures.Columns.Columns[column].Shown.Heading);
+            var against = check.IsAgainstAccrual ? _figures.AccrualFigures(column) : _figures.Columns.Columns.FigureAt(column).Of;
+            yield return new ReportCheck(
+                check.Name, _figures.Of(check.Expected(content).Only, against), _figures.Of(check.Actual(content), column),
+                _figures.Columns.Columns[column].Shown.Heading);
         }
 
         if (_figures.IsSliced)
@@ -170,46 +174,4 @@ internal sealed class Statement
                 slices.Aggregate(Amount.Zero, (sum, column) => sum + _figures.Of(last, column)), "Total");
         }
     }
-
-    private (string Name, Amount Expected, Amount Actual) CheckOf(int column)
-    {
-        var lines = _rows.Lines;
-        return _layout.Kind.Check switch
-        {
-            StatementCheck.NetProfit => (
-                "Net profit = change in all other accounts",
-                _figures.Of(SumOf(account => !AccountTypes.IsProfitAndLoss(account.Type), 1), column),
-                _figures.Of(Lines(account => true, -1), column)),
-            StatementCheck.Balance => (
-                "Assets = liabilities + equity", _figures.Of(Lines(IsAsset, 1), column),
-                _figures.Of(Lines(account => !IsAsset(account), -1), column) + _figures.Of(Computed(), column)),
-            StatementCheck.Money => (
-                "Money at the end = balances of the money accounts",
-                _figures.Of(AtEnd(account => AccountTypes.ClassOf(account.Type) == AccountClass.Money, 1), MoneyFigures(column)),
-                _figures.Of(Lines(account => true, -1), column) + _figures.Of(Computed(), column)),
-            _ => (
-                "Equity at the end = assets - liabilities",
-                _figures.Of(AtEnd(account => !AccountTypes.IsProfitAndLoss(account.Type) && !ComputedRow.IsEquity(account), 1), FiguresOf(column)),
-                _figures.Of(Lines(account => true, -1), column) + _figures.Of(Computed(), column)),
-        };
-
-        TermSums Lines(Func<Account, bool> isMeant, int sign) => TermSums.Of(
-            lines.SelectMany(line => line.Accounts).Where(isMeant).Select(account => new Term(account.Key, Span.Days, sign)));
-        TermSums Computed() => TermSums.Of(_layout.AllParts.OfType<StatementComputed>().SelectMany(part => part.Terms));
-    }
-
-    private ColumnFigures FiguresOf(int column) => _figures.Columns.Columns.FigureAt(column).Of;
-
-    private ColumnFigures MoneyFigures(int column) =>
-        _layout.Kind == StatementKind.CashFlowDirect ? _figures.AccrualFigures(column) : FiguresOf(column);
-
-    private TermSums SumOf(Func<Account, bool> isMeant, int sign) => TermSums.Of(
-        _context.Ledger.Accounts.Where(isMeant).Select(account => new Term(account.Key, Span.Days, sign)));
-
-    private List<Term> AtEnd(Func<Account, bool> isMeant, int sign) =>
-        [.. _context.Ledger.Accounts.Where(isMeant).SelectMany(account =>
-            new[] { new Term(account.Key, Span.Days, sign), new Term(account.Key, Span.Before, sign) })];
-
-    private static bool IsAsset(Account account) =>
-        !AccountTypes.IsProfitAndLoss(account.Type) && !AccountTypes.IsCreditPositive(account.Type);
 }

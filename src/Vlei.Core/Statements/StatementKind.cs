@@ -10,7 +10,7 @@ namespace Vlei.Core.Statements;
 /// <param name="Computed">What else it shows, by the names of layout files.</param>
 /// <param name="PercentOf">Which percentages it takes.</param>
 /// <param name="Check">What its lines must come to.</param>
-public sealed record StatementKind(
+internal sealed record StatementKind(
     string Name, bool IsOfMoment, Func<Account, bool> Shows, IReadOnlyList<string> Computed,
     IReadOnlyList<PercentOf> PercentOf, StatementCheck Check)
 {
@@ -53,7 +53,7 @@ public sealed record StatementKind(
     /// <summary>Cash flow, from the movements of money themselves.</summary>
     public static StatementKind CashFlowDirect { get; } = new(
         "cash-flow-direct", IsOfMoment: false, account => AccountTypes.ClassOf(account.Type) != AccountClass.Money,
-        [ComputedRow.OpeningMoney], FlowPercentages, StatementCheck.Money)
+        [ComputedRow.OpeningMoney], FlowPercentages, StatementCheck.Money with { IsAgainstAccrual = true })
     {
         IsOfFlows = true,
     };
@@ -70,20 +70,4 @@ public sealed record StatementKind(
 
     private static IReadOnlyList<PercentOf> FlowPercentages =>
         [Reports.PercentOf.Column, Reports.PercentOf.Row, Reports.PercentOf.Group];
-}
-
-/// <summary>What the lines of a statement must come to.</summary>
-public enum StatementCheck
-{
-    /// <summary>Net profit is what all other accounts changed by.</summary>
-    NetProfit,
-
-    /// <summary>Assets are liabilities and equity.</summary>
-    Balance,
-
-    /// <summary>What was on the money accounts and what moved is what is on them now.</summary>
-    Money,
-
-    /// <summary>Equity at the start and its movements are equity at the end.</summary>
-    Equity,
 }
