@@ -155,6 +155,7 @@ public sealed class TableTests : IDisposable
         bool IsSold(NaiveRecords.Posting posting) => types[posting.Account] == "income";
         Same("sales-by-customer", IsSold, posting => Key(posting.Contact), -1, "natural");
         Same("sales-by-item", IsSold, posting => Key(posting.Line["item"]), -1, "natural");
+        Same("sales-by-account", IsSold, posting => posting.Account, -1, "natural");
         Same("sales-by-month", IsSold, posting => posting.Day[..7], -1, "natural");
         Same("sales-by-project", IsSold, posting => Key(posting.Line["project"]), -1, "natural");
         Same("sales-by-department", IsSold, posting => Key(posting.Line["department"]), -1, "natural");
