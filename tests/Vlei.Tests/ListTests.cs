@@ -92,6 +92,15 @@ public sealed class ListTests : IDisposable
     }
 
     [Fact]
+    public void How_long_a_document_is_open_is_counted_up_to_the_day_that_it_is_seen_on()
+    {
+        var rows = Csv("documents", "--period", "2026-01/2026-05", "--columns", "date,open,days-open").Skip(1).Where(row => row[2] == "record").ToList();
+        Assert.Contains(rows, row => row[^1].Length > 0);
+        Assert.All(rows, row => Assert.Equal(
+            row[^2] is "" or "0.00" ? "" : $"{new DateOnly(2026, 5, 31).DayNumber - DateOnly.Parse(row[^3], CultureInfo.InvariantCulture).DayNumber}", row[^1]));
+    }
+
+    [Fact]
     public void Averages_and_running_sums_are_of_their_own_columns()
     {
         var rows = Csv("open-items", "--only", "side=receivable", "--group-by", "kind", "--summary", "--columns", "average(days-late),max(days-late),running(open),running(total),open,total").Skip(1).ToList();

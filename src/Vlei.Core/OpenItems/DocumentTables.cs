@@ -30,6 +30,10 @@ public static class DocumentTables
         { new("settled", FieldType.Money, "What was set against that by the end of the period, with the same sign"), (rows, _) => rows.OfOwed(own => own.Total - own.Open) },
         { new("open", FieldType.Money, "What is left of it then"), (rows, _) => rows.OfOwed(own => own.Open) },
         {
+            new("days-open", FieldType.Integer, "Days since its date where it is open then; nothing where it is not"),
+            (rows, block) => [.. block["open"].Select((open, row) => open is 0 or FieldCells.Nothing ? FieldCells.Nothing : rows.Day.DayNumber - block["date"][row])]
+        },
+        {
             new("status", FieldType.Choice, "Whether it is open, part-settled or settled then; nothing where it owes nothing") { Words = Statuses },
             (rows, _) => rows.OfOwed(own => own.Open == 0 ? 3 : own.Open == own.Total ? 1 : 2, 0)
         },
@@ -127,7 +131,7 @@ public static class DocumentTables
         {
             var documents = lines["document"];
             int[] firsts = [.. Enumerable.Range(0, documents.Length).Where(row => row == 0 || documents[row] != documents[row - 1])];
-            yield return OfDocuments.BlockOf(new DocumentBlock(lines, firsts, owed), firsts.Length, new RowBlock(0, NoColumn, lines));
+            yield return OfDocuments.BlockOf(new DocumentBlock(lines, firsts, owed, range.To), firsts.Length, new RowBlock(0, NoColumn, lines));
         }
     }
 
@@ -171,8 +175,8 @@ public static class DocumentTables
         return owed;
     }
 
-    // The lines of some documents, and where each of these begins among them.
-    private sealed record DocumentBlock(RowBlock Lines, int[] Firsts, Lazy<Dictionary<int, (long Total, long Open)>> Owed)
+    // The lines of some documents, where each of these begins among them, and the day that they are seen on.
+    private sealed record DocumentBlock(RowBlock Lines, int[] Firsts, Lazy<Dictionary<int, (long Total, long Open)>> Owed, DateOnly Day)
     {
         public long[] First(string name) => [.. Firsts.Select(first => Lines[name][first])];
 
