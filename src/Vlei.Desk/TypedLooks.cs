@@ -29,8 +29,7 @@ public static class TypedLooks
     /// <summary>Refuses looks of columns that a report does not have, and a chart where there is nothing to draw.</summary>
     /// <param name="typed">What is typed.</param>
     /// <param name="report">The report.</param>
-    /// <param name="formats">The formats that are written.</param>
-    public static void RefuseOfNothing(IReadOnlyDictionary<string, IReadOnlyList<string>> typed, Report report, IReadOnlyList<ReportFormat> formats)
+    public static void RefuseOfNothing(IReadOnlyDictionary<string, IReadOnlyList<string>> typed, Report report)
     {
         if (typed.ContainsKey(LookOptions.Chart.Name))
         {

@@ -4,12 +4,20 @@ using System.CommandLine.Invocation;
 
 namespace Vlei.Commands;
 
-/// <summary>Help as the library writes it, with the command's examples below.</summary>
+/// <summary>Help as the library writes it, as wide as the screen is, with the command's examples below.</summary>
 internal sealed class HelpWithExamples(HelpAction help) : SynchronousCommandLineAction
 {
-    /// <summary>Lets the tree's help show examples.</summary>
+    private const int WidthWithoutScreen = 80;
+    private const int WidestToRead = 100;
+
+    /// <summary>Lets the tree's help show examples, and call what is typed by its name rather than by all that it may be.</summary>
     public static void AddTo(RootCommand root)
     {
+        foreach (var argument in root.Subcommands.SelectMany(command => command.Arguments))
+        {
+            argument.HelpName = argument.Name;
+        }
+
         var option = root.Options.OfType<HelpOption>().Single();
         option.Action = new HelpWithExamples((HelpAction)option.Action!);
     }
@@ -17,6 +25,7 @@ internal sealed class HelpWithExamples(HelpAction help) : SynchronousCommandLine
     /// <inheritdoc/>
     public override int Invoke(ParseResult parseResult)
     {
+        help.MaxWidth = Math.Min(Terminal.Width() ?? WidthWithoutScreen, WidestToRead);
         var status = help.Invoke(parseResult);
         if (parseResult.CommandResult.Command is DocumentedCommand { Examples: { Count: > 0 } examples })
         {

@@ -62,7 +62,7 @@ internal static class ShowCommand
 
         Report Checked(Report report)
         {
-            TypedLooks.RefuseOfNothing(typed, report, formats);
+            TypedLooks.RefuseOfNothing(typed, report);
             return report;
         }
     }

@@ -13,11 +13,16 @@ internal static class Terminal
     /// <summary>How text on standard output may look.</summary>
     public static Surface Look()
     {
-        var columns = int.TryParse(Environment.GetEnvironmentVariable("COLUMNS"), out var set) && set > 0 ? set : (int?)null;
-        var width = Console.IsOutputRedirected ? columns : Console.WindowWidth is > 0 and var window ? window : columns;
         var colour = !Console.IsOutputRedirected && !IsSet("NO_COLOR")
             && Environment.GetEnvironmentVariable("TERM") is not (null or "dumb");
-        return new Surface(width, !IsUtf8(), colour, ChartProgram.Beside);
+        return new Surface(Width(), !IsUtf8(), colour, ChartProgram.Beside);
+    }
+
+    /// <summary>How many columns standard output has; nothing where it has no end.</summary>
+    public static int? Width()
+    {
+        var columns = int.TryParse(Environment.GetEnvironmentVariable("COLUMNS"), out var set) && set > 0 ? set : (int?)null;
+        return Console.IsOutputRedirected ? columns : Console.WindowWidth is > 0 and var window ? window : columns;
     }
 
     /// <summary>Says something to the person, on standard error.</summary>
