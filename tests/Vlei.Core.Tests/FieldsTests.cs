@@ -59,7 +59,7 @@ public class FieldsTests
 
     [Fact]
     public void What_is_taken_and_what_is_left_out_make_the_whole() => Gen.Select(
-        RandomBook.Gen1, Choose.One("profit-loss", "balance-sheet", "cash-flow", "equity-movements", "trial-balance"),
+        RandomBook.Gen1, Choose.One("profit-loss", "balance-sheet", "cash-flow", "equity-movements", "working-capital", "trial-balance"),
         Choose.One("contact=A-1", "project=none,B-3", "tag.place=north", "kind=invoice", "item=B*", "account.type=income,bank,tax"),
         Gen.Enum<AccountingBasis>()).Sample((book, name, choice, basis) =>
     {

@@ -105,6 +105,27 @@ public static class SlowStatements
         };
     }
 
+    /// <summary>A row of the changes in working capital: what is owed takes away from it.</summary>
+    public static long WorkingCapital(string row, DateRange range, Sums sums)
+    {
+        int[] assets = [RandomBook.Bank, RandomBook.Receivable, RandomBook.Loans], owed = [RandomBook.Payable, RandomBook.Tax];
+        long Of(IEnumerable<int> accounts) => accounts.Sum(account => sums(account, range.From, range.To));
+        var opening = assets.Concat(owed).Sum(account => sums(account, DateOnly.MinValue, range.From.AddDays(-1)));
+        return row switch
+        {
+            "opening-working-capital" => opening,
+            "total-current-assets" => Of(assets),
+            "total-current-liabilities" => Of(owed),
+            "total-bank" => Of([RandomBook.Bank]),
+            "total-receivable" => Of([RandomBook.Receivable, RandomBook.Loans]),
+            "total-payable" => Of([RandomBook.Payable]),
+            "total-tax" => Of([RandomBook.Tax]),
+            "change-in-working-capital" => Of([.. assets, .. owed]),
+            "closing-working-capital" => opening + Of([.. assets, .. owed]),
+            _ => Of([RandomBook.KeyOf(row)]),
+        };
+    }
+
     /// <summary>What an account, or the row of earlier profits, starts a period with in a trial balance.</summary>
     public static long Opening(string row, DateRange range, Sums sums)
     {

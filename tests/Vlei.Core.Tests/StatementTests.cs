@@ -14,7 +14,7 @@ namespace Vlei.Core.Tests;
 public class StatementTests
 {
     private static readonly string[] Reports =
-        ["profit-loss", "balance-sheet", "cash-flow", "cash-flow direct", "equity-movements", "trial-balance"];
+        ["profit-loss", "balance-sheet", "cash-flow", "cash-flow direct", "equity-movements", "working-capital", "trial-balance"];
 
     // What is typed, and what it means to somebody who has only read the guide.
     private static readonly (string Text, Func<SlowModel.Movement, bool> Holds)[] Choices =
@@ -252,6 +252,7 @@ public class StatementTests
             "balance-sheet" => SlowStatements.BalanceSheet(row, range.To, Sum),
             "cash-flow" or "cash-flow direct" => SlowStatements.CashFlow(row, range, Sum, report.EndsWith("direct", StringComparison.Ordinal)),
             "equity-movements" => SlowStatements.EquityMovements(row, range, Sum),
+            "working-capital" => SlowStatements.WorkingCapital(row, range, Sum),
             _ when row != "total" => TrialBalance(row),
             _ => RandomBook.Codes.Append("retained-earnings").Sum(TrialBalance),
         };

@@ -20,6 +20,7 @@ public sealed class CheckTests : IDisposable
             ok      Balance sheet: Assets = liabilities + equity
             ok      Cash flow: Money at the end = balances of the money accounts
             ok      Movements in equity: Equity at the end = assets - liabilities
+            ok      Changes in working capital: Working capital at the end = current assets - current liabilities
             ok      Trial balance: Opening balances add up to zero
             ok      Trial balance: Debits = credits
             ok      Trial balance: Closing balances add up to zero

@@ -28,6 +28,7 @@ public sealed class DemoTests : IDisposable
         "trial-balance.json", "--period 2025-11-20/2026-03-10 --basis cash --zeros --format json", "trial-balance")]
     [InlineData("cash-flow-direct.txt", "--period fy2026 --method direct --by fiscal-quarter --depth 1", "cash-flow")]
     [InlineData("equity-movements.txt", "--period fy2026 --compare prior-year --change", "equity-movements")]
+    [InlineData("working-capital.txt", "--period fy2026 --compare prior-year --change", "working-capital")]
     [InlineData("general-ledger.txt", "--period last-month --only account=1020,1030 --basis cash", "general-ledger")]
     [InlineData("general-ledger.json", "--period 2026-05-25/2026-05-31 --only account=1000 --format json", "general-ledger")]
     [InlineData("profit-loss-departments.txt", "--period fy2026 --by department --percent row --compare budget --depth 1")]

@@ -77,7 +77,7 @@ public sealed class FuzzTests : IDisposable
         for (var round = 0; round < 150; round++)
         {
             var arguments = new List<string> { "show", One(
-                random, "profit-loss", "balance-sheet", "cash-flow", "equity-movements", "trial-balance", "general-ledger") };
+                random, "profit-loss", "balance-sheet", "cash-flow", "equity-movements", "working-capital", "trial-balance", "general-ledger") };
             foreach (var (option, values) in new (string, string[])[]
             {
                 ("--period", Periods), ("--as-of", Periods), ("--basis", ["accrual", "cash", "money"]),

@@ -192,6 +192,7 @@ public sealed class LayoutTests : IDisposable
     [InlineData("cash-flow", "cash-flow", "--period 2026-05")]
     [InlineData("cash-flow-direct", "cash-flow", "--period 2026-05 --method direct")]
     [InlineData("equity-movements", "equity-movements", "--period 2026-05")]
+    [InlineData("working-capital", "working-capital", "--period 2026-05")]
     public void A_standard_layout_is_a_file_like_any_other(string layout, string report, string options)
     {
         _tool.Write("own.toml", _tool.Run("layout", layout).Done().Output);

@@ -18,6 +18,7 @@ public sealed class TraceTests : IDisposable
     [InlineData("cash-flow --period 2026-Q1 --basis cash --compare prior-year")]
     [InlineData("cash-flow --period 2026-05 --method direct --by contact --depth 1 --only contact=S*")]
     [InlineData("equity-movements --period fy2026 --compare prior-year --change")]
+    [InlineData("working-capital --period 2026-Q1 --by month --basis cash")]
     [InlineData("trial-balance --period 2026-05 --basis cash")]
     [InlineData("general-ledger --period 2026-05-20/2026-05-31 --only account=1020,1200 --basis cash")]
     [InlineData("receivables-aging --as-of 2026-05-31 --unapplied --only contact.name=H..M")]

@@ -130,6 +130,10 @@ public static class AccountTypes
     /// <summary>Whether the type is of what is owned, rather than of what is owed or belongs to the owners.</summary>
     public static bool IsAsset(AccountType type) => !IsProfitAndLoss(type) && !IsCreditPositive(type);
 
+    /// <summary>Whether the type is of what comes in or falls due within a year, as IAS 1 has it.</summary>
+    public static bool IsCurrent(AccountType type) => type is <= AccountType.CurrentAsset
+        or (>= AccountType.Card and <= AccountType.CurrentLiability);
+
     /// <summary>Whether statements show the type's credits as positive.</summary>
     public static bool IsCreditPositive(AccountType type) => type is AccountType.Card or AccountType.Payable
         or AccountType.Tax or AccountType.CurrentLiability or AccountType.LongTermLiability or AccountType.Equity

@@ -20,6 +20,9 @@ internal static class ComputedRow
     /// <summary>What belongs to the owners at the start; credit positive.</summary>
     public const string OpeningEquity = "opening-equity";
 
+    /// <summary>Current assets less current liabilities at the start; debit positive.</summary>
+    public const string OpeningWorkingCapital = "opening-working-capital";
+
     /// <summary>What counts towards it.</summary>
     public static IReadOnlyList<Term> TermsOf(string name, IReadOnlyList<Account> accounts) =>
     [
@@ -32,10 +35,14 @@ internal static class ComputedRow
                 [new Term(account.Key, Span.Days, -1), new Term(account.Key, Span.EarlierYears, 1)],
             (OpeningMoney, false) when AccountTypes.ClassOf(account.Type) == AccountClass.Money =>
                 [new Term(account.Key, Span.Before, 1)],
+            (OpeningWorkingCapital, false) when AccountTypes.IsCurrent(account.Type) => [new Term(account.Key, Span.Before, 1)],
             (OpeningEquity, var isProfit) when isProfit || IsEquity(account) => [new Term(account.Key, Span.Before, -1)],
             _ => Array.Empty<Term>(),
         }),
     ];
+
+    /// <summary>Whether profits are a part of it.</summary>
+    public static bool HoldsProfit(string name) => name is NetProfit or RetainedEarnings or CurrentEarnings or OpeningEquity;
 
     /// <summary>Whether the account is one of the owners'.</summary>
     public static bool IsEquity(Account account) => account.Type is AccountType.Equity or AccountType.RetainedEarnings;

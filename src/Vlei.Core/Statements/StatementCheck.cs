@@ -34,4 +34,10 @@ internal sealed record StatementCheck(string Name, Func<StatementContent, TermSu
         "Equity at the end = assets - liabilities",
         content => content.OfBookSoFar(account => !AccountTypes.IsProfitAndLoss(account.Type) && !ComputedRow.IsEquity(account)),
         content => content.WithComputed(account => true));
+
+    /// <summary>Working capital at the start and its changes are working capital at the end.</summary>
+    public static StatementCheck WorkingCapital { get; } = new(
+        "Working capital at the end = current assets - current liabilities",
+        content => content.OfBookSoFar(account => AccountTypes.IsCurrent(account.Type)),
+        content => content.WithComputed(account => true, 1));
 }

@@ -19,9 +19,9 @@ internal sealed record StatementContent(
     /// <summary>What accounts in its lines come to in the days of a column.</summary>
     public TermSums OfLines(Func<Account, bool> isMeant, int sign) => TermSums.Of(Terms(LineAccounts, isMeant, Span.Days, sign));
 
-    /// <summary>What they come to together with what no single account holds; credit positive.</summary>
-    public TermSums WithComputed(Func<Account, bool> isMeant) =>
-        TermSums.Of([.. Terms(LineAccounts, isMeant, Span.Days, -1), .. Computed.SelectMany(line => line.Terms)]);
+    /// <summary>What they come to together with what no single account holds; credit positive where nothing else is said.</summary>
+    public TermSums WithComputed(Func<Account, bool> isMeant, int sign = -1) =>
+        TermSums.Of([.. Terms(LineAccounts, isMeant, Span.Days, sign), .. Computed.SelectMany(line => line.Terms)]);
 
     private IEnumerable<Account> LineAccounts => Lines.SelectMany(line => line.Accounts);
 

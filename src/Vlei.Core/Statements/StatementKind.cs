@@ -22,7 +22,7 @@ internal sealed record StatementKind(
 
     /// <summary>Whether postings on the account count towards any of its rows.</summary>
     public bool RestsOn(Account account) => Shows(account)
-        || (Computed.Count > 0 && (AccountTypes.IsProfitAndLoss(account.Type) || account.Type == AccountType.RetainedEarnings));
+        || (Computed.Any(ComputedRow.HoldsProfit) && (AccountTypes.IsProfitAndLoss(account.Type) || account.Type == AccountType.RetainedEarnings));
 
     /// <summary>Profit and loss.</summary>
     public static StatementKind ProfitAndLoss { get; } = new(
@@ -64,9 +64,14 @@ internal sealed record StatementKind(
         account => account.Type is AccountType.Equity or AccountType.RetainedEarnings,
         [ComputedRow.NetProfit, ComputedRow.OpeningEquity], FlowPercentages, StatementCheck.Equity);
 
+    /// <summary>Changes in working capital.</summary>
+    public static StatementKind WorkingCapital { get; } = new(
+        "working-capital", IsOfMoment: false, account => AccountTypes.IsCurrent(account.Type),
+        [ComputedRow.OpeningWorkingCapital], FlowPercentages, StatementCheck.WorkingCapital);
+
     /// <summary>All of them.</summary>
     public static IReadOnlyList<StatementKind> All { get; } =
-        [ProfitAndLoss, BalanceSheet, CashFlow, CashFlowDirect, EquityMovements];
+        [ProfitAndLoss, BalanceSheet, CashFlow, CashFlowDirect, EquityMovements, WorkingCapital];
 
     private static IReadOnlyList<PercentOf> FlowPercentages =>
         [Reports.PercentOf.Column, Reports.PercentOf.Row, Reports.PercentOf.Group];
