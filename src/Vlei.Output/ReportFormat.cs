@@ -15,7 +15,7 @@ public abstract class ReportFormat(string name)
     public static IReadOnlyList<ReportFormat> All { get; } =
     [
         new TextFormat(), new CsvFormat(), new JsonFormat(), new MarkdownFormat(), new WebFormat(), new PdfFormat(), new WorkbookFormat(),
-        new PictureFormat("svg", isBinary: false), new PictureFormat("png", isBinary: true),
+        new OpenDocumentFormat(), new PictureFormat("svg", isBinary: false), new PictureFormat("png", isBinary: true),
     ];
 
     /// <summary>Its name.</summary>

@@ -12,7 +12,7 @@ public static class LookOptions
 
     /// <summary>The records behind figures.</summary>
     public static ChoiceOption<DetailDepth> WithDetail { get; } = new(
-        "with-detail", "DEPTH", "With the records behind each figure, in html, pdf and xlsx: records, or documents for their documents too",
+        "with-detail", "DEPTH", "With the records behind each figure, in html, pdf, xlsx and ods: records, or documents for their documents too",
         ("none", DetailDepth.None), ("records", DetailDepth.Records), ("documents", DetailDepth.Documents))
     {
         OnlyWords = true, WhenBare = "records",

@@ -13,9 +13,8 @@ internal sealed class WorkbookFormat() : ReportFormat("xlsx")
     /// <inheritdoc/>
     public override bool IsBinary => true;
 
-    // What stands before decimals is a matter of whose computer opens it.
-
     /// <inheritdoc/>
+    // What stands before decimals is a matter of whose computer opens it.
     public override IReadOnlyList<ReportOption> Takes { get; } = [.. Looks.Document.Except([LookOptions.DecimalMark]), LookOptions.Template];
 
     /// <inheritdoc/>
@@ -28,10 +27,15 @@ internal sealed class WorkbookFormat() : ReportFormat("xlsx")
         }
         else
         {
-            WorkbookReport.Write(words, stream);
+            using var workbook = new WorkbookPackage(stream, words.Report.Title, words.Look);
+            WorkbookReport.Write(words, workbook);
         }
     }
 
     /// <inheritdoc/>
-    public override void WritePack(ReportPack pack, Stream stream, Surface surface) => WorkbookReport.WritePack(pack, stream);
+    public override void WritePack(ReportPack pack, Stream stream, Surface surface)
+    {
+        using var workbook = new WorkbookPackage(stream, pack.Title, pack.Look);
+        WorkbookReport.WritePack(pack, workbook);
+    }
 }

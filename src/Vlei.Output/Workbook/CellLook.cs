@@ -19,8 +19,8 @@ internal enum CellRule
 }
 
 /// <summary>How a cell looks.</summary>
-/// <param name="Format">The number format; nothing for text.</param>
-internal readonly record struct CellLook(string? Format = null)
+/// <param name="Format">How its number is written; nothing for text.</param>
+internal readonly record struct CellLook(CellFormat? Format = null)
 {
     /// <summary>Whether it is bold.</summary>
     public bool Bold { get; init; }

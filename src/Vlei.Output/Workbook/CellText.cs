@@ -15,6 +15,9 @@ internal static class CellText
     /// <summary>How many links a sheet has room for: programs take one with more for damaged, and leave all of them out.</summary>
     public const int MostLinks = 65_530;
 
+    /// <summary>The first cell of a sheet.</summary>
+    public const string First = "A1";
+
     /// <summary>How much text a cell has room for.</summary>
     private const int MostLetters = 32_767;
 

@@ -266,7 +266,7 @@ internal sealed class ChartPart(ReportWords words, ReportChart chart, string she
         xml.WriteElementString("c", "f", Namespace, Reference([.. series.Cells.Select(cell => (cell.Row + 1, cell.Column + 1))]));
         xml.WriteStartElement("c", "numCache", Namespace);
         xml.WriteElementString("c", "formatCode", Namespace, "General");
-        WritePoints(xml, [.. series.Cells.Select(cell => ReportChart.UnitsAt(words.Report, cell) is { } units ? CellFormats.Value(words.Report, words.Report.Rows[cell.Row], cell.Column, units) : null)]);
+        WritePoints(xml, [.. series.Cells.Select(cell => ReportChart.UnitsAt(words.Report, cell) is { } units ? CellFormat.Value(words.Report, words.Report.Rows[cell.Row], cell.Column, units) : null)]);
         xml.WriteEndElement();
         xml.WriteEndElement();
     }

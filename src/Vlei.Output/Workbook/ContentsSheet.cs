@@ -1,4 +1,3 @@
-using System.Xml;
 using Vlei.Core.Languages;
 using Vlei.Core.Reports;
 
@@ -8,32 +7,29 @@ namespace Vlei.Output.Workbook;
 /// <param name="pack">The reports.</param>
 /// <param name="reports">The reports, as people read them.</param>
 /// <param name="sheets">The names of their sheets.</param>
-/// <param name="looks">The looks of the workbook.</param>
 /// <param name="language">The language of its words.</param>
-internal sealed class ContentsSheet(ReportPack pack, IReadOnlyList<ReportWords> reports, IReadOnlyList<string> sheets, WorkbookLooks looks, Language language)
+internal sealed class ContentsSheet(ReportPack pack, IReadOnlyList<ReportWords> reports, IReadOnlyList<string> sheets, Language language)
 {
     private const int FirstRow = 4;
 
     /// <summary>Writes the sheet.</summary>
-    public void Write(XmlWriter xml)
+    public void Write(ISheet sheet)
     {
-        var sheet = new SheetWriter(xml, looks);
         var lines = reports.Select(LineOf).ToList();
         const int Room = 2;
-        sheet.Begin(0, [.. Enumerable.Range(0, Headings.Length).Select(column => Room + lines.Append(Headings).Max(line => DisplayText.Width(line[column])))], 0, new HashSet<int>());
+        var widths = Enumerable.Range(0, Headings.Length).Select(column => Room + lines.Append(Headings).Max(line => DisplayText.Width(line[column])));
+        sheet.Begin(0, [.. widths], 0, new HashSet<int>());
         sheet.Row(1, 0, () => sheet.Words(0, pack.Title, new CellLook { IsTitle = true }));
         sheet.Row(2, 0, () => sheet.Words(0, reports.Count > 0 ? reports[0].Report.Book : "", default));
         sheet.Row(FirstRow, 0, () => WriteLine(sheet, Headings, new CellLook { Bold = true, Rule = CellRule.Below }));
         for (var place = 0; place < reports.Count; place++)
         {
-            sheet.Row(FirstRow + 1 + place, 0, () =>
-            {
-                WriteLine(sheet, lines[place], default);
-                sheet.Link(0, CellText.Place(sheets[place], "A1"));
-            });
+            var link = new SheetLink(sheets[place], CellText.First);
+            sheet.Row(FirstRow + 1 + place, 0, () => WriteLine(sheet, lines[place], default, link));
         }
 
-        sheet.End(new SheetPage(reports.Count > 0 ? reports[0].Look : new ReportLook(), IsWide: true, pack.Title, language.Say("Page {0} of {1}", "&P", "&N"), null));
+        var look = reports.Count > 0 ? reports[0].Look : new ReportLook();
+        sheet.End(new SheetPage(look, IsWide: true, pack.Title, (page, pages) => language.Say("Page {0} of {1}", page, pages)));
     }
 
     private string[] Headings => [language.Say("Report"), language.Say("Period"), language.Say("Amounts"), language.Say("Checks")];
@@ -45,11 +41,12 @@ internal sealed class ContentsSheet(ReportPack pack, IReadOnlyList<ReportWords> 
         words.Report.Checks.Count == 0 ? "" : language.Say(words.Report.Checks.All(check => check.Ok) ? "hold" : "FAILED"),
     ];
 
-    private static void WriteLine(SheetWriter sheet, string[] line, CellLook look)
+    private static void WriteLine(ISheet sheet, string[] line, CellLook look, SheetLink? link = null)
     {
         for (var column = 0; column < line.Length; column++)
         {
-            sheet.Words(column, line[column], look with { IsLink = column == 0 && !look.Bold });
+            var leads = column == 0 ? link : null;
+            sheet.Words(column, line[column], look with { IsLink = leads is not null }, leads);
         }
     }
 }

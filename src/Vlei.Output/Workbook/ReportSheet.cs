@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Xml;
 using Vlei.Core.Reports;
 
 namespace Vlei.Output.Workbook;
@@ -18,7 +17,6 @@ internal sealed class ReportSheet
 
     private readonly ReportWords _words;
     private readonly Report _report;
-    private readonly WorkbookLooks _looks;
     private readonly string? _back;
     private readonly List<(string Text, CellLook Look)> _head = [];
     private readonly int _headings;
@@ -27,11 +25,11 @@ internal sealed class ReportSheet
 
     /// <summary>Lays a report out.</summary>
     /// <param name="words">The report.</param>
-    /// <param name="looks">The looks of the workbook.</param>
-    /// <param name="back">Where a reader comes from, and what that is called; nothing where the sheet stands alone.</param>
-    public ReportSheet(ReportWords words, WorkbookLooks looks, (string Target, string Name)? back)
+    /// <param name="notation">How formulas name cells.</param>
+    /// <param name="back">The sheet that a reader comes from; nothing where this one stands alone.</param>
+    public ReportSheet(ReportWords words, FormulaNotation notation, string? back)
     {
-        (_words, _report, _looks) = (words, words.Report, looks);
+        (_words, _report, _back) = (words, words.Report, back);
         if (_report.Look.Logo is not null)
         {
             _head.Add(("", default));
@@ -39,23 +37,22 @@ internal sealed class ReportSheet
 
         _head.Add((_report.Title, new CellLook { IsTitle = true }));
         _head.AddRange(words.Head.Concat(_report.AddressedTo).Select(line => (line, default(CellLook))));
-        if (back is var (target, name))
+        if (back is not null)
         {
-            _back = target;
-            _head.Add((name, new CellLook { IsLink = true }));
+            _head.Add((back, new CellLook { IsLink = true }));
         }
 
         _headings = _head.Count + 2;
         _foot = words.Foot;
         WorkbookPackage.RefuseTooLarge(_report.Title, FootRow + _foot.Count + LinesOfChart, _report.Columns.Count + 1);
-        _figures = new SheetFigures(_report, _headings + 1, [.. Enumerable.Range(1, _report.Columns.Count)]);
+        _figures = new SheetFigures(_report, _headings + 1, [.. Enumerable.Range(1, _report.Columns.Count)], notation);
     }
 
     /// <summary>Where a figure leads to; nothing where it leads nowhere.</summary>
-    public Func<CellPlace, string?> FigureLink { get; init; } = _ => null;
+    public Func<CellPlace, SheetLink?> FigureLink { get; init; } = _ => null;
 
     /// <summary>Where what stands before a row's figures leads to, by the row and its place; nothing where it leads nowhere.</summary>
-    public Func<ReportRow, int, string?> LabelLink { get; init; } = (_, _) => null;
+    public Func<ReportRow, int, SheetLink?> LabelLink { get; init; } = (_, _) => null;
 
     /// <summary>The cells of the table, with its headings.</summary>
     public string Table => Absolute(_headings, _headings + _report.Rows.Count, _report.Columns.Count);
@@ -75,9 +72,6 @@ internal sealed class ReportSheet
             }
         }
     }
-
-    /// <summary>What is repeated on every page that is printed.</summary>
-    public string RepeatedRows => string.Create(CultureInfo.InvariantCulture, $"${_headings}:${_headings}");
 
     private bool IsChartBelow => _report.Rows.Count <= MostRowsAboveChart;
 
@@ -106,12 +100,10 @@ internal sealed class ReportSheet
     }
 
     /// <summary>Writes the sheet.</summary>
-    /// <param name="xml">Where to.</param>
-    /// <param name="drawing">The number by which the sheet knows what is drawn on it; nothing where nothing is.</param>
-    public void Write(XmlWriter xml, string? drawing)
+    public void Write(ISheet sheet)
     {
         // The rows are gone through twice: once for what must be known before them, and once to write them.
-        var (sheet, widest, deepest) = (new SheetWriter(xml, _looks), LettersOfHeadings(), 0);
+        var (widest, deepest) = (LettersOfHeadings(), 0);
         var shown = _words.ShownColumns(row =>
         {
             deepest = Math.Max(deepest, row.Level);
@@ -136,9 +128,11 @@ internal sealed class ReportSheet
             sheet.Row(FootRow + line, 0, () => sheet.Words(LabelColumn, _foot[line].Line, new CellLook { Bold = _foot[line].IsFailed }));
         }
 
-        sheet.End(new SheetPage(_report.Look, isWide, $"{_report.Book}: {_report.Title}, {_report.PeriodInWords}", _words.Language.Say("Page {0} of {1}", "&P", "&N"), drawing)
+        var foot = $"{_report.Book}: {_report.Title}, {_report.PeriodInWords}";
+        var isCut = _words.Chart is not null && IsChartBelow && ChartRow + LinesOfChart > (isWide ? LinesOnSide : LinesUpright);
+        sheet.End(new SheetPage(_report.Look, isWide, foot, (page, pages) => _words.Language.Say("Page {0} of {1}", page, pages))
         {
-            BreakBelow = _words.Chart is not null && IsChartBelow && ChartRow + LinesOfChart > (isWide ? LinesOnSide : LinesUpright) ? ChartRow : null,
+            BreakBelow = isCut ? ChartRow : null,
         });
     }
 
@@ -165,55 +159,47 @@ internal sealed class ReportSheet
         return [.. widest.Select((letters, place) => (place == 0 ? _words.LabelWidth : _words.WidthOf(place - 1)) ?? Math.Max(Least, letters + Room))];
     }
 
-    private void WriteHead(SheetWriter sheet, int[] widths)
+    private void WriteHead(ISheet sheet, int[] widths)
     {
         for (var line = 0; line < _head.Count; line++)
         {
             var (text, look) = _head[line];
-            sheet.Row(line + 1, 0, () =>
-            {
-                sheet.Words(LabelColumn, text, look);
-                if (look.IsLink && _back is not null)
-                {
-                    sheet.Link(LabelColumn, _back);
-                }
-            }, line == 0 && _report.Look.Logo is not null ? SheetDrawing.LogoLines : 1);
+            SheetLink? link = look.IsLink ? new SheetLink(_back!, CellText.First) : null;
+            var lines = line == 0 && _report.Look.Logo is not null ? SheetDrawing.LogoLines : 1;
+            sheet.Row(line + 1, 0, () => sheet.Words(LabelColumn, text, look, link), lines);
         }
 
         sheet.Row(_headings, 0, () =>
         {
-            sheet.Words(LabelColumn, "", new CellLook { Bold = true, Rule = CellRule.Below });
+            var look = new CellLook { Bold = true, Rule = CellRule.Below };
+            sheet.Words(LabelColumn, "", look);
             for (var column = 0; column < _report.Columns.Count; column++)
             {
-                sheet.Words(column + 1, _report.Columns[column].Heading, new CellLook { Bold = true, Rule = CellRule.Below, Wraps = true, Align = _words.AlignOf(column) });
+                sheet.Words(column + 1, _report.Columns[column].Heading, look with { Wraps = true, Align = _words.AlignOf(column) });
             }
-        }, _report.Columns.Select((column, place) => DisplayText.Wrap(column.Heading, Math.Max(1, widths[place + 1] - 3)).Count()).DefaultIfEmpty(1).Max());
+        }, _report.Columns.Select((column, place) => LinesOf(column, widths[place + 1])).DefaultIfEmpty(1).Max());
     }
 
-    private void WriteRow(SheetWriter sheet, ReportRow row, CellLook look, int place) => sheet.Row(_headings + 1 + place, row.Level, () =>
-    {
-        var target = LabelLink(row, place);
-        sheet.Words(LabelColumn, row.Label, look with { Indent = row.Level, IsLink = target is not null, Rule = CellRule.None });
-        if (target is not null)
-        {
-            sheet.Link(LabelColumn, target, isFurther: row.Kind != RowKind.Heading);
-        }
+    private static int LinesOf(ReportColumn column, int width) => DisplayText.Wrap(column.Heading, Math.Max(1, width - 3)).Count();
 
+    private void WriteRow(ISheet sheet, ReportRow row, CellLook look, int place) => sheet.Row(_headings + 1 + place, row.Level, () =>
+    {
+        var target = LabelLink(row, place) is { } leads ? leads with { IsFurther = row.Kind != RowKind.Heading } : default(SheetLink?);
+        var label = look with { Indent = row.Level, IsLink = target is not null, Rule = CellRule.None };
+        sheet.Words(LabelColumn, row.Label, label, target);
         for (var column = 0; column < _report.Columns.Count; column++)
         {
-            var cell = row.Cells[column];
+            var (cell, align) = (row.Cells[column], _words.AlignOf(column));
             if (cell.Units is { } units)
             {
-                var (figure, records) = (_figures.Of(row, place, column, units), FigureLink(new CellPlace(place, column)));
-                sheet.Number(column + 1, figure.Value, figure.Formula, look with { Format = CellFormats.Of(_words, row, column), Align = _words.AlignOf(column), IsLink = records is not null });
-                if (records is not null)
-                {
-                    sheet.Link(column + 1, records);
-                }
+                var (figure, link) = (_figures.Of(row, place, column, units), FigureLink(new CellPlace(place, column)));
+                var own = look with { Format = CellFormat.Of(_words, row, column), Align = align, IsLink = link is not null };
+                sheet.Number(column + 1, figure.Value, figure.Formula, own, link);
             }
             else if (cell.Words is not null)
             {
-                sheet.Words(column + 1, cell.Words, look with { Align = _words.AlignOf(column) is var align and not ColumnAlign.Left ? align : null, Rule = CellRule.None });
+                ColumnAlign? own = align == ColumnAlign.Left ? null : align;
+                sheet.Words(column + 1, cell.Words, look with { Align = own, Rule = CellRule.None });
             }
         }
     });

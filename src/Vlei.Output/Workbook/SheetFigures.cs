@@ -14,8 +14,9 @@ internal sealed class SheetFigures
     /// <param name="report">The report.</param>
     /// <param name="firstRow">The row of the sheet that the report's first row stands in, from 1.</param>
     /// <param name="columns">The column of the sheet that each column of the report stands in, from 0.</param>
-    public SheetFigures(Report report, int firstRow, IReadOnlyList<int> columns) =>
-        (_report, _workings, _formula) = (report, ReportWorkings.Of(report), new CellFormula(firstRow, columns));
+    /// <param name="notation">How its formulas name cells.</param>
+    public SheetFigures(Report report, int firstRow, IReadOnlyList<int> columns, FormulaNotation notation) =>
+        (_report, _workings, _formula) = (report, ReportWorkings.Of(report), new CellFormula(firstRow, columns, notation));
 
     /// <summary>Takes the next row; rows come in their order.</summary>
     public void Take(ReportRow row, int place) => _workings.Take(row, place);
@@ -24,7 +25,7 @@ internal sealed class SheetFigures
     public (string Value, string? Formula) Of(ReportRow row, int place, int column, long units)
     {
         var working = _workings.Of(row, place, column);
-        return (working is Working.Share share ? Quotient(share) : CellFormats.Value(_report, row, column, units), working is null ? null : _formula.Of(working));
+        return (working is Working.Share share ? Quotient(share) : CellFormat.Value(_report, row, column, units), working is null ? null : _formula.Of(working));
     }
 
     // A percentage is rounded to four decimals in the report; the formula of the cell is not.

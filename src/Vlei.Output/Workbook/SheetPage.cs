@@ -7,9 +7,8 @@ namespace Vlei.Output.Workbook;
 /// <param name="Look">The looks of its report.</param>
 /// <param name="IsWide">Whether it prints better on its side.</param>
 /// <param name="Foot">What stands at the left of every page's foot.</param>
-/// <param name="Number">The number of the page, as pages know it.</param>
-/// <param name="Drawing">The number by which the sheet knows what is drawn on it; nothing where nothing is.</param>
-internal sealed record SheetPage(ReportLook Look, bool IsWide, string Foot, string Number, string? Drawing)
+/// <param name="Number">How the number of the page is said, from what stands for it and for how many there are.</param>
+internal sealed record SheetPage(ReportLook Look, bool IsWide, string Foot, Func<string, string, string> Number)
 {
     private const string A4 = "9";
     private const string Letter = "1";
@@ -17,20 +16,33 @@ internal sealed record SheetPage(ReportLook Look, bool IsWide, string Foot, stri
     /// <summary>The row below which a new page begins; nothing where pages break by themselves.</summary>
     public int? BreakBelow { get; init; }
 
-    /// <summary>Writes it.</summary>
+    /// <summary>Whether it is printed on its side.</summary>
+    public bool IsOnSide => Look.Turn is { } turn ? turn == PaperTurn.Landscape : IsWide;
+
+    /// <summary>What stands at the left of every page's foot, with what the reader wants there; cut where it is too long.</summary>
+    public string WholeFoot
+    {
+        get
+        {
+            const int MostLetters = 200;
+            var text = Look.Footer is { } own ? $"{own} – {Foot}" : Foot;
+            return text.Length > MostLetters ? $"{text[..MostLetters]}…" : text;
+        }
+    }
+
+    /// <summary>Writes it into a workbook.</summary>
     public void Write(XmlWriter xml)
     {
-        SheetWriter.Empty(xml, "pageMargins", ("left", "0.6"), ("right", "0.6"), ("top", "0.7"), ("bottom", "0.7"), ("header", "0.3"), ("footer", "0.3"));
-        var isWide = Look.Turn is { } turn ? turn == PaperTurn.Landscape : IsWide;
         SheetWriter.Empty(
-            xml, "pageSetup", ("paperSize", Look.Paper == PaperSize.Letter ? Letter : A4), ("orientation", isWide ? "landscape" : "portrait"), ("fitToWidth", "1"), ("fitToHeight", "0"));
+            xml, "pageMargins", ("left", "0.6"), ("right", "0.6"), ("top", "0.7"), ("bottom", "0.7"), ("header", "0.3"), ("footer", "0.3"));
+        SheetWriter.Empty(
+            xml, "pageSetup", ("paperSize", Look.Paper == PaperSize.Letter ? Letter : A4),
+            ("orientation", IsOnSide ? "landscape" : "portrait"), ("fitToWidth", "1"), ("fitToHeight", "0"));
         xml.WriteStartElement("headerFooter");
 
         // In a page's foot, & begins a command.
-        const int MostLetters = 200;
-        var text = Look.Footer is { } own ? $"{own} – {Foot}" : Foot;
-        var foot = CellText.Escaped(text.Length > MostLetters ? $"{text[..MostLetters]}…" : text).Replace("&", "&&", StringComparison.Ordinal);
-        xml.WriteElementString("oddFooter", $"&L{foot}&R{Number}");
+        var foot = CellText.Escaped(WholeFoot).Replace("&", "&&", StringComparison.Ordinal);
+        xml.WriteElementString("oddFooter", $"&L{foot}&R{Number("&P", "&N")}");
         xml.WriteEndElement();
         if (BreakBelow is { } row)
         {
@@ -38,13 +50,6 @@ internal sealed record SheetPage(ReportLook Look, bool IsWide, string Foot, stri
             xml.WriteAttributeString("count", "1");
             xml.WriteAttributeString("manualBreakCount", "1");
             SheetWriter.Empty(xml, "brk", ("id", SheetWriter.Text(row)), ("max", SheetWriter.Text(CellText.MostColumns - 1)), ("man", "1"));
-            xml.WriteEndElement();
-        }
-
-        if (Drawing is not null)
-        {
-            xml.WriteStartElement("drawing");
-            xml.WriteAttributeString("r", "id", WorkbookPackage.Relations, Drawing);
             xml.WriteEndElement();
         }
     }

@@ -6,15 +6,19 @@ namespace Vlei.Output.Workbook;
 /// <summary>Writes the cells of a sheet in their order, and remembers which of them lead somewhere.</summary>
 /// <param name="xml">Where to.</param>
 /// <param name="looks">The looks of the workbook.</param>
-internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks)
+/// <param name="drawing">The number by which the sheet knows what is drawn on it; nothing where nothing is.</param>
+internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks, string? drawing) : ISheet
 {
     /// <summary>How high a line is, in points.</summary>
     public const int LineHeight = 14;
 
     private const int MostOutlineLevels = 7;
 
-    private readonly List<(string Cell, string Target, bool IsFurther)> _links = [];
+    private readonly List<(string Cell, SheetLink Target)> _links = [];
     private int _row;
+
+    /// <summary>The rows that are repeated on every page that is printed; nothing where none are.</summary>
+    public string? Repeated { get; private set; }
 
     /// <summary>Writes an element that holds nothing.</summary>
     public static void Empty(XmlWriter xml, string name, params ReadOnlySpan<(string Name, string Value)> attributes)
@@ -31,11 +35,7 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks)
     /// <summary>A number as files write it.</summary>
     public static string Text(double number) => number.ToString(CultureInfo.InvariantCulture);
 
-    /// <summary>Writes what stands before the cells: what is frozen, and how wide the columns are.</summary>
-    /// <param name="frozen">How many rows stay in view; the first column does too where any does.</param>
-    /// <param name="widths">The widths, in letters.</param>
-    /// <param name="depth">How deep rows are folded.</param>
-    /// <param name="hidden">The columns that readers need not see.</param>
+    /// <inheritdoc/>
     public void Begin(int frozen, IReadOnlyList<int> widths, int depth, IReadOnlySet<int> hidden)
     {
         xml.WriteStartElement("sheetPr");
@@ -48,29 +48,29 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks)
         xml.WriteAttributeString("workbookViewId", "0");
         if (frozen > 0)
         {
-            Empty(xml, "pane", ("xSplit", "1"), ("ySplit", Text(frozen)), ("topLeftCell", CellText.Name(frozen + 1, 1)), ("activePane", "bottomRight"), ("state", "frozen"));
+            Repeated = string.Create(CultureInfo.InvariantCulture, $"${frozen}:${frozen}");
+            Empty(
+                xml, "pane", ("xSplit", "1"), ("ySplit", Text(frozen)), ("topLeftCell", CellText.Name(frozen + 1, 1)),
+                ("activePane", "bottomRight"), ("state", "frozen"));
         }
 
         xml.WriteEndElement();
         xml.WriteEndElement();
-        Empty(xml, "sheetFormatPr", ("defaultRowHeight", Text(LineHeight)), ("outlineLevelRow", Text(Math.Min(MostOutlineLevels, depth))));
+        var deepest = Text(Math.Min(MostOutlineLevels, depth));
+        Empty(xml, "sheetFormatPr", ("defaultRowHeight", Text(LineHeight)), ("outlineLevelRow", deepest));
         xml.WriteStartElement("cols");
         for (var column = 0; column < widths.Count; column++)
         {
             Empty(
-                xml, "col", ("min", Text(column + 1)), ("max", Text(column + 1)), ("width", Text(widths[column])), ("customWidth", "1"),
-                ("hidden", hidden.Contains(column) ? "1" : "0"));
+                xml, "col", ("min", Text(column + 1)), ("max", Text(column + 1)), ("width", Text(widths[column])),
+                ("customWidth", "1"), ("hidden", hidden.Contains(column) ? "1" : "0"));
         }
 
         xml.WriteEndElement();
         xml.WriteStartElement("sheetData");
     }
 
-    /// <summary>Writes a row.</summary>
-    /// <param name="number">Its number, from 1.</param>
-    /// <param name="level">How deep it is folded.</param>
-    /// <param name="write">Writes its cells.</param>
-    /// <param name="lines">How many lines of text it has room for.</param>
+    /// <inheritdoc/>
     public void Row(int number, int level, Action write, int lines = 1)
     {
         _row = number;
@@ -91,10 +91,10 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks)
         xml.WriteEndElement();
     }
 
-    /// <summary>Writes words into a column; whatever they begin with, they stay words.</summary>
-    public void Words(int column, string words, CellLook look)
+    /// <inheritdoc/>
+    public void Words(int column, string words, CellLook look, SheetLink? link = null)
     {
-        Start(column, look with { IsQuoted = words.Length > 0 && "=+-@".Contains(words[0]) });
+        Start(column, look with { IsQuoted = words.Length > 0 && "=+-@".Contains(words[0]) }, link);
         if (words.Length > 0)
         {
             xml.WriteAttributeString("t", "inlineStr");
@@ -109,10 +109,10 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks)
         xml.WriteEndElement();
     }
 
-    /// <summary>Writes a number, and how it follows from others where it does.</summary>
-    public void Number(int column, string value, string? formula, CellLook look)
+    /// <inheritdoc/>
+    public void Number(int column, string value, string? formula, CellLook look, SheetLink? link = null)
     {
-        Start(column, look);
+        Start(column, look, link);
         if (formula is not null)
         {
             xml.WriteElementString("f", formula);
@@ -122,25 +122,19 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks)
         xml.WriteEndElement();
     }
 
-    /// <summary>Has the cell of that column in the row lead to other cells.</summary>
-    /// <param name="column">The column, from 0.</param>
-    /// <param name="target">The cells.</param>
-    /// <param name="isFurther">Whether it can be spared where a sheet has no room for all of its links.</param>
-    public void Link(int column, string target, bool isFurther = false) => _links.Add((CellText.Name(_row, column), target, isFurther));
-
-    /// <summary>Writes what stands after the cells.</summary>
+    /// <inheritdoc/>
     public void End(SheetPage page)
     {
         xml.WriteEndElement();
         if (_links.Count > 0)
         {
             xml.WriteStartElement("hyperlinks");
-            var room = CellText.MostLinks - _links.Count(link => !link.IsFurther);
-            foreach (var (cell, target, isFurther) in _links)
+            var room = CellText.MostLinks - _links.Count(link => !link.Target.IsFurther);
+            foreach (var (cell, target) in _links)
             {
-                if (!isFurther || room-- > 0)
+                if (!target.IsFurther || room-- > 0)
                 {
-                    Empty(xml, "hyperlink", ("ref", cell), ("location", target));
+                    Empty(xml, "hyperlink", ("ref", cell), ("location", CellText.Place(target.Sheet, target.Cell)));
                 }
             }
 
@@ -148,10 +142,21 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks)
         }
 
         page.Write(xml);
+        if (drawing is not null)
+        {
+            xml.WriteStartElement("drawing");
+            xml.WriteAttributeString("r", "id", WorkbookPackage.Relations, drawing);
+            xml.WriteEndElement();
+        }
     }
 
-    private void Start(int column, CellLook look)
+    private void Start(int column, CellLook look, SheetLink? link)
     {
+        if (link is { } leads)
+        {
+            _links.Add((CellText.Name(_row, column), leads));
+        }
+
         xml.WriteStartElement("c");
         xml.WriteAttributeString("r", CellText.Name(_row, column));
         xml.WriteAttributeString("s", Text(looks.NumberOf(look)));

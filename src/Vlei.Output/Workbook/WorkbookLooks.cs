@@ -31,10 +31,7 @@ internal sealed class WorkbookLooks(ReportLook looks)
     /// <summary>Writes them.</summary>
     public void Write(XmlWriter xml)
     {
-        foreach (var format in _numbers.Keys.Select(look => look.Format).OfType<string>().Where(format => !_formats.Contains(format)))
-        {
-            _formats.Add(format);
-        }
+        _formats.AddRange(_numbers.Keys.Select(look => look.Format).OfType<CellFormat>().Select(FormatCode.Of).Distinct());
 
         xml.WriteStartElement("styleSheet", WorkbookPackage.Main);
         WriteList(xml, "numFmts", _formats, (format, place) =>
@@ -65,7 +62,7 @@ internal sealed class WorkbookLooks(ReportLook looks)
     private void WriteLook(XmlWriter xml, CellLook look, int font)
     {
         xml.WriteStartElement("xf");
-        var format = look.Format is { } own ? FirstOwnFormat + _formats.IndexOf(own) : look.IsQuoted ? TextFormat : 0;
+        var format = look.Format is { } own ? FirstOwnFormat + _formats.IndexOf(FormatCode.Of(own)) : look.IsQuoted ? TextFormat : 0;
         xml.WriteAttributeString("numFmtId", SheetWriter.Text(format));
         xml.WriteAttributeString("fontId", SheetWriter.Text(font));
         xml.WriteAttributeString("fillId", "0");

@@ -11,7 +11,7 @@ namespace Vlei.Output.Workbook;
 /// The parts of a workbook in their archive (Office Open XML, ECMA-376): sheets are written one after the other as they come,
 /// what names them last. The same sheets make the same bytes.
 /// </summary>
-internal sealed class WorkbookPackage : IDisposable
+internal sealed class WorkbookPackage : ISpreadsheet
 {
     /// <summary>The namespace of sheets.</summary>
     public const string Main = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
@@ -22,6 +22,7 @@ internal sealed class WorkbookPackage : IDisposable
     private const string ContentTypes = "http://schemas.openxmlformats.org/package/2006/content-types";
     private const string SheetType = "application/vnd.openxmlformats-officedocument.spreadsheetml";
     private const int MostLettersInName = 31;
+    private const string RepeatedName = "_xlnm.Print_Titles";
     private const string FirstRelation = "rId1";
     private const string SecondRelation = "rId2";
 
@@ -30,6 +31,7 @@ internal sealed class WorkbookPackage : IDisposable
 
     private readonly ZipArchive _archive;
     private readonly string _title;
+    private readonly WorkbookLooks _looks;
     private readonly List<string> _sheets = [];
     private readonly List<string> _drawings = [];
     private readonly List<string> _charts = [];
@@ -41,13 +43,10 @@ internal sealed class WorkbookPackage : IDisposable
     /// <param name="looks">How its reports look.</param>
     public WorkbookPackage(Stream stream, string title, ReportLook looks)
     {
-        Looks = new WorkbookLooks(looks);
+        _looks = new WorkbookLooks(looks);
         _archive = new ZipArchive(stream, ZipArchiveMode.Create, leaveOpen: true);
         _title = title;
     }
-
-    /// <summary>The looks of its cells.</summary>
-    public WorkbookLooks Looks { get; }
 
     /// <summary>A name for a sheet that no other has: letters that none may have are replaced, and it is cut to the length that there may be.</summary>
     /// <param name="wanted">What it should be called.</param>
@@ -67,22 +66,25 @@ internal sealed class WorkbookPackage : IDisposable
         return free;
     }
 
-    /// <summary>Writes the next sheet.</summary>
-    /// <param name="name">Its name.</param>
-    /// <param name="write">Writes what is in it.</param>
-    public void AddSheet(string name, Action<XmlWriter> write) => AddSheet(name, (xml, _) => write(xml), null);
+    /// <inheritdoc/>
+    public FormulaNotation Notation => FormulaNotation.Workbook;
 
-    /// <summary>Writes the next sheet, and what is drawn on it.</summary>
-    /// <param name="name">Its name.</param>
-    /// <param name="write">Writes what is in it, with the number by which it knows what is drawn; nothing where nothing is.</param>
-    /// <param name="drawing">What is drawn on it.</param>
-    public void AddSheet(string name, Action<XmlWriter, string?> write, SheetDrawing? drawing)
+    /// <inheritdoc/>
+    public void AddSheet(
+        string name, IReadOnlyList<(string Name, string Cells)> names, SheetDrawing? drawing, Action<ISheet> write)
     {
         _sheets.Add(name);
+        _names.AddRange(names.Select(named => (named.Name, _sheets.Count - 1, CellText.Place(name, named.Cells))));
         WritePart($"xl/worksheets/sheet{_sheets.Count}.xml", xml =>
         {
             xml.WriteStartElement("worksheet", Main);
-            write(xml, drawing is null ? null : FirstRelation);
+            var sheet = new SheetWriter(xml, _looks, drawing is null ? null : FirstRelation);
+            write(sheet);
+            if (sheet.Repeated is { } rows)
+            {
+                _names.Add((RepeatedName, _sheets.Count - 1, CellText.Place(name, rows)));
+            }
+
             xml.WriteEndElement();
         });
         if (drawing is not null)
@@ -119,13 +121,10 @@ internal sealed class WorkbookPackage : IDisposable
         }
     }
 
-    /// <summary>Gives cells of the sheet written last a name, within that sheet.</summary>
-    public void AddName(string name, string cells) => _names.Add((name, _sheets.Count - 1, CellText.Place(_sheets[^1], cells)));
-
-    /// <summary>Writes what is left.</summary>
+    /// <inheritdoc/>
     public void Finish()
     {
-        WritePart("xl/styles.xml", Looks.Write);
+        WritePart("xl/styles.xml", _looks.Write);
         WritePart("xl/workbook.xml", WriteWorkbook);
         WritePart("docProps/core.xml", WriteProperties);
         WritePart("xl/_rels/workbook.xml.rels", xml => WriteRelations(xml,

@@ -36,6 +36,7 @@ public sealed class DestinationTests : IDisposable
 
     [Theory]
     [InlineData("xlsx")]
+    [InlineData("ods")]
     [InlineData("pdf")]
     [InlineData("html")]
     [InlineData("json")]

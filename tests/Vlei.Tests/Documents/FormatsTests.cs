@@ -7,7 +7,7 @@ namespace Vlei.Tests.Documents;
 /// <summary>Every report in every format: the figures that are read back are those of the JSON.</summary>
 public sealed partial class FormatsTests : IDisposable
 {
-    private static readonly string[] Endings = ["json", "csv", "md", "txt", "html", "xlsx", "pdf"];
+    private static readonly string[] Endings = ["json", "csv", "md", "txt", "html", "xlsx", "ods", "pdf"];
 
     private readonly Tool _tool = new Tool().WithDemo();
 
@@ -51,7 +51,14 @@ public sealed partial class FormatsTests : IDisposable
         CompareMarkdown(json, File.ReadAllLines(PathOf("md")));
         CompareTokens(json, File.ReadAllText(PathOf("txt")), "text");
         CompareWeb(json, File.ReadAllText(PathOf("html")));
-        CompareWorkbook(json, PathOf("xlsx"));
+        using (var workbook = new WorkbookFile(PathOf("xlsx")))
+        {
+            Assert.Empty(workbook.Faults);
+            CompareSheet(json, workbook.Table(workbook.Sheets[0]));
+        }
+
+        var spreadsheet = new OpenDocumentFile(PathOf("ods"));
+        CompareSheet(json, spreadsheet.Report(spreadsheet.Sheets[0]));
         CompareTokens(json, Shell.Run(_tool.Folder, "pdftotext", "-layout", PathOf("pdf"), "-"), "PDF");
     }
 
@@ -142,16 +149,13 @@ public sealed partial class FormatsTests : IDisposable
         }
     }
 
-    private static void CompareWorkbook(JsonFigures json, string path)
+    private static void CompareSheet(JsonFigures json, List<List<SheetCell?>> table)
     {
-        using var workbook = new WorkbookFile(path);
-        Assert.Empty(workbook.Faults);
-        var table = workbook.Table(workbook.Sheets[0]);
         Assert.Equal(json.Headings, table[0].Skip(1).Select(cell => cell!.Words));
         Assert.Equal(json.Rows.Count, table.Count - 1);
         for (var row = 0; row < json.Rows.Count; row++)
         {
-            Assert.Equal(json.Rows[row].Label, table[row + 1][0]!.Words ?? "");
+            Assert.Equal(json.Rows[row].Label, table[row + 1][0]?.Words ?? "");
             for (var column = 0; column < json.Headings.Count; column++)
             {
                 var (expected, cell) = (json.Rows[row].Cells[column], table[row + 1][column + 1]);

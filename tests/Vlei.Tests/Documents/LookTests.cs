@@ -144,9 +144,9 @@ public sealed partial class LookTests : IDisposable
     }
 
     [Theory]
-    [InlineData("--paper", "letter", "html, pdf and xlsx")]
+    [InlineData("--paper", "letter", "html, pdf, xlsx and ods")]
     [InlineData("--logo", "logo.png", "html, pdf and xlsx")]
-    [InlineData("--font-size", "9", "html, pdf and xlsx")]
+    [InlineData("--font-size", "9", "html, pdf, xlsx and ods")]
     [InlineData("--csv-style", "bare", "csv")]
     public void A_look_that_nothing_has_of_what_is_written_is_refused_where_it_is_typed_and_kept_for_what_has_it(string option, string value, string takers)
     {
@@ -156,7 +156,7 @@ public sealed partial class LookTests : IDisposable
         Assert.Contains($"{option} is for {takers}, and nothing of that kind is written.", refused.Messages);
         _tool.Run("save", "ours", "--from", "balance-sheet", option, value, "--book", "reedwater").Done();
         _tool.Run("show", "ours", "--book", "reedwater", "--to", "x.md", "--to", "x.pdf", "--to", "x.csv").Done();
-        Assert.Contains("--lang is for text, csv, md, html, pdf, xlsx, svg and png", _tool.Run("show", "balance-sheet", "--lang", "de", "--format", "json", "--book", "reedwater").Messages);
+        Assert.Contains("--lang is for text, csv, md, html, pdf, xlsx, ods, svg and png", _tool.Run("show", "balance-sheet", "--lang", "de", "--format", "json", "--book", "reedwater").Messages);
     }
 
     [Fact]

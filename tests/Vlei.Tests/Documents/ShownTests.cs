@@ -14,27 +14,19 @@ public sealed partial class ShownTests : IDisposable
     [InlineData("documents --period 2026-05-28/2026-05-31 --dates dd/MM/yyyy")]
     [InlineData("stock-changes --as-of 2026-05-31 --compare prior-period")]
     [InlineData("collection --period fy2026 --by quarter")]
-    public void LibreOffice_shows_in_every_cell_of_a_workbook_what_the_terminal_shows(string options)
+    public void LibreOffice_shows_in_every_cell_of_a_spreadsheet_what_the_terminal_shows(string options)
     {
         string[] show = ["show", .. options.Split(' '), "--book", "reedwater"];
-        _tool.Run([.. show, "--to", "s.xlsx", "--to", "s.md"]).Done();
-        Shell.Run(_tool.Folder, "soffice", "--headless", "--convert-to", "csv:Text - txt - csv (StarCalc):44,34,76,1,,1033,false,true", "--outdir", "shown", "s.xlsx");
-        var cells = File.ReadAllLines(_tool.PathOf("shown/s.csv")).Select(NaiveRecords.Values).Where(row => row.Count > 1 && row.Skip(1).Any(cell => cell.Trim().Length > 0)).ToList();
+        _tool.Run([.. show, "--to", "s.xlsx", "--to", "o.ods", "--to", "s.md"]).Done();
+        Shell.Run(
+            _tool.Folder, "soffice", "--headless", "--convert-to", "csv:Text - txt - csv (StarCalc):44,34,76,1,,1033,false,true",
+            "--outdir", "shown", "s.xlsx", "o.ods");
         var table = File.ReadAllLines(_tool.PathOf("s.md")).Where(line => line.StartsWith('|')).Select(line => Bar().Split(line)[1..^1].Select(Plain).ToList()).ToList();
         var rows = table.Skip(2).Where(row => row.Skip(1).Any(cell => cell.Length > 0)).ToList();
-        Assert.Equal(rows.Count, cells.Count - 1);
-        var places = Places(table[0], cells[0]);
-        for (var row = 0; row < rows.Count; row++)
+        foreach (var shown in new[] { "shown/s.csv", "shown/o.csv" })
         {
-            for (var column = 1; column < rows[row].Count; column++)
-            {
-                // A workbook says that a percentage is one, rounds one half away from nought, and keeps the sign of what it rounds to nought.
-                var (expected, shown) = (rows[row][column], cells[row + 1][places[column]].Trim().Replace("(0)", "0", StringComparison.Ordinal));
-                var isPercent = shown.EndsWith('%');
-                Assert.True(
-                    expected.TrimEnd(' ', '%') == shown.TrimEnd('%').Trim() || (isPercent && Math.Abs(decimal.Parse(expected.TrimEnd(' ', '%'), NumberStyles.Any, CultureInfo.InvariantCulture) - decimal.Parse(shown.TrimEnd('%'), NumberStyles.Any, CultureInfo.InvariantCulture)) <= 0.1m),
-                    $"{options}, {rows[row][0]}, {table[0][column]}: {shown}, not {expected}");
-            }
+            CompareShown(options, table[0], rows, [.. File.ReadAllLines(_tool.PathOf(shown)).Select(NaiveRecords.Values)
+                .Where(row => row.Count > 1 && row.Skip(1).Any(cell => cell.Trim().Length > 0))]);
         }
     }
 
@@ -128,6 +120,7 @@ public sealed partial class ShownTests : IDisposable
     [Theory]
     [InlineData("html")]
     [InlineData("xlsx")]
+    [InlineData("ods")]
     public void A_long_list_goes_through_a_small_heap(string format)
     {
         _tool.Run("demo", "set", "--record-set", "--documents", "12000", "--years", "1", "--seed", "5").Done();
@@ -139,6 +132,25 @@ public sealed partial class ShownTests : IDisposable
     }
 
     public void Dispose() => _tool.Dispose();
+
+    private static void CompareShown(string options, List<string> headings, List<List<string>> rows, List<IReadOnlyList<string>> cells)
+    {
+        Assert.Equal(rows.Count, cells.Count - 1);
+        var places = Places(headings, [.. cells[0]]);
+        for (var row = 0; row < rows.Count; row++)
+        {
+            for (var column = 1; column < rows[row].Count; column++)
+            {
+                // A sheet says that a percentage is one, rounds one half away from nought, and keeps the sign of what it rounds to nought.
+                var (expected, shown) = (rows[row][column], cells[row + 1][places[column]].Trim().Replace("(0)", "0", StringComparison.Ordinal));
+                Assert.True(
+                    expected.TrimEnd(' ', '%') == shown.TrimEnd('%').Trim() || (shown.EndsWith('%') && Math.Abs(Percent(expected) - Percent(shown)) <= 0.1m),
+                    $"{options}, {rows[row][0]}, {headings[column]}: {shown}, not {expected}");
+            }
+        }
+
+        static decimal Percent(string text) => decimal.Parse(text.TrimEnd(' ', '%'), NumberStyles.Any, CultureInfo.InvariantCulture);
+    }
 
     // Readers of Markdown are shown no column that says nothing; a workbook hides it.
     private static List<int> Places(List<string> shown, List<string> all)

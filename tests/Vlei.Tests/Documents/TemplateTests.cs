@@ -41,7 +41,7 @@ public sealed class TemplateTests : IDisposable
         var sheet = old.Sheet;
         using var filled = new WorkbookFile(_tool.PathOf("filled.xlsx"));
         Assert.Empty(filled.Faults);
-        using var reckoned = new WorkbookFile(Office.Reckoned(_tool.Folder, "filled.xlsx"));
+        using var reckoned = new WorkbookFile(Office.Reckoned(_tool.Folder, "filled.xlsx")[0]);
         var table = reckoned.Table(sheet);
         Assert.Equal(json.Rows.Select(row => row.Label), table.Skip(1).Select(row => row[0]!.Words));
         Assert.Equal(json.Headings, table[0].Skip(1).Select(cell => cell!.Words));

@@ -40,7 +40,7 @@ internal sealed class TemplateTable
             [.. Enumerable.Range(first.Column + 1, last.Column - first.Column).Select(column => At(first.Row, column))],
             [.. _report.Rows.Select(row => row.Label)], [.. _report.Columns.Select(column => column.Heading)]);
         _sourceOf = Sources();
-        _figures = new SheetFigures(_report, first.Row + 1, [.. Enumerable.Range(first.Column, _report.Columns.Count)]);
+        _figures = new SheetFigures(_report, first.Row + 1, [.. Enumerable.Range(first.Column, _report.Columns.Count)], FormulaNotation.Workbook);
     }
 
     /// <summary>Where the cells of the sheet go.</summary>
