@@ -95,7 +95,7 @@ public static class RequestText
         string? One(ReportOption option) => Texts(options, option) is [.., var last] ? last : null;
         bool Has(ReportOption option) => One(option) == "true";
         IReadOnlyList<ColumnText> Columns(ReportOption option) => [.. Texts(options, option).SelectMany(list => ColumnText.Parse(option.Name, list))];
-        IReadOnlyList<string> Names(ReportOption option) => One(option) == Field.None ? [] : [.. Columns(option).Select(column => column.Text)];
+        IReadOnlyList<string> Names(ReportOption option) => One(option) == FieldNames.None ? [] : [.. Columns(option).Select(column => column.Text)];
         return new ReportRequest
         {
             Period = PeriodOf(One(ReportOptions.Period), One(ReportOptions.AsOf)) is { } period ? PeriodGrammar.Parse(period, today, calendar) : null,
@@ -118,7 +118,7 @@ public static class RequestText
                 GroupBy = Names(ReportOptions.GroupBy),
                 Totals = Columns(ReportOptions.Total),
                 Rows = Names(ReportOptions.Rows),
-                Across = One(ReportOptions.Across) is { } across && across != Field.None ? across : null,
+                Across = One(ReportOptions.Across) is { } across && across != FieldNames.None ? across : null,
                 Measures = Columns(ReportOptions.Measure),
             },
             Statement = new StatementRequest
@@ -149,7 +149,7 @@ public static class RequestText
     public static IEnumerable<string> SelectedIn(IReadOnlyDictionary<string, IReadOnlyList<string>> options)
     {
         var names = Texts(options, ReportOptions.Select).SelectMany(list => list.Split(',')).Select(name => name.Trim()).ToList();
-        return names.Skip(names.LastIndexOf(Field.None) + 1);
+        return names.Skip(names.LastIndexOf(FieldNames.None) + 1);
     }
 
     private static bool IsPutTogether(string name) => OfFields.Concat(Adding).Any(option => option.Name == name);

@@ -23,6 +23,21 @@ public sealed class WordPool(
     /// <summary>The numbers of what each is part of; nothing where there are no parts.</summary>
     public IReadOnlyList<int>? Parents => parents;
 
+    /// <summary>What rows can be chosen by: the words with their ids and names, the first of which is none.</summary>
+    public IReadOnlyList<FieldValue> Values
+    {
+        get
+        {
+            var values = new List<FieldValue>(words.Count) { new(FieldNames.None, FieldNames.None) };
+            for (var number = 1; number < words.Count; number++)
+            {
+                values.Add(new FieldValue(Ids[number], Names[number], parents is not null && parents[number] > 0 ? Ids[parents[number]] : null));
+            }
+
+            return values;
+        }
+    }
+
     /// <summary>Whether it serves all rows of the table, so that a number means the same in each block.</summary>
     public bool IsShared { get; init; } = true;
 

@@ -21,6 +21,16 @@ public sealed record FieldChoice(string Field, ValueList List, bool IsExcept, st
     }
 
     /// <summary>
+    /// Whether choices of the same field take a value: where any of it alone is taken, it must be one of those, and it must be
+    /// none of what is left out.
+    /// </summary>
+    /// <param name="choices">The choices.</param>
+    /// <param name="means">Whether one of them means the value.</param>
+    public static bool Take(IReadOnlyList<FieldChoice> choices, Func<FieldChoice, bool> means) =>
+        !choices.Any(choice => choice.IsExcept && means(choice))
+        && (choices.All(choice => choice.IsExcept) || choices.Any(choice => !choice.IsExcept && means(choice)));
+
+    /// <summary>
     /// What belongs together: choices of the same field are alternatives, as far as they come from the same place. What is
     /// left out comes last.
     /// </summary>

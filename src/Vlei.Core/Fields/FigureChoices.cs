@@ -35,9 +35,8 @@ public sealed class FigureChoices
     public bool Take(string figure, long units, int decimals)
     {
         bool Means(FieldChoice choice) => Naming.Of(choice.Source, () => choice.List.Takes(figure, units, decimals));
-        return FieldChoice.Together(_choices.Where(choice => choice.Field.Equals(figure, StringComparison.OrdinalIgnoreCase))).All(own =>
-            !own.Where(choice => choice.IsExcept).Any(Means)
-            && (own.All(choice => choice.IsExcept) || own.Where(choice => !choice.IsExcept).Any(Means)));
+        return FieldChoice.Together(_choices.Where(choice => choice.Field.Equals(figure, StringComparison.OrdinalIgnoreCase)))
+            .All(own => FieldChoice.Take(own, Means));
     }
 
     private static bool IsOne(FieldChoice choice, IReadOnlyList<string> figures) =>

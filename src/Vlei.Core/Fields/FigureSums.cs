@@ -18,21 +18,21 @@ public sealed class FigureSums
 {
     private readonly Dictionary<Figure, (long[] Debits, long[] Credits)> _sums = [];
     private readonly ILedger _ledger;
-    private readonly PostingFilter _filter;
-    private readonly FieldValues? _slicedBy;
+    private readonly Selection _filter;
+    private readonly BoundField? _slicedBy;
     private readonly int _accounts;
     private readonly bool[]? _takenAccounts;
 
-    private FigureSums(ILedger ledger, PostingFilter filter, FieldValues? slicedBy)
+    private FigureSums(ILedger ledger, Selection filter, BoundField? slicedBy)
     {
         (_ledger, _filter, _slicedBy) = (ledger, filter, slicedBy);
         _accounts = ledger.Accounts.Select(account => account.Key).DefaultIfEmpty(0).Max() + 1;
         if (filter.IsOfAccounts && !filter.IsEverything)
         {
             _takenAccounts = new bool[_accounts];
-            foreach (var account in ledger.Accounts)
+            foreach (var (account, isTaken) in ledger.Accounts.Zip(filter.TakenOf(ledger.Accounts)))
             {
-                _takenAccounts[account.Key] = filter.Takes(account);
+                _takenAccounts[account.Key] = isTaken;
             }
         }
     }
@@ -46,7 +46,7 @@ public sealed class FigureSums
     /// <param name="filter">Which postings are taken at all.</param>
     /// <param name="slicedBy">The field that slices are values of.</param>
     public static FigureSums Of(
-        ILedger ledger, IReadOnlyCollection<Figure> figures, PostingFilter filter, FieldValues? slicedBy)
+        ILedger ledger, IReadOnlyCollection<Figure> figures, Selection filter, BoundField? slicedBy)
     {
         var sums = new FigureSums(ledger, filter, slicedBy);
         foreach (var source in figures.Distinct().Where(figure => !figure.Range.IsEmpty).GroupBy(figure => figure.Source))
@@ -74,7 +74,7 @@ public sealed class FigureSums
         PostingField[] fields =
         [
             PostingField.Day, PostingField.Account, PostingField.Amount,
-            .. _takenAccounts is null ? _filter.Columns : [], .. _slicedBy?.Columns ?? [],
+            .. _takenAccounts is null ? _filter.Columns : [], .. _slicedBy?.PostingColumns ?? [],
         ];
         foreach (var (month, monthSums) in Postings.Months(_ledger, source, whole))
         {
@@ -198,5 +198,5 @@ public sealed class FigureSums
     }
 
     // The postings of a month, which of them are taken, and the place of the value that each is sliced by.
-    private sealed record MonthReading(PostingMonth Postings, bool[]? Taken, int[]? Places);
+    private sealed record MonthReading(PostingMonth Postings, bool[]? Taken, long[]? Places);
 }

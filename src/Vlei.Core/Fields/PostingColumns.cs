@@ -5,6 +5,11 @@ namespace Vlei.Core.Fields;
 /// <summary>What the columns of postings are called in the blocks of tables.</summary>
 public static class PostingColumns
 {
+    /// <summary>The name of the column of accounts.</summary>
+    public static readonly string Account = NameOf(PostingField.Account);
+
+    private static readonly Dictionary<string, PostingField> Fields = Enum.GetValues<PostingField>().ToDictionary(NameOf);
+
     /// <summary>The name of a column.</summary>
     public static string NameOf(PostingField field) => field switch
     {
@@ -12,4 +17,14 @@ public static class PostingColumns
         PostingField.TaxPart => "tax-part",
         _ => Enum.GetName(field)!.ToLowerInvariant(),
     };
+
+    /// <summary>The column of that name; nothing where postings themselves have none.</summary>
+    public static PostingField? Find(string name) => Fields.TryGetValue(name, out var field) ? field : null;
+
+    /// <summary>The postings of a month as rows, with the columns that were read of them.</summary>
+    public static RowBlock BlockOf(PostingMonth postings) => new(postings.Count, name => postings[Fields[name]]);
+
+    /// <summary>Accounts as rows that have nothing but an account.</summary>
+    public static RowBlock BlockOf(IReadOnlyList<Account> accounts) => new(accounts.Count, name =>
+        name == Account ? [.. accounts.Select(account => (long)account.Key)] : new long[accounts.Count]);
 }

@@ -80,6 +80,27 @@ internal sealed class RelatedRecords(ILedger ledger)
         return pool;
     }
 
+    /// <summary>
+    /// How records of those keys are chosen by a field, where that is not how it is shown: by a name with what is part of them,
+    /// accounts by where the cash flow shows them, whether they say so or their type does.
+    /// </summary>
+    public Func<long[], FieldCells>? ChosenBy(RecordTable table, RecordField field)
+    {
+        if (field.Name == "name" && !AreMany(table))
+        {
+            return keys => new FieldCells(keys, PoolOf(table));
+        }
+
+        if (table != RecordTables.Accounts || field.Name != "cash_flow")
+        {
+            return null;
+        }
+
+        var pool = new WordPool(["", .. field.Choices]);
+        var activities = ledger.Accounts.ToDictionary(account => (long)account.Key, account => (long)account.Activity + 1);
+        return keys => new FieldCells([.. keys.Select(key => activities.GetValueOrDefault(key))], pool);
+    }
+
     /// <summary>The documents of those keys, as words.</summary>
     public FieldCells Documents(RowSet rows, object asker, long[] keys) =>
         OfDocuments(rows, asker, keys, RecordTables.Documents.Fields[0]);

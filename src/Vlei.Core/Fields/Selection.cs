@@ -1,22 +1,37 @@
 using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 
 namespace Vlei.Core.Fields;
 
 /// <summary>
-/// Which rows of a table are taken. Values of the same field are alternatives, different fields must all hold, what is left
-/// out wins, and the predicate must hold besides.
+/// Which rows of a table are taken: the one filter of all reports. Values of the same field are alternatives, different fields
+/// must all hold, what is left out wins, and the predicate must hold besides. Where all that it looks at is what postings say
+/// themselves, it can be asked of them month by month; where that is their accounts alone, of accounts.
 /// </summary>
 public sealed class Selection
 {
-    private readonly List<Func<RowSet, bool[]>> _conditions = [];
+    private readonly List<Condition> _conditions = [];
     private readonly List<string> _words = [];
-    private readonly TableContext _context;
+    private readonly TableContext? _context;
 
-    private Selection(TableContext context) => _context = context;
+    private Selection(TableContext? context) => _context = context;
+
+    /// <summary>Takes every row.</summary>
+    public static Selection Everything { get; } = new(null);
 
     /// <summary>What it says, in words, a condition each.</summary>
     public IReadOnlyList<string> InWords => [.. _words.Distinct()];
+
+    /// <summary>Whether it takes every row.</summary>
+    public bool IsEverything => _conditions.Count == 0;
+
+    /// <summary>Whether the account of a posting alone says if it is taken.</summary>
+    public bool IsOfAccounts => Columns.All(column => column == PostingField.Account);
+
+    /// <summary>The columns of postings that it looks at; only where they are all.</summary>
+    public IEnumerable<PostingField> Columns =>
+        _conditions.SelectMany(condition => condition.Columns!).Select(column => PostingColumns.Find(column)!.Value).Distinct();
 
     /// <summary>Makes one. Throws a <see cref="ProblemException"/> where a field or a value is not there, or a predicate makes no sense.</summary>
     /// <param name="choices">What is taken alone, and what is left out.</param>
@@ -26,21 +41,47 @@ public sealed class Selection
     public static Selection Of(
         IReadOnlyList<FieldChoice> choices, IReadOnlyList<PredicateText> where, TableFields fields, TableContext context)
     {
-        var selection = new Selection(context);
-        foreach (var ofField in FieldChoice.Together(choices))
-        {
-            selection.Add(Naming.Of(ofField[0].Source, () => fields.Named(ofField[0].Field)), ofField);
-        }
-
+        var selection = Of(choices, fields.Named, context);
         foreach (var (text, source) in where)
         {
             selection._conditions.AddRange(Naming.Of(source, () => PredicateTest.Of(text, fields, context)).Select(test =>
-                new Func<RowSet, bool[]>(rows => [.. test(rows).Select(truth => truth == Truth.True)])));
+                new Condition(rows => [.. test(rows).Select(truth => truth == Truth.True)], null)));
             selection._words.Add($"Where {text}");
         }
 
         return selection;
     }
+
+    /// <summary>Makes one of choices alone. Throws a <see cref="ProblemException"/> where a field or a value is not there.</summary>
+    /// <param name="choices">What is taken alone, and what is left out.</param>
+    /// <param name="named">The field of a name.</param>
+    /// <param name="context">The book.</param>
+    public static Selection Of(IReadOnlyList<FieldChoice> choices, Func<string, BoundField> named, TableContext context)
+    {
+        var selection = new Selection(context);
+        foreach (var ofField in FieldChoice.Together(choices))
+        {
+            selection.Add(Naming.Of(ofField[0].Source, () => named(ofField[0].Field)), ofField);
+        }
+
+        return selection;
+    }
+
+    /// <summary>The same, and of a field only the value at that place.</summary>
+    public Selection And(BoundField field, int place)
+    {
+        var narrower = new Selection(_context);
+        narrower._words.AddRange(_words);
+        narrower._conditions.AddRange(_conditions);
+        narrower._conditions.Add(new Condition(rows => [.. field.Chosen(rows).Numbers.Select(number => number == place)], field.Columns));
+        return narrower;
+    }
+
+    /// <summary>Which postings of a month are taken; nothing where all are. The month must have the <see cref="Columns"/>.</summary>
+    public bool[]? TakenOf(PostingMonth postings) => IsEverything ? null : TakenIn(PostingColumns.BlockOf(postings));
+
+    /// <summary>Whether postings on each of the accounts are taken; only where <see cref="IsOfAccounts"/>.</summary>
+    public bool[] TakenOf(IReadOnlyList<Account> accounts) => TakenIn(PostingColumns.BlockOf(accounts));
 
     /// <summary>The rows of a block that are taken. What is cheap to ask comes first, and later questions are asked of fewer rows.</summary>
     public RowSet Taken(RowBlock block)
@@ -53,11 +94,23 @@ public sealed class Selection
                 break;
             }
 
-            var taken = condition(rows);
+            var taken = condition.Ask(rows);
             rows = rows.Where(row => taken[row]);
         }
 
         return rows;
+    }
+
+    private bool[] TakenIn(RowBlock block)
+    {
+        var taken = new bool[block.Count];
+        var rows = Taken(block);
+        for (var row = 0; row < rows.Count; row++)
+        {
+            taken[rows.PlaceOf(row)] = true;
+        }
+
+        return taken;
     }
 
     private void Add(BoundField field, IReadOnlyList<FieldChoice> choices)
@@ -65,15 +118,11 @@ public sealed class Selection
         var asked = Naming.Of(choices[0].Source, () =>
             field.Field.IsDay ? OfDays(field, choices) : field.Field.IsNumber ? OfNumbers(field, choices) : OfWords(field, choices));
         bool[] Ask(RowSet rows) => Naming.Of(choices[0].Source, () => asked(rows));
-        _conditions.Add(Ask);
+        _conditions.Add(new Condition(Ask, field.Columns));
 
         // Asked of no rows at all, it tells mistakes before any are read.
         _ = Ask(new RowSet(new RowBlock(0, _ => [])));
     }
-
-    private static bool Takes(IReadOnlyList<FieldChoice> choices, Func<ValueList, bool> means) =>
-        !choices.Any(choice => choice.IsExcept && means(choice.List))
-        && (choices.All(choice => choice.IsExcept) || choices.Any(choice => !choice.IsExcept && means(choice.List)));
 
     private Func<RowSet, bool[]> OfNumbers(BoundField field, IReadOnlyList<FieldChoice> choices)
     {
@@ -81,8 +130,8 @@ public sealed class Selection
         _ = Means(0);
         return rows => [.. field.Read(rows).Numbers.Select(Means)];
 
-        bool Means(long number) => Takes(choices, list => number == FieldCells.Nothing
-            ? list.HasNone : list.WithoutNone.Takes(field.Field.Name, number, field.Decimals));
+        bool Means(long number) => FieldChoice.Take(choices, choice => number == FieldCells.Nothing
+            ? choice.List.HasNone : choice.List.WithoutNone.Takes(field.Field.Name, number, field.Decimals));
     }
 
     private Func<RowSet, bool[]> OfDays(BoundField field, IReadOnlyList<FieldChoice> choices)
@@ -90,15 +139,15 @@ public sealed class Selection
         var periods = new Dictionary<string, OpenPeriod>(StringComparer.Ordinal);
         var known = new Dictionary<long, bool>();
         Say(field, choices, list => list.AsTyped);
-        _ = Means(_context.Today.Date.DayNumber);
+        _ = Means(_context!.Today.Date.DayNumber);
         return rows => [.. field.Read(rows).Numbers.Select(Means)];
 
         bool Means(long day)
         {
             if (!known.TryGetValue(day, out var means))
             {
-                known[day] = means = Takes(choices, list => day == FieldCells.Nothing
-                    ? list.HasNone : list.WithoutNone.Takes(DateOnly.FromDayNumber((int)day), PeriodOf));
+                known[day] = means = FieldChoice.Take(choices, choice => day == FieldCells.Nothing
+                    ? choice.List.HasNone : choice.List.WithoutNone.Takes(DateOnly.FromDayNumber((int)day), PeriodOf));
             }
 
             return means;
@@ -108,7 +157,7 @@ public sealed class Selection
         {
             if (!periods.TryGetValue(text, out var period))
             {
-                periods[text] = period = PeriodGrammar.Parse(text, _context.Today, _context.Calendar);
+                periods[text] = period = PeriodGrammar.Parse(text, _context!.Today, _context.Calendar);
             }
 
             return period;
@@ -121,17 +170,18 @@ public sealed class Selection
         var isSaid = false;
         return rows =>
         {
-            var cells = field.Read(rows);
+            var cells = field.Chosen(rows);
             if (cells.Pool != pool)
             {
                 pool = cells.Pool!;
-                var values = ValuesOf(pool);
+                var values = pool.Values;
                 allowed = new bool[values.Count];
                 Array.Fill(allowed, choices.All(choice => choice.IsExcept));
                 foreach (var choice in choices)
                 {
                     // What is read bit by bit may well have a word further on that it does not have here.
-                    var meant = pool.IsShared ? choice.List.MeantOf(field.Field.Name, values) : choice.List.NamedOf(field.Field.Name, values, mayNameNone: true);
+                    var meant = pool.IsShared ? choice.List.MeantOf(field.Field.Name, values)
+                        : choice.List.NamedOf(field.Field.Name, values, mayNameNone: true);
                     for (var value = 0; value < allowed.Length; value++)
                     {
                         allowed[value] = choice.IsExcept ? allowed[value] && !meant[value] : allowed[value] || meant[value];
@@ -149,18 +199,9 @@ public sealed class Selection
         };
     }
 
-    private static List<FieldValue> ValuesOf(WordPool pool)
-    {
-        var values = new List<FieldValue>(pool.Words.Count) { new(Field.None, Field.None) };
-        for (var number = 1; number < pool.Words.Count; number++)
-        {
-            values.Add(new FieldValue(
-                pool.Ids[number], pool.Names[number], pool.Parents is { } parents && parents[number] > 0 ? pool.Ids[parents[number]] : null));
-        }
-
-        return values;
-    }
-
     private void Say(BoundField field, IReadOnlyList<FieldChoice> choices, Func<ValueList, string> inWords) =>
         _words.AddRange(choices.Select(choice => $"{(choice.IsExcept ? "Without" : "Only")} {field.Field.Name} {inWords(choice.List)}"));
+
+    // What is asked of rows, and the columns that are looked at for it; nothing where records are looked up besides.
+    private sealed record Condition(Func<RowSet, bool[]> Ask, IReadOnlyList<string>? Columns);
 }

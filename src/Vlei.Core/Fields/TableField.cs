@@ -63,12 +63,3 @@ public sealed record TableField(string Name, FieldType Type, string Meaning)
         return words.Length == 0 ? "" : char.ToUpperInvariant(words[0]) + words[1..];
     }
 }
-
-/// <summary>A field in a book, ready to be read.</summary>
-/// <param name="Field">The field.</param>
-/// <param name="Read">What rows have in it.</param>
-public sealed record BoundField(TableField Field, Func<RowSet, FieldCells> Read)
-{
-    /// <summary>How many decimals its numbers carry; 0 where they are whole.</summary>
-    public required int Decimals { get; init; }
-}

@@ -33,9 +33,9 @@ public sealed class TableFields
             }
         }
 
-        foreach (var tag in _table.IsOfLines ? Field.TagsIn(_context.Ledger) : [])
+        foreach (var tag in _table.IsOfLines ? LineTag.NamesIn(_context.Ledger) : [])
         {
-            yield return Tag($"{Field.TagPrefix}{tag}", tag);
+            yield return Tag($"{FieldNames.TagPrefix}{tag}", tag);
         }
     }
 
@@ -44,7 +44,10 @@ public sealed class TableFields
 
     /// <summary>The field of that name. Throws a <see cref="ProblemException"/> that names the nearest where there is none.</summary>
     public BoundField Named(string name) => Find(name) is { } node
-        ? new BoundField(node.Field, node.Read) { Decimals = DecimalsOf(node.Field) }
+        ? new BoundField(node.Field, node.Read)
+        {
+            Decimals = DecimalsOf(node.Field), Columns = node.Columns, Chosen = node.Chosen ?? node.Read,
+        }
         : throw new ProblemException(
             ProblemKind.Usage, $"{_table.Name} have no field \"{name}\".",
             Suggestion.DidYouMean(name, NamesNear(name)) ?? $"vlei fields {_table.Name} lists them.");
@@ -87,7 +90,7 @@ public sealed class TableFields
             return Own(own);
         }
 
-        if (_table.IsOfLines && name.StartsWith(Field.TagPrefix, StringComparison.OrdinalIgnoreCase))
+        if (_table.IsOfLines && FieldNames.IsTag(name))
         {
             return OfLineTag(name);
         }
@@ -95,7 +98,7 @@ public sealed class TableFields
         if (_table.Self is { } self && !name.StartsWith($"{self}.", StringComparison.OrdinalIgnoreCase)
             && !_table.Fields.Any(field => name.StartsWith($"{field.Name}.", StringComparison.OrdinalIgnoreCase)) && Find($"{self}.{name}") is { } ofSelf)
         {
-            return ofSelf with { Field = AsOwn(ofSelf.Field) };
+            return ofSelf with { Field = AsOwn(ofSelf.Field), Chosen = null };
         }
 
         for (var dot = name.IndexOf('.'); dot > 0; dot = name.IndexOf('.', dot + 1))
@@ -106,9 +109,9 @@ public sealed class TableFields
                 return null;
             }
 
-            if (rest.StartsWith(Field.TagPrefix, StringComparison.OrdinalIgnoreCase) && node.Keys is not null)
+            if (FieldNames.IsTag(rest) && node.Keys is not null)
             {
-                return OfRelatedTag(node, rest[Field.TagPrefix.Length..]);
+                return OfRelatedTag(node, rest[FieldNames.TagPrefix.Length..]);
             }
 
             if (isLast)
@@ -128,25 +131,28 @@ public sealed class TableFields
             return new Node(field, rows => _related.OfLines(rows, record));
         }
 
+        string[] columns = [field.Name];
         if (field.Words is { } words)
         {
-            return new Node(field, rows => new FieldCells(rows.Column(field.Name), words));
+            return new Node(field, rows => new FieldCells(rows.Column(field.Name), words)) { Columns = columns };
         }
 
         if (field.Type == FieldType.Text)
         {
-            return new Node(field, rows => WordPool.Of([.. Enumerable.Range(0, rows.Count).Select(row => rows.Block.TextOf!(field.Name, rows.PlaceOf(row)))]));
+            return new Node(field, rows => WordPool.Of(
+                [.. Enumerable.Range(0, rows.Count).Select(row => rows.Block.TextOf!(field.Name, rows.PlaceOf(row)))]));
         }
 
-        return field.Target is not { } target ? new Node(field, rows => new FieldCells(rows.Column(field.Name)))
-            : Reference(field, target, rows => rows.Column(field.Name));
+        return field.Target is not { } target
+            ? new Node(field, rows => new FieldCells(rows.Column(field.Name))) { Columns = columns }
+            : Reference(field, target, rows => rows.Column(field.Name), columns);
     }
 
-    private Node Reference(TableField field, RecordTable target, Func<RowSet, long[]> keys)
+    private Node Reference(TableField field, RecordTable target, Func<RowSet, long[]> keys, IReadOnlyList<string>? columns)
     {
         if (!RelatedRecords.AreMany(target))
         {
-            return new Node(field, rows => new FieldCells(keys(rows), _related.PoolOf(target)), keys);
+            return new Node(field, rows => new FieldCells(keys(rows), _related.PoolOf(target)), keys) { Columns = columns };
         }
 
         _related.WantOfDocuments(RecordTables.Documents.Fields[0]);
@@ -163,8 +169,12 @@ public sealed class TableFields
 
         var field = Related(node.Field.Name, record);
         var read = ReadRelated(node, target, record);
-        return record.Type == FieldType.Reference
-            ? Reference(field, field.Target!, rows => read(rows).Numbers) : new Node(field, read);
+        var columns = RelatedRecords.AreMany(target) ? null : node.Columns;
+        return record.Type == FieldType.Reference ? Reference(field, field.Target!, rows => read(rows).Numbers, columns) : new Node(field, read)
+        {
+            Columns = columns,
+            Chosen = _related.ChosenBy(target, record) is { } chosen ? rows => chosen(node.Keys!(rows)) : null,
+        };
     }
 
     private Func<RowSet, FieldCells> ReadRelated(Node node, RecordTable target, RecordField record)
@@ -185,23 +195,23 @@ public sealed class TableFields
     }
 
     private static Node? OfRelatedTag(Node node, Func<RowSet, FieldCells> read, string tag) => new(
-        Tag($"{node.Field.Name}.{Field.TagPrefix}{tag}", tag), rows =>
+        Tag($"{node.Field.Name}.{FieldNames.TagPrefix}{tag}", tag), rows =>
         {
             var cells = read(rows);
             var values = cells.Pool!.Words.Select(text => text.Length == 0 ? null : TagText.Read(text).GetValueOrDefault(tag)).ToList();
             return WordPool.Of([.. cells.Numbers.Select(number => values[(int)number])]);
-        });
+        })
+    {
+        Columns = RelatedRecords.AreMany(node.Field.Target!) ? null : node.Columns,
+    };
 
     private Node? OfRelatedTag(Node node, string tag) =>
         OfRelatedTag(node, ReadRelated(node, node.Field.Target!, RecordTable.Tags), tag);
 
     private Node OfLineTag(string name)
     {
-        var field = Field.Named(name, _context.Ledger);
-        var values = field.Read(_context.Ledger);
-        var pool = new WordPool([.. values.Values.Select((value, place) => place == 0 ? "" : value.Name)]);
-        return new Node(Tag(field.Name, name[Field.TagPrefix.Length..]), rows => new FieldCells(
-            [.. values.PlacesIn(rows.Count, column => rows.Column(PostingColumns.NameOf(column))).Select(place => (long)place)], pool));
+        var tag = new LineTag(_context.Ledger, name[FieldNames.TagPrefix.Length..]);
+        return new Node(Tag($"{FieldNames.TagPrefix}{tag.Name}", tag.Name), tag.Read) { Columns = tag.Columns };
     }
 
     private Node? PartOf(Node node, string unit)
@@ -227,7 +237,10 @@ public sealed class TableFields
             }
 
             return new FieldCells(numbers);
-        });
+        })
+        {
+            Columns = node.Columns,
+        };
     }
 
     private static IEnumerable<TableField> Units(TableField date) => FiscalCalendar.UnitNames.Select((name, unit) =>
@@ -254,11 +267,16 @@ public sealed class TableFields
         field.Name[(_table.Self!.Length + 1)..] is var name ? field with
         {
             Name = name,
-            Heading = TableField.HeadingOf(name.StartsWith(Field.TagPrefix, StringComparison.Ordinal) ? name[Field.TagPrefix.Length..] : name),
+            Heading = TableField.HeadingOf(name.StartsWith(FieldNames.TagPrefix, StringComparison.Ordinal) ? name[FieldNames.TagPrefix.Length..] : name),
         } : field;
 
     private static string NameOf(RecordField field) => field.Name.Replace('_', '-');
 
     // What is known of a field: how it is read, and, for a reference, the keys of the records.
-    private sealed record Node(TableField Field, Func<RowSet, FieldCells> Read, Func<RowSet, long[]>? Keys = null);
+    private sealed record Node(TableField Field, Func<RowSet, FieldCells> Read, Func<RowSet, long[]>? Keys = null)
+    {
+        public IReadOnlyList<string>? Columns { get; init; }
+
+        public Func<RowSet, FieldCells>? Chosen { get; init; }
+    }
 }

@@ -155,7 +155,7 @@ public sealed class ValueList
 
         public bool IsPlain => _operator is null && _dots < 0 && (IsQuoted || !Text.Contains('*'));
 
-        public bool IsNone => IsPlain && !IsQuoted && Text.Equals(Field.None, StringComparison.OrdinalIgnoreCase);
+        public bool IsNone => IsPlain && !IsQuoted && Text.Equals(FieldNames.None, StringComparison.OrdinalIgnoreCase);
 
         public bool Takes(DateOnly day, Func<string, OpenPeriod> read)
         {
@@ -182,7 +182,7 @@ public sealed class ValueList
                 return IsNone;
             }
 
-            var own = Field.IsNameOf(field) ? value.Name : value.Id;
+            var own = FieldNames.IsNameOf(field) ? value.Name : value.Id;
             return _operator is not null ? Compares(own)
                 : _dots >= 0 ? (_dots == 0 || Compare(own, Text[.._dots]) >= 0)
                     && (_dots + 2 == Text.Length || IsUpTo(own, Text[(_dots + 2)..]))

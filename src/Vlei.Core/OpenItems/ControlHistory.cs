@@ -138,7 +138,7 @@ public sealed class ControlHistory
     }
 
     /// <summary>Which items the filter takes any posting of; nothing where it takes all.</summary>
-    public bool[]? TakenBy(PostingFilter filter)
+    public bool[]? TakenBy(Selection filter)
     {
         if (filter.IsEverything)
         {
@@ -157,7 +157,7 @@ public sealed class ControlHistory
     }
 
     // What items do not know themselves, their postings do.
-    private bool[] TakenByPostings(PostingFilter filter)
+    private bool[] TakenByPostings(Selection filter)
     {
         var taken = new bool[_items.Length];
         var accounts = Accounts.Select(account => (long)account.Key).ToHashSet();

@@ -4,6 +4,7 @@ using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Core.Tables;
 
 namespace Vlei.Core.OpenItems;
 
@@ -24,7 +25,7 @@ internal sealed class ItemReport
     private readonly ReportDefinition _definition;
     private readonly ReportContext _context;
     private readonly ReportRequest _request;
-    private readonly PostingFilter _filter;
+    private readonly Selection _filter;
     private readonly FigureChoices _figures;
 
     /// <summary>Reads the items up to a day.</summary>
@@ -40,7 +41,7 @@ internal sealed class ItemReport
     {
         (_definition, _context, _request) = (definition, context, request);
         (_figures, var others) = FigureChoices.Among(request.Choices, figures);
-        _filter = PostingFilter.Of(others, context.Ledger, figures);
+        _filter = new PostingFields(context, request).Select(others, figures);
         History = ControlHistory.Of(context.Ledger, type, until);
     }
 
@@ -160,7 +161,7 @@ internal sealed class ItemReport
     private Amount BalanceAt(DateOnly day)
     {
         var figure = new Figure(PostingSource.Accrual, new DateRange(_context.Records.From < day ? _context.Records.From : day, day));
-        var sums = FigureSums.Of(_context.Ledger, [figure], PostingFilter.Everything, null);
+        var sums = FigureSums.Of(_context.Ledger, [figure], Selection.Everything, null);
         return History.Natural(History.Accounts.Aggregate(Amount.Zero, (sum, account) => sum + sums.Net(figure, account.Key)));
     }
 

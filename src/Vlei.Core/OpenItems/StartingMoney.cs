@@ -21,14 +21,14 @@ internal sealed class StartingMoney
         }
 
         var figure = new Figure(PostingSource.Accrual, new DateRange(context.Records.From < day ? context.Records.From : day, day));
-        var sums = FigureSums.Of(context.Ledger, [figure], PostingFilter.Everything, null);
+        var sums = FigureSums.Of(context.Ledger, [figure], Selection.Everything, null);
         var accounts = context.Ledger.Accounts.Where(account => AccountTypes.ClassOf(account.Type) == AccountClass.Money).ToList();
         Amount = accounts.Aggregate(Amount.Zero, (sum, account) => sum + sums.Net(figure, account.Key));
         _parts =
         [
             new OriginPart(
                 "Money", PostingSource.Accrual, figure.Range, [.. accounts.Select(account => new OriginTerm(account.Key, PostingSide.Both, 1))],
-                PostingFilter.Everything)
+                Selection.Everything)
             {
                 IsBroughtForward = true,
             },

@@ -42,7 +42,7 @@ public readonly record struct PostingPlace(DateOnly Day, int Document, int Settl
 /// <param name="Terms">How those of each account count; others do not.</param>
 /// <param name="Filter">Which of them are taken.</param>
 public sealed record OriginPart(
-    string Heading, PostingSource Source, DateRange Range, IReadOnlyList<OriginTerm> Terms, PostingFilter Filter)
+    string Heading, PostingSource Source, DateRange Range, IReadOnlyList<OriginTerm> Terms, Selection Filter)
 {
     /// <summary>Whether a balance was brought forward with them: a reader starts from their sum, unless asked for all.</summary>
     public bool IsBroughtForward { get; init; }

@@ -40,7 +40,7 @@ public static class ReportOptions
         "A column per week, month, quarter, year, fiscal-quarter, fiscal-year, project, department, contact, item or tag.NAME, and a total")
     {
         Question = ReportQuestion.Beside,
-        Words = [.. FiscalCalendar.UnitNames, .. Field.Spreading],
+        Words = [.. FiscalCalendar.UnitNames, .. FieldNames.Spreading],
     };
 
     /// <summary>Earlier periods.</summary>
@@ -74,7 +74,7 @@ public static class ReportOptions
         + "item=Oar*, tag.season=summer; may be repeated, and all must hold")
     {
         Question = ReportQuestion.Records,
-        Words = [.. Field.All.Select(field => $"{field.Name}=")], Repeatable = true,
+        Words = [.. FieldNames.OfPostings.Select(field => $"{field}=")], Repeatable = true,
     };
 
     /// <summary>What is left out.</summary>
@@ -82,7 +82,7 @@ public static class ReportOptions
         "except", "F=LIST", "Leave out what has these values, as in --only; may be repeated")
     {
         Question = ReportQuestion.Records,
-        Words = [.. Field.All.Select(field => $"{field.Name}=")], Repeatable = true,
+        Words = [.. FieldNames.OfPostings.Select(field => $"{field}=")], Repeatable = true,
     };
 
     /// <summary>Saved selections.</summary>
@@ -116,7 +116,7 @@ public static class ReportOptions
     public static ReportOption GroupBy { get; } = new("group-by", "LIST", "Group the rows by fields, subgroups in order: contact,month")
     {
         Question = ReportQuestion.Groups,
-        Words = [.. Field.Spreading, "account", .. FiscalCalendar.UnitNames],
+        Words = [.. FieldNames.Spreading, "account", .. FiscalCalendar.UnitNames],
     };
 
     /// <summary>What is made of columns.</summary>
@@ -131,14 +131,14 @@ public static class ReportOptions
     public static ReportOption Rows { get; } = new("rows", "LIST", "A cross-table: a row per value of a field, or of several: contact,item")
     {
         Question = ReportQuestion.Groups,
-        Words = [.. Field.Spreading, "account", .. FiscalCalendar.UnitNames],
+        Words = [.. FieldNames.Spreading, "account", .. FiscalCalendar.UnitNames],
     };
 
     /// <summary>The columns of a cross-table.</summary>
     public static ReportOption Across { get; } = new("across", "F", "Its columns: one per value of a field, and a total: month")
     {
         Question = ReportQuestion.Beside,
-        Words = [.. Field.Spreading, "account", .. FiscalCalendar.UnitNames],
+        Words = [.. FieldNames.Spreading, "account", .. FiscalCalendar.UnitNames],
     };
 
     /// <summary>The cells of a cross-table.</summary>

@@ -4,6 +4,7 @@ using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Core.Tables;
 
 namespace Vlei.Core.Statements;
 
@@ -32,7 +33,7 @@ internal sealed class Statement
     {
         var text = context.Layouts(request.Statement.Layout ?? kind.Name);
         RefusePercentages(definition, kind, request);
-        var layout = StatementLayout.Of(text, context.Ledger);
+        var layout = StatementLayout.Of(text, context.Ledger, new PostingFields(context, request));
         if (layout.Kind != kind)
         {
             throw new ProblemException(
@@ -130,7 +131,7 @@ internal sealed class Statement
     {
         try
         {
-            var sums = FigureSums.Of(ledger, [figure], PostingFilter.Everything, null);
+            var sums = FigureSums.Of(ledger, [figure], Selection.Everything, null);
             foreach (var type in ledger.Accounts.GroupBy(account => account.Type))
             {
                 _ = type.Aggregate(Amount.Zero, (total, account) => total + sums.Net(figure, account.Key));

@@ -67,7 +67,7 @@ internal sealed class StatementColumns
     /// <param name="slicedBy">The field that columns are spread over.</param>
     /// <param name="places">The places of the values of that field that have columns.</param>
     public static StatementColumns Of(
-        ReportContext context, ReportRequest request, StatementShape shape, FieldValues? slicedBy, IReadOnlyList<int> places)
+        ReportContext context, ReportRequest request, StatementShape shape, BoundField? slicedBy, IReadOnlyList<int> places)
     {
         Refuse(request, shape);
         var columns = new StatementColumns(context, request, shape);
@@ -157,7 +157,7 @@ internal sealed class StatementColumns
     private void AddSlice(FieldValue value, int place, DateRange range, IReadOnlyList<Earlier> earlier)
     {
         AddGroup(
-            new ReportColumn(value.Id, place == 0 ? $"No {_request.By!.Field!.Replace(Field.TagPrefix, "", StringComparison.Ordinal)}" : value.Name, ColumnKind.Money, RangeOf(range)),
+            new ReportColumn(value.Id, place == 0 ? $"No {_request.By!.Field!.Replace(FieldNames.TagPrefix, "", StringComparison.Ordinal)}" : value.Name, ColumnKind.Money, RangeOf(range)),
             range, place, earlier, other => Named(other, value.Id, ""));
     }
 

@@ -4,6 +4,7 @@ using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Core.Tables;
 
 namespace Vlei.Core.Statements;
 
@@ -14,18 +15,18 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
 {
     private readonly ReportContext _context;
     private readonly StatementShape _shape;
-    private readonly FieldValues? _slicedBy;
+    private readonly BoundField? _slicedBy;
     private readonly FigureSums _sums;
 
     private StatementFigures(
-        ReportContext context, StatementShape shape, PostingFilter filter, FieldValues? slicedBy, FigureSums sums, StatementColumns columns) =>
+        ReportContext context, StatementShape shape, Selection filter, BoundField? slicedBy, FigureSums sums, StatementColumns columns) =>
         (_context, _shape, Filter, _slicedBy, _sums, Columns) = (context, shape, filter, slicedBy, sums, columns);
 
     /// <summary>The columns.</summary>
     public StatementColumns Columns { get; }
 
     /// <summary>Which postings are taken at all.</summary>
-    public PostingFilter Filter { get; }
+    public Selection Filter { get; }
 
     /// <summary>How many minor units the currency has to one; formulas count in whole ones.</summary>
     public decimal MinorUnitsInOne => Enumerable.Repeat(10m, _context.Currency.Decimals).Aggregate(1m, (product, ten) => product * ten);
@@ -45,8 +46,9 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
     public static StatementFigures Of(
         ReportContext context, ReportRequest request, StatementShape shape, Func<Account, bool> shows, IReadOnlyCollection<Span> spans)
     {
-        var filter = PostingFilter.Of(request.Choices, context.Ledger);
-        var slicedBy = request.By?.Field is { } name ? SpreadingField(name, context.Ledger).Read(context.Ledger) : null;
+        var fields = new PostingFields(context, request);
+        var filter = fields.Select(request.Choices);
+        var slicedBy = request.By?.Field is { } name ? SpreadingField(name, fields) : null;
         RefuseBudget(request, shape, filter, slicedBy);
         IReadOnlyList<int> places = slicedBy is null ? [] : [.. Enumerable.Range(0, slicedBy.Values.Count)];
         var candidates = StatementColumns.Of(context, request, shape, slicedBy, places);
@@ -164,15 +166,15 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
         }
     }
 
-    private static Field SpreadingField(string name, ILedger ledger) =>
-        Field.Spreading.Contains(name) || name.StartsWith(Field.TagPrefix, StringComparison.OrdinalIgnoreCase)
-            ? Field.Named(name, ledger)
+    private static BoundField SpreadingField(string name, PostingFields fields) =>
+        FieldNames.Spreading.Contains(name) || FieldNames.IsTag(name)
+            ? fields.Named(name)
             : throw new ProblemException(
                 ProblemKind.Usage, $"--by does not take \"{name}\".",
                 Suggestion.DidYouMean(name, ReportOptions.By.Words)
                 ?? $"It takes {Suggestion.Listed([.. ReportOptions.By.Words, "tag.NAME"], "or")}.");
 
-    private static void RefuseBudget(ReportRequest request, StatementShape shape, PostingFilter filter, FieldValues? slicedBy)
+    private static void RefuseBudget(ReportRequest request, StatementShape shape, Selection filter, BoundField? slicedBy)
     {
         if (request.Compare.All(comparison => comparison.Kind != ComparisonKind.Budget))
         {
@@ -187,7 +189,7 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
         }
 
         PostingField[] known = [PostingField.Account, PostingField.Project, PostingField.Department];
-        if (filter.Columns.Concat(slicedBy?.Columns ?? []).Any(column => !known.Contains(column)))
+        if (filter.Columns.Concat(slicedBy?.PostingColumns ?? []).Any(column => !known.Contains(column)))
         {
             throw new ProblemException(
                 ProblemKind.Usage, "A budget is by account, project and department; of other fields it says nothing.",

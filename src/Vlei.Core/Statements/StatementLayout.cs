@@ -2,6 +2,7 @@ using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Core.Tables;
 
 namespace Vlei.Core.Statements;
 
@@ -28,12 +29,13 @@ internal sealed class StatementLayout
 {
     private readonly LayoutText _text;
     private readonly ILedger _ledger;
+    private readonly PostingFields _fields;
     private readonly Dictionary<int, LayoutRowText> _rowOf = [];
     private readonly ILookup<string, LayoutRowText> _under;
 
-    private StatementLayout(LayoutText text, StatementKind kind, ILedger ledger)
+    private StatementLayout(LayoutText text, StatementKind kind, ILedger ledger, PostingFields fields)
     {
-        (_text, Kind, _ledger) = (text, kind, ledger);
+        (_text, Kind, _ledger, _fields) = (text, kind, ledger, fields);
         _under = text.Rows.ToLookup(row => row.Under ?? "");
     }
 
@@ -50,13 +52,13 @@ internal sealed class StatementLayout
     /// Makes sense of a layout file. Throws a <see cref="ProblemException"/> where it has none, and where an account
     /// falls in two lines.
     /// </summary>
-    public static StatementLayout Of(LayoutText text, ILedger ledger)
+    public static StatementLayout Of(LayoutText text, ILedger ledger, PostingFields fields)
     {
         var kind = StatementKind.All.FirstOrDefault(kind => kind.Name == text.Statement) ?? throw new ProblemException(
             ProblemKind.BadData, $"{text.Name}: there is no kind of statement {text.Statement}.",
             Suggestion.DidYouMean(text.Statement, StatementKind.All.Select(kind => kind.Name))
             ?? $"There are {Suggestion.Listed([.. StatementKind.All.Select(kind => kind.Name)], "and")}.");
-        var layout = new StatementLayout(text, kind, ledger);
+        var layout = new StatementLayout(text, kind, ledger, fields);
         layout.CheckKeys();
         layout.PlaceAccounts();
         layout.Parts = [.. layout._under[""].Select(layout.PartOf)];
@@ -170,14 +172,16 @@ internal sealed class StatementLayout
         try
         {
             var choice = FieldChoice.Parse(equals > 0 && !isComparison ? entry : $"account={entry}", isExcept: false);
-            var field = Field.Named(choice.Field, _ledger);
-            var values = field.Read(_ledger);
-            var meant = choice.List.NamedOf(field.Name, values.Values, mayNameNone: true);
-            return values.IsOfAccounts
-                ? _ledger.Accounts.Where(account => meant[values.PlaceOf(account)])
-                : throw new ProblemException(
-                    ProblemKind.BadData, $"{field.Name} says nothing about accounts.",
+            var field = _fields.Named(choice.Field);
+            if (!field.IsOfAccounts || field.Field.IsNumber || field.Field.IsDay)
+            {
+                throw new ProblemException(
+                    ProblemKind.BadData, $"{field.Field.Name} says nothing about accounts.",
                     "Take account, account.name, account.type, account.cash-flow or a tag.");
+            }
+
+            var meant = choice.List.NamedOf(field.Field.Name, field.Values, mayNameNone: true);
+            return _ledger.Accounts.Zip(field.PlacesIn(_ledger.Accounts)).Where(account => meant[account.Second]).Select(account => account.First);
         }
         catch (ProblemException problem)
         {

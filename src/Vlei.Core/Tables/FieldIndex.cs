@@ -13,7 +13,7 @@ namespace Vlei.Core.Tables;
 /// <param name="calendar">The book's calendar, for units of time.</param>
 internal sealed class FieldIndex(BoundField bound, FiscalCalendar calendar)
 {
-    private const string None = Field.None;
+    private const string None = FieldNames.None;
 
     private readonly Dictionary<string, int> _known = new(StringComparer.Ordinal);
     private readonly List<string> _words = [""];

@@ -48,7 +48,7 @@ public static class RecordLists
         Read = (context, range) =>
         {
             var (keys, figure) = (KeysOf(context.Ledger, RecordTables.Accounts), new Figure(Postings.Of(context.Basis), range));
-            return [OfAccounts.BlockOf((keys, FigureSums.Of(context.Ledger, [figure], PostingFilter.Everything, null), figure), keys.Length)];
+            return [OfAccounts.BlockOf((keys, FigureSums.Of(context.Ledger, [figure], Selection.Everything, null), figure), keys.Length)];
         },
     };
 
