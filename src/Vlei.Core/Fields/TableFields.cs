@@ -188,9 +188,15 @@ public sealed class TableFields
 
         return rows =>
         {
-            var whole = _related.Whole(target, record);
-            var nothing = whole.Pool is null ? FieldCells.Nothing : 0;
-            return whole with { Numbers = [.. keys(rows).Select(key => key > 0 && key < whole.Numbers.Length ? whole.Numbers[key] : nothing)] };
+            var (whole, asked) = (_related.Whole(target, record), keys(rows));
+            var (nothing, numbers) = (whole.Pool is null ? FieldCells.Nothing : 0, new long[asked.Length]);
+            for (var row = 0; row < numbers.Length; row++)
+            {
+                var key = asked[row];
+                numbers[row] = key > 0 && key < whole.Numbers.Length ? whole.Numbers[key] : nothing;
+            }
+
+            return whole with { Numbers = numbers };
         };
     }
 
