@@ -61,14 +61,18 @@ internal sealed class ShapeBook(int seed)
         {
             ["accounts"] =
             [
-                "code,name,type,parent,active,cash_flow", "1000,Bank,bank,,,", "1010,Card,card,,,", "1100,Receivables,receivable,,,", "1500,Van,fixed-asset,,,",
-                "2000,Payables,payable,,,", "2200,Tax,tax,,,", "3000,Capital,equity,,,", seed % 2 == 0 ? "3900,Retained,retained-earnings,,," : "3100,Drawings,equity,,,",
-                "4000,Sales,income,,,", "4010,Sales of boats,income,4000,,", "5000,Materials,cost-of-sales,,,", "6000,Premises,expense,,,", "6010,Fuel,expense,6000,,",
+                "code,name,type,parent,active,cash_flow", "1000,Bank,bank,,,", "1010,Card,card,,,", "1100,Receivables,receivable,,,",
+                "1500,Van,fixed-asset,,,",
+                "2000,Payables,payable,,,", "2200,Tax,tax,,,", "3000,Capital,equity,,,", seed % 2 == 0
+                    ? "3900,Retained,retained-earnings,,," : "3100,Drawings,equity,,,",
+                "4000,Sales,income,,,", "4010,Sales of boats,income,4000,,", "5000,Materials,cost-of-sales,,,",
+                "6000,Premises,expense,,,", "6010,Fuel,expense,6000,,",
                 "7000,Interest,other-income,,,", "8000,Losses,other-expense,,,",
             ],
             ["contacts"] =
             [
-                "id,name,kind,email,tag.region", "C1,Alma Acker,customer,a@example.com,north", "C2,\"Barrow, Bram\",customer,,", "C3,Alma Acker,customer,,south",
+                "id,name,kind,email,tag.region", "C1,Alma Acker,customer,a@example.com,north", "C2,\"Barrow, Bram\",customer,,",
+                "C3,Alma Acker,customer,,south",
                 "S1,Three Firs,supplier,,north", "S2,Öster Öl,supplier,,",
             ],
             ["items"] = ["id,name,kind,unit", "OAR,Oars,stock,pair", "PAINT,Paint,stock,l", "HOUR,Work,service,h"],
@@ -76,7 +80,8 @@ internal sealed class ShapeBook(int seed)
             ["departments"] = ["id,name", "SHOP,Shop", "YARD,Yard"],
             ["tax_codes"] = ["code,name,rate,direction", "S15,Standard,15,sales", "P15,Standard in,15,purchases"],
             ["documents"] = _documents, ["lines"] = _lines, ["settlements"] = _settlements,
-            ["budgets"] = ["account,month,amount", .. Enumerable.Range(1, 12).SelectMany(month => new[] { $"4000,2026-{month:D2},{(month * 100) + seed}.01", $"6000,2026-{month:D2},40.00" })],
+            ["budgets"] = ["account,month,amount", .. Enumerable.Range(1, 12)
+                .SelectMany(month => new[] { $"4000,2026-{month:D2},{(month * 100) + seed}.01", $"6000,2026-{month:D2},40.00" })],
         };
         foreach (var (name, lines) in texts)
         {
@@ -91,7 +96,8 @@ internal sealed class ShapeBook(int seed)
         var (control, sign) = isSale ? ("1100", 1) : ("2000", -1);
         var contact = isSale ? $"C{_random.Next(1, 4)}" : $"S{_random.Next(1, 3)}";
         var whole = (long)_random.Next(100, _random.Next(2) == 0 ? 900 : 2_000_000) * sign;
-        string[] kinds = isSale ? ["invoice", "receipt", "credit-note", "cash-sale", "journal"] : ["bill", "payment", "supplier-credit", "expense", "journal"];
+        string[] kinds = isSale ? ["invoice", "receipt", "credit-note", "cash-sale", "journal"]
+            : ["bill", "payment", "supplier-credit", "expense", "journal"];
         var (kind, lines) = shape switch
         {
             0 or 1 or 2 => (kinds[0], (List<(string, long)>)[(control, whole), .. Cut(-whole)]),
@@ -104,14 +110,19 @@ internal sealed class ShapeBook(int seed)
         };
         var id = $"D{number}";
         var due = shape is 0 or 5 or 7 ? date.AddDays(_random.Next(60)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) : "";
-        _documents.Add($"{id},{kind},{date:yyyy-MM-dd},{due},N{number},{(shape == 8 ? "" : contact)},memo {number},{(_random.Next(4) == 0 ? "high" : "")}");
+        _documents.Add(
+            $"{id},{kind},{date:yyyy-MM-dd},{due},N{number},{(shape == 8 ? "" : contact)},memo {number},"
+            + $"{(_random.Next(4) == 0 ? "high" : "")}");
         foreach (var (account, amount) in lines)
         {
             var isOther = account is not ("1000" or "1010" or "1100" or "2000" or "2200");
             var item = isOther && _random.Next(3) == 0 ? new[] { "OAR", "PAINT", "HOUR" }[_random.Next(3)] : "";
-            var tax = account == "2200" ? $"{(isSale ? "S15" : "P15")},tax" : isOther && _random.Next(3) == 0 ? $"{(isSale ? "S15" : "P15")},base" : ",";
+            var tax = account == "2200" ? $"{(isSale ? "S15" : "P15")},tax" : isOther && _random.Next(3) == 0
+                ? $"{(isSale ? "S15" : "P15")},base" : ",";
             _lines.Add(string.Create(CultureInfo.InvariantCulture,
-                $"{id},{account},{amount / 100m:0.00},{(isOther && _random.Next(5) == 0 ? "C2" : "")},{item},{(item.Length > 0 ? _random.Next(1, 9) : "")},{tax},{(isOther && _random.Next(3) == 0 ? "B1" : "")},{(isOther && _random.Next(2) == 0 ? "SHOP" : "")},"));
+                $"{id},{account},{amount / 100m:0.00},{(isOther && _random.Next(5) == 0 ? "C2" : "")},{item},"
+                + $"{(item.Length > 0 ? _random.Next(1, 9) : "")},{tax},{(isOther && _random.Next(3) == 0 ? "B1" : "")},"
+                + $"{(isOther && _random.Next(2) == 0 ? "SHOP" : "")},"));
         }
 
         if (lines.Where(line => line.Item1 == control).Sum(line => line.Item2) is not 0 and var open)

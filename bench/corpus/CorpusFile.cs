@@ -17,10 +17,13 @@ internal static class CorpusFile
         var (old, now) = (Read(before), Read(after));
         var both = old.Keys.Where(now.ContainsKey).ToList();
         var differ = both.Where(asked => old[asked] != now[asked]).Order(StringComparer.Ordinal).ToList();
-        Console.WriteLine($"{both.Count} outputs in both, {both.Count - differ.Count} the same, {differ.Count} not; {old.Count - both.Count} only before, {now.Count - both.Count} only after");
+        Console.WriteLine(
+            $"{both.Count} outputs in both, {both.Count - differ.Count} the same, {differ.Count} not; "
+            + $"{old.Count - both.Count} only before, {now.Count - both.Count} only after");
         differ.Take(MostShown).ToList().ForEach(Console.WriteLine);
         return differ.Count == 0 ? 0 : 1;
     }
 
-    private static Dictionary<string, string> Read(string path) => File.ReadLines(path).Select(line => line.Split('\t', 2)).DistinctBy(pair => pair[1]).ToDictionary(pair => pair[1], pair => pair[0]);
+    private static Dictionary<string, string> Read(string path) =>
+        File.ReadLines(path).Select(line => line.Split('\t', 2)).DistinctBy(pair => pair[1]).ToDictionary(pair => pair[1], pair => pair[0]);
 }

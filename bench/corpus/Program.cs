@@ -10,11 +10,13 @@ switch (args)
 {
     case ["diff", var before, var after]:
         return CorpusFile.Compare(before, after);
-    case [var vlei, var file, .. var every] when every is [] or [_] && int.TryParse(every is [var number] ? number : "1", out var step) && step > 0:
+    case [var vlei, var file, .. var every] when every is [] or [_] && int.TryParse(every is [var number] ? number : "1", out var step)
+        && step > 0:
         using (var folder = new WorkFolder())
         {
             var runner = new Runner(Path.GetFullPath(vlei), folder.Path);
-            CorpusFile.Write(file, runner.Answers([.. Questions.All(runner, Books.Make(runner), step).Where(question => question.IsTakenBy(step))]));
+            CorpusFile.Write(
+                file, runner.Answers([.. Questions.All(runner, Books.Make(runner), step).Where(question => question.IsTakenBy(step))]));
         }
 
         return 0;

@@ -11,34 +11,55 @@ internal static class Questions
     // Each option with values that make sense of some report; the first is asked of every book, the others of the demo alone.
     private static readonly (string Option, string[] Values)[] Options =
     [
-        ("--period", ["2026-03", "fy2026", "last-3-months", "2026-02-11/2026-04-20", "all"]), ("--as-of", ["2026-04-17", "last-month"]), ("--basis", ["cash", "accrual"]),
+        ("--period", ["2026-03", "fy2026", "last-3-months", "2026-02-11/2026-04-20", "all"]), ("--as-of", ["2026-04-17", "last-month"]),
+        ("--basis", ["cash", "accrual"]),
         ("--by", ["month", "quarter", "project", "department", "contact", "item", "week", "tag.season", "nothing"]),
-        ("--compare", ["prior-year", "prior-period:2", "budget", "2025-05"]), ("--change", [""]), ("--percent", ["column", "income", "assets", "row", "group", "whole"]),
-        ("--only", ["account=4000..4999", "contact.name=A..M", "kind=invoice,bill", "tag.season=high", "project=none", "department=*", "item=none", "open=100..", "days-late=31..", "total=..5000", "nowhere=1"]),
-        ("--except", ["kind=journal", "account=4010", "contact=none"]), ("--where", ["amount > 100", "contact.kind = 'customer'", "date in 'last-quarter' or amount < 0", "nowhere = 1"]),
-        ("--columns", ["+kind", "date,contact.name:Customer,amount", "-memo", "date,amount * 0.5:Half,running(amount),share(amount),average(amount)"]),
-        ("--group-by", ["contact", "account,month", "none"]), ("--total", ["count", "average(amount),max(amount)"]), ("--rows", ["contact", "account,item"]), ("--across", ["month"]),
-        ("--measure", ["amount", "count,average(amount)"]), ("--method", ["direct"]), ("--layout", ["profit-loss", "balance-sheet"]), ("--limits", ["15,45"]), ("--age-by", ["document"]), ("--unapplied", [""]),
-        ("--summary", [""]), ("--detail", [""]), ("--sort", ["-amount", "name", "-total", "-oldest", "-open", "date"]), ("--top", ["3", "1"]), ("--money", ["1000"]), ("--as-usual", [""]),
+        ("--compare", ["prior-year", "prior-period:2", "budget", "2025-05"]), ("--change", [""]),
+        ("--percent", ["column", "income", "assets", "row", "group", "whole"]),
+        ("--only",
+            ["account=4000..4999", "contact.name=A..M", "kind=invoice,bill", "tag.season=high", "project=none", "department=*",
+                "item=none", "open=100..", "days-late=31..", "total=..5000", "nowhere=1"]),
+        ("--except", ["kind=journal", "account=4010", "contact=none"]),
+        ("--where", ["amount > 100", "contact.kind = 'customer'", "date in 'last-quarter' or amount < 0", "nowhere = 1"]),
+        ("--columns",
+            ["+kind", "date,contact.name:Customer,amount", "-memo",
+                "date,amount * 0.5:Half,running(amount),share(amount),average(amount)"]),
+        ("--group-by", ["contact", "account,month", "none"]), ("--total", ["count", "average(amount),max(amount)"]),
+        ("--rows", ["contact", "account,item"]), ("--across", ["month"]),
+        ("--measure", ["amount", "count,average(amount)"]), ("--method", ["direct"]), ("--layout", ["profit-loss", "balance-sheet"]),
+        ("--limits", ["15,45"]), ("--age-by", ["document"]), ("--unapplied", [""]),
+        ("--summary", [""]), ("--detail", [""]), ("--sort", ["-amount", "name", "-total", "-oldest", "-open", "date"]),
+        ("--top", ["3", "1"]), ("--money", ["1000"]), ("--as-usual", [""]),
         ("--zeros", [""]), ("--depth", ["1", "0", "2"]), ("--title", ["A title"]), ("--select", ["none"]),
     ];
 
     private static readonly (string Option, string[] Values)[] Looks =
     [
-        ("--chart", ["auto", "bars", "lines", "share", "stacked"]), ("--with-detail", ["records", "documents"]), ("--lang", ["de", "fr", "af"]), ("--negatives", ["brackets", "trailing-minus"]),
-        ("--thousands", ["space"]), ("--decimal-mark", ["comma"]), ("--scale", ["thousands"]), ("--decimals", ["0"]), ("--dates", ["dd.MM.yyyy"]), ("--paper", ["letter"]), ("--orientation", ["landscape"]),
-        ("--font-size", ["7"]), ("--widths", ["label=20"]), ("--align", ["label=right"]), ("--subtitle", ["Below"]), ("--footer", ["At the foot"]), ("--accent", ["#1f5f8b"]), ("--csv-style", ["bare", "headings,safe"]),
+        ("--chart", ["auto", "bars", "lines", "share", "stacked"]), ("--with-detail", ["records", "documents"]),
+        ("--lang", ["de", "fr", "af"]), ("--negatives", ["brackets", "trailing-minus"]),
+        ("--thousands", ["space"]), ("--decimal-mark", ["comma"]), ("--scale", ["thousands"]), ("--decimals", ["0"]),
+        ("--dates", ["dd.MM.yyyy"]), ("--paper", ["letter"]), ("--orientation", ["landscape"]),
+        ("--font-size", ["7"]), ("--widths", ["label=20"]), ("--align", ["label=right"]), ("--subtitle", ["Below"]),
+        ("--footer", ["At the foot"]), ("--accent", ["#1f5f8b"]), ("--csv-style", ["bare", "headings,safe"]),
     ];
 
     private static readonly string[][] Together =
     [
-        ["--compare", "prior-year", "--change"], ["--period", "fy2026", "--by", "month"], ["--period", "2026-03/2026-05", "--by", "month", "--compare", "prior-year", "--change", "--percent", "column"],
-        ["--period", "fy2026", "--by", "quarter", "--basis", "cash", "--depth", "0", "--percent", "row"], ["--group-by", "contact,month", "--sort", "-amount"], ["--group-by", "contact", "--summary", "--compare", "prior-period:2", "--change"],
-        ["--group-by", "contact", "--summary", "--percent", "group,row,whole"], ["--rows", "contact", "--across", "quarter", "--measure", "amount,count", "--percent", "row", "--top", "3"],
-        ["--rows", "account,contact", "--across", "kind", "--measure", "average(amount)"], ["--rows", "contact", "--measure", "amount", "--compare", "prior-year", "--change"],
-        ["--compare", "2026-01-31", "--change", "--percent", "row", "--top", "2", "--sort", "-total"], ["--detail", "--compare", "2026-01-31", "--unapplied", "--limits", "10,20"],
-        ["--by", "department", "--compare", "prior-year", "--change"], ["--by", "contact", "--only", "account=4*", "--percent", "row"], ["--period", "2026-05", "--compare", "budget", "--compare", "prior-year", "--change"],
-        ["--group-by", "account", "--columns", "date,amount,running(amount),group-share(amount)", "--total", "count,min(amount)"], ["--top", "4", "--columns", "+amount"], ["--group-by", "kind", "--depth", "1", "--top", "2"],
+        ["--compare", "prior-year", "--change"], ["--period", "fy2026", "--by", "month"],
+        ["--period", "2026-03/2026-05", "--by", "month", "--compare", "prior-year", "--change", "--percent", "column"],
+        ["--period", "fy2026", "--by", "quarter", "--basis", "cash", "--depth", "0", "--percent", "row"],
+        ["--group-by", "contact,month", "--sort", "-amount"],
+        ["--group-by", "contact", "--summary", "--compare", "prior-period:2", "--change"],
+        ["--group-by", "contact", "--summary", "--percent", "group,row,whole"],
+        ["--rows", "contact", "--across", "quarter", "--measure", "amount,count", "--percent", "row", "--top", "3"],
+        ["--rows", "account,contact", "--across", "kind", "--measure", "average(amount)"],
+        ["--rows", "contact", "--measure", "amount", "--compare", "prior-year", "--change"],
+        ["--compare", "2026-01-31", "--change", "--percent", "row", "--top", "2", "--sort", "-total"],
+        ["--detail", "--compare", "2026-01-31", "--unapplied", "--limits", "10,20"],
+        ["--by", "department", "--compare", "prior-year", "--change"], ["--by", "contact", "--only", "account=4*", "--percent", "row"],
+        ["--period", "2026-05", "--compare", "budget", "--compare", "prior-year", "--change"],
+        ["--group-by", "account", "--columns", "date,amount,running(amount),group-share(amount)", "--total", "count,min(amount)"],
+        ["--top", "4", "--columns", "+amount"], ["--group-by", "kind", "--depth", "1", "--top", "2"],
     ];
 
     /// <summary>
@@ -47,7 +68,8 @@ internal static class Questions
     /// </summary>
     public static IReadOnlyList<Question> All(Runner runner, IReadOnlyList<string> books, int step)
     {
-        var reports = runner.Output("reports").Split('\n').Where(line => line.Length > 2 && line.StartsWith("  ", StringComparison.Ordinal) && line[2] != ' ')
+        var reports = runner.Output("reports").Split('\n')
+            .Where(line => line.Length > 2 && line.StartsWith("  ", StringComparison.Ordinal) && line[2] != ' ')
             .Select(line => line.Trim().Split(' ')[0])
             .Where(report => report != "changes").Distinct().Order(StringComparer.Ordinal).ToList();
         var questions = new List<Question>();
@@ -56,24 +78,31 @@ internal static class Questions
             var isDemo = place == 0;
             foreach (var report in reports)
             {
-                string[] plain = report == "statement-of-account" ? ["show", report, "--book", book, "--only", $"contact={(isDemo ? "C0023" : "C1")}"] : ["show", report, "--book", book];
+                string[] plain = report == "statement-of-account"
+                    ? ["show", report, "--book", book, "--only", $"contact={(isDemo ? "C0023" : "C1")}"] : ["show", report, "--book", book];
                 questions.Add(new Question(plain, isDemo ? [.. Formats, "pdf"] : Formats));
                 foreach (var (option, values) in Options)
                 {
                     questions.AddRange(values.Take(isDemo ? int.MaxValue : place % 3 == 0 ? 2 : 1)
-                        .Select(value => new Question([.. plain, option, .. value.Length > 0 ? new[] { value } : []], isDemo ? Formats : ["json", "txt"])));
+                        .Select(
+                            value => new Question(
+                                [.. plain, option, .. value.Length > 0 ? new[] { value } : []], isDemo ? Formats : ["json", "txt"])));
                 }
 
-                questions.AddRange(Together.Select(mixed => new Question([.. plain, .. mixed], isDemo ? Formats : ["json", "txt", "xlsx"])));
+                questions.AddRange(
+                    Together.Select(mixed => new Question([.. plain, .. mixed], isDemo ? Formats : ["json", "txt", "xlsx"])));
                 questions.AddRange(Traces(runner, plain, TracesOfPlain));
-                questions.AddRange(Together.Select(mixed => (string[])[.. plain, .. mixed]).Where(shown => new Question(shown).IsTakenBy(step))
+                questions.AddRange(
+                    Together.Select(mixed => (string[])[.. plain, .. mixed]).Where(shown => new Question(shown).IsTakenBy(step))
                     .SelectMany(shown => Traces(runner, shown, isDemo ? TracesOfOthers : 1)));
             }
         }
 
         foreach (var report in reports)
         {
-            questions.AddRange(from look in Looks from value in look.Values select new Question(["show", report, "--book", "reedwater", look.Option, value], ["txt", "csv", "html", "xlsx"]));
+            questions.AddRange(
+                from look in Looks from value in look.Values select new Question(
+                    ["show", report, "--book", "reedwater", look.Option, value], ["txt", "csv", "html", "xlsx"]));
         }
 
         questions.AddRange(Mixed(reports, books));
@@ -120,15 +149,21 @@ internal static class Questions
             var row = lines[random.Next(1, lines.Count)];
             if (lines[0].Length > 4)
             {
-                yield return new Question(["trace", .. shown.Skip(1), "--row", row[0].Trim('"'), "--column", lines[0][random.Next(4, lines[0].Length)].Trim('"'), "--format", "json"]);
+                yield return new Question(
+                    ["trace", .. shown.Skip(1), "--row", row[0].Trim('"'), "--column",
+                        lines[0][random.Next(4, lines[0].Length)].Trim('"'), "--format", "json"]);
             }
         }
     }
 
     private static IEnumerable<Question> Others(List<string> reports)
     {
-        string[] tables = ["accounts", "changes", "contacts", "departments", "documents", "findings", "items", "lines", "open-items", "postings", "projects", "settlements", "stock", "tax", "tax-codes"];
-        string[] commands = ["demo", "init", "import", "check", "reports", "fields", "show", "trace", "save", "group", "layout", "schema", "run", "promise", "close", "changes", "completion", "manual"];
+        string[] tables =
+            ["accounts", "changes", "contacts", "departments", "documents", "findings", "items", "lines", "open-items", "postings",
+                "projects", "settlements", "stock", "tax", "tax-codes"];
+        string[] commands =
+            ["demo", "init", "import", "check", "reports", "fields", "show", "trace", "save", "group", "layout", "schema", "run",
+                "promise", "close", "changes", "completion", "manual"];
         foreach (var command in commands)
         {
             yield return new Question([command, "--help"]);
@@ -146,20 +181,35 @@ internal static class Questions
 
         string[][] lines =
         [
-            ["--help"], ["manual"], ["completion", "bash"], ["schema", "report"], ["schema", "group"], ["schema", "selection"], ["fields", "--book", "reedwater"], ["reports", "who", "owes", "us"],
-            ["fields", "postings.kind", "--values", "--book", "reedwater"], ["fields", "postings.contact", "--values", "A*", "--book", "reedwater"], ["check", "--book", "reedwater"], ["check", "--review", "last-3-months", "--book", "reedwater"],
-            ["changes", "--since", "0", "--book", "reedwater"], ["group", "--book", "reedwater"], ["group", "month-end", "--book", "reedwater"], ["layout", "profit-loss"], ["[suggest:10]", "vlei show p"], ["show", "nothing", "--book", "reedwater"],
-            ["show", "profit-loss", "--books", "reedwater/clients/*", "--by", "book", "--period", "2026-05"], ["show", "balance-sheet", "--books", "reedwater/clients/*", "--by", "book", "--as-of", "2026-05-31", "--format", "json"],
-            ["show", "open-receivables", "--book", "reedwater", "--peroid", "2026"], ["trace", "profit-loss", "--book", "reedwater", "--row", "4010", "--all"], ["trace", "profit-loss", "--book", "reedwater", "--row", "nowhere"],
-            ["trace", "balance-sheet", "--book", "reedwater", "--row", "1000", "--all", "--format", "json"], ["show", "statement-of-account", "--book", "reedwater", "--period", "2026-05", "--format", "csv"],
+            ["--help"], ["manual"], ["completion", "bash"], ["schema", "report"], ["schema", "group"], ["schema", "selection"],
+            ["fields", "--book", "reedwater"], ["reports", "who", "owes", "us"],
+            ["fields", "postings.kind", "--values", "--book", "reedwater"],
+            ["fields", "postings.contact", "--values", "A*", "--book", "reedwater"], ["check", "--book", "reedwater"],
+            ["check", "--review", "last-3-months", "--book", "reedwater"],
+            ["changes", "--since", "0", "--book", "reedwater"], ["group", "--book", "reedwater"],
+            ["group", "month-end", "--book", "reedwater"], ["layout", "profit-loss"], ["[suggest:10]", "vlei show p"],
+            ["show", "nothing", "--book", "reedwater"],
+            ["show", "profit-loss", "--books", "reedwater/clients/*", "--by", "book", "--period", "2026-05"],
+            ["show", "balance-sheet", "--books", "reedwater/clients/*", "--by", "book", "--as-of", "2026-05-31", "--format", "json"],
+            ["show", "open-receivables", "--book", "reedwater", "--peroid", "2026"],
+            ["trace", "profit-loss", "--book", "reedwater", "--row", "4010", "--all"],
+            ["trace", "profit-loss", "--book", "reedwater", "--row", "nowhere"],
+            ["trace", "balance-sheet", "--book", "reedwater", "--row", "1000", "--all", "--format", "json"],
+            ["show", "statement-of-account", "--book", "reedwater", "--period", "2026-05", "--format", "csv"],
         ];
         foreach (var line in lines)
         {
             yield return new Question(line);
         }
 
-        yield return new Question(["run", "month-end", "--book", "reedwater", "--period", "2026-04", "--format", "text,csv,json,markdown,html,xlsx,pdf"]) { Folder = "reedwater/out" };
-        yield return new Question(["run", "month-end", "--books", "reedwater/clients/*", "--period", "2026-05", "--summary", "summary.csv"]) { Folder = "reedwater/clients/none" };
-        yield return new Question(["show", "statement-of-account", "--book", "reedwater", "--period", "2026-05", "--to", "each/", "--format", "json"]) { Folder = "each" };
+        yield return new Question(
+            ["run", "month-end", "--book", "reedwater", "--period", "2026-04", "--format",
+                "text,csv,json,markdown,html,xlsx,pdf"]) { Folder = "reedwater/out" };
+        yield return new Question(
+            ["run", "month-end", "--books", "reedwater/clients/*", "--period", "2026-05", "--summary", "summary.csv"]) { Folder =
+                "reedwater/clients/none" };
+        yield return new Question(
+            ["show", "statement-of-account", "--book", "reedwater", "--period", "2026-05", "--to", "each/", "--format",
+                "json"]) { Folder = "each" };
     }
 }

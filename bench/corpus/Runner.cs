@@ -15,7 +15,8 @@ internal sealed record Question(IReadOnlyList<string> Arguments, params IReadOnl
     /// <summary>Whether it is one of every Nth.</summary>
     public bool IsTakenBy(int step) => ToString().Aggregate(2166136261u, (hash, letter) => (hash ^ letter) * 16777619u) % step == 0;
 
-    public override string ToString() => string.Join(' ', Arguments.Select(argument => argument.Contains(' ') ? $"'{argument}'" : argument));
+    public override string ToString() =>
+        string.Join(' ', Arguments.Select(argument => argument.Contains(' ') ? $"'{argument}'" : argument));
 }
 
 /// <summary>Runs the program in a world of its own.</summary>
@@ -29,14 +30,16 @@ internal sealed class Runner(string vlei, string folder)
     public string Output(params IReadOnlyList<string> arguments)
     {
         var (status, output, errors) = Run(arguments, 0);
-        return status is 0 or 1 ? Encoding.UTF8.GetString(output) : throw new InvalidOperationException($"{string.Join(' ', arguments)}: {status} {Encoding.UTF8.GetString(errors)}");
+        return status is 0 or 1 ? Encoding.UTF8.GetString(output)
+            : throw new InvalidOperationException($"{string.Join(' ', arguments)}: {status} {Encoding.UTF8.GetString(errors)}");
     }
 
     /// <summary>The answers to all questions, a line each; questions with a folder come one after the other.</summary>
     public IReadOnlyList<string> Answers(IReadOnlyList<Question> questions)
     {
         var lines = new List<string>();
-        var (together, alone) = (questions.Where(question => question.Folder is null).ToList(), questions.Where(question => question.Folder is not null));
+        var (together, alone) =
+            (questions.Where(question => question.Folder is null).ToList(), questions.Where(question => question.Folder is not null));
         var (next, done) = (-1, 0);
         var threads = Enumerable.Range(0, Workers).Select(worker => new Thread(() =>
         {
@@ -68,8 +71,10 @@ internal sealed class Runner(string vlei, string folder)
         var files = Path.Combine(folder, $"files-{worker}");
         Directory.CreateDirectory(files);
         var (status, output, errors) = Run(
-            [.. question.Arguments, .. question.Formats.SelectMany(ending => new[] { "--to", Path.Combine(files, $"report.{ending}") })], worker);
-        var lines = new List<string> { $"{HashOf(Encoding.UTF8.GetBytes($"{status}\n"), WithoutPlaces(output, files), WithoutPlaces(errors, files))}\t{question}" };
+            [.. question.Arguments, .. question.Formats.SelectMany(
+                ending => new[] { "--to", Path.Combine(files, $"report.{ending}") })], worker);
+        var said = HashOf(Encoding.UTF8.GetBytes($"{status}\n"), WithoutPlaces(output, files), WithoutPlaces(errors, files));
+        var lines = new List<string> { $"{said}\t{question}" };
         foreach (var root in question.Folder is { } own ? [files, Path.Combine(folder, own)] : new[] { files })
         {
             foreach (var path in Directory.Exists(root) ? Directory.EnumerateFiles(root, "*", SearchOption.AllDirectories) : [])
@@ -94,7 +99,8 @@ internal sealed class Runner(string vlei, string folder)
     {
         var start = new ProcessStartInfo(vlei, arguments)
         {
-            WorkingDirectory = folder, RedirectStandardOutput = true, RedirectStandardError = true, RedirectStandardInput = true, UseShellExecute = false,
+            WorkingDirectory = folder, RedirectStandardOutput = true, RedirectStandardError = true, RedirectStandardInput = true,
+            UseShellExecute = false,
         };
         foreach (var name in new[] { "VLEI_BOOK", "VLEI_TODAY", "COLUMNS", "NO_COLOR", "LC_ALL" })
         {

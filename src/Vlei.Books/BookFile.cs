@@ -13,7 +13,8 @@ namespace Vlei.Books;
 /// <summary>Reads and writes <c>book.toml</c>. Whatever is not understood is refused, with its place in the file.</summary>
 internal static class BookFile
 {
-    private static readonly string[] Keys = ["name", "currency", "fiscal-year-start", "basis", "today", "language", "remittance", "settle", "library"];
+    private static readonly string[] Keys =
+        ["name", "currency", "fiscal-year-start", "basis", "today", "language", "remittance", "settle", "library"];
 
     private const string OldestFirst = "oldest-first";
     private const string LookTable = "look";
@@ -25,9 +26,12 @@ internal static class BookFile
     public static BookSettings Read(string path)
     {
         var toml = TomlText.Parse(File.ReadAllText(path), path, ProblemKind.BadConfiguration);
-        if (toml.Document.Tables.FirstOrDefault(table => table is not TableSyntax || table.Name?.ToString().Trim() != LookTable) is { } other)
+        if (toml.Document.Tables.FirstOrDefault(
+            table => table is not TableSyntax || table.Name?.ToString().Trim() != LookTable) is { } other)
         {
-            throw toml.Wrong(other.Span, $"there is no table [{other.Name}].", $"Expected {Suggestion.Listed(Keys, "and")}, and below them [{LookTable}].");
+            throw toml.Wrong(
+                other.Span, $"there is no table [{other.Name}].",
+                $"Expected {Suggestion.Listed(Keys, "and")}, and below them [{LookTable}].");
         }
 
         var values = toml.Known(toml.Document.KeyValues, Keys);

@@ -16,13 +16,19 @@ public sealed record BookSettings(
     /// <summary>How customers pay, in lines, for what is sent to them; empty where nothing is said.</summary>
     public string Remittance { get; init; } = "";
 
-    /// <summary>The language of reports that are not told another, and of what is sent to customers who have none of their own: its code in ISO 639-1.</summary>
+    /// <summary>
+    /// The language of reports that are not told another, and of what is sent to customers who have none of their own: its code
+    /// in ISO 639-1.
+    /// </summary>
     public string Language { get; init; } = "en";
 
     /// <summary>How reports look that are not told otherwise, as texts by the names of options.</summary>
     public IReadOnlyDictionary<string, IReadOnlyList<string>> Look { get; init; } = new Dictionary<string, IReadOnlyList<string>>();
 
-    /// <summary>A folder of reports, selections, groups and layouts that the book shares with others, seen from the book's own; nothing where it names none.</summary>
+    /// <summary>
+    /// A folder of reports, selections, groups and layouts that the book shares with others, seen from the book's own; nothing
+    /// where it names none.
+    /// </summary>
     public string? Library { get; init; }
 
     /// <summary>Whether settlements are computed, oldest first, where the records have none at all.</summary>

@@ -34,6 +34,7 @@ public static class MarkFile
         row.Fields[0],
         long.TryParse(row.Fields[5], NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var fingerprint)
             ? fingerprint : throw row.Wrong($"\"{row.Fields[5]}\" is no fingerprint of records", "sixteen hexadecimal digits"),
-        row.Fields[1] == Question || (row.Fields[1] == Seen ? false : throw row.Wrong($"\"{row.Fields[1]}\" is no status", $"{Seen} or {Question}")),
+        row.Fields[1] == Question
+            || (row.Fields[1] == Seen ? false : throw row.Wrong($"\"{row.Fields[1]}\" is no status", $"{Seen} or {Question}")),
         row.Fields[2], row.Fields[3], row.DayIn(4));
 }

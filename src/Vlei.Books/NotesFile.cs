@@ -49,12 +49,17 @@ internal sealed class NotesFile(string path, IReadOnlyList<string> columns)
         while (csv.Read())
         {
             yield return csv.FieldCount == columns.Count
-                ? new NotesRow(this, (int)csv.LineNumber, [.. Enumerable.Range(0, columns.Count).Select(place => Encoding.UTF8.GetString(csv.GetSpan(place)))])
+                ? new NotesRow(
+                    this, (int)csv.LineNumber,
+                    [.. Enumerable.Range(0, columns.Count).Select(place => Encoding.UTF8.GetString(csv.GetSpan(place)))])
                 : throw Wrong((int)csv.LineNumber, $"there are {csv.FieldCount} columns", $"{columns.Count}: {string.Join(',', columns)}");
         }
     }
 
-    /// <summary>Puts other rows in the place of those that there are. Throws a <see cref="ProblemException"/> where it cannot; then the file is as it was.</summary>
+    /// <summary>
+    /// Puts other rows in the place of those that there are. Throws a <see cref="ProblemException"/> where it cannot; then the
+    /// file is as it was.
+    /// </summary>
     public void Write(IEnumerable<IReadOnlyList<string>> rows)
     {
         var unfinished = $"{path}.{Environment.ProcessId}.tmp";

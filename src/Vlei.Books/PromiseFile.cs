@@ -37,7 +37,8 @@ public static class PromiseFile
 
     private static IReadOnlyList<string> TextsOf(Book book, PromiseRecord record) =>
     [
-        record.Number.ToString(CultureInfo.InvariantCulture), record.IsDispute ? Dispute : Promise, record.Document, Text(book, record.Amount),
+        record.Number.ToString(CultureInfo.InvariantCulture), record.IsDispute ? Dispute : Promise, record.Document,
+        Text(book, record.Amount),
         Day(record.By), Text(book, record.Open), Day(record.Noted), record.NotedBy, Day(record.Withdrawn), record.Note,
     ];
 
@@ -56,12 +57,15 @@ public static class PromiseFile
         return new PromiseRecord(
             int.TryParse(row.Fields[0], NumberStyles.None, CultureInfo.InvariantCulture, out var number)
                 ? number : throw row.Wrong($"\"{row.Fields[0]}\" is no number", "a whole number"),
-            isDispute, row.Fields[2], AmountIn(book, row, 3), isDispute ? null : row.DayIn(4), AmountIn(book, row, 5), row.DayIn(6), row.Fields[7],
+            isDispute, row.Fields[2], AmountIn(book, row, 3), isDispute ? null : row.DayIn(4), AmountIn(book, row, 5), row.DayIn(6),
+            row.Fields[7],
             row.Fields[8].Length == 0 ? null : row.DayIn(8), row.Fields[9]);
     }
 
     private static Amount AmountIn(Book book, NotesRow row, int place) =>
-        DecimalText.Read(Encoding.UTF8.GetBytes(row.Fields[place]), book.Settings.Currency.Decimals, out var units) == DecimalTextResult.Read && units > 0
+        DecimalText.Read(
+            Encoding.UTF8.GetBytes(row.Fields[place]), book.Settings.Currency.Decimals, out var units) == DecimalTextResult.Read
+                && units > 0
             ? new Amount(units)
             : throw row.Wrong($"the {row.File.Columns[place]} \"{row.Fields[place]}\" is no amount", "a positive amount, as 1250.00");
 }

@@ -70,7 +70,8 @@ public static class Revisions
     {
         using var database = RecordsFile.OpenToRead(book.RecordsPath);
         return database.Number(
-            $"SELECT count(*) FROM import_counts WHERE revision > {revision} AND kind NOT IN ('documents', 'settlements') AND added + changed + removed > 0") > 0;
+            $"SELECT count(*) FROM import_counts WHERE revision > {revision} "
+                + "AND kind NOT IN ('documents', 'settlements') AND added + changed + removed > 0") > 0;
     }
 
     /// <summary>The periods that were marked as reported.</summary>

@@ -13,7 +13,9 @@ internal sealed class ChartPicture : IDisposable
     private const double GroupWidth = 0.8;
 
     private static readonly LinePattern[] Patterns = [LinePattern.Solid, LinePattern.Dashed, LinePattern.Dotted, LinePattern.DenselyDashed];
-    private static readonly MarkerShape[] Markers = [MarkerShape.FilledCircle, MarkerShape.FilledSquare, MarkerShape.FilledTriangleUp, MarkerShape.FilledDiamond, MarkerShape.OpenCircle, MarkerShape.OpenSquare];
+    private static readonly MarkerShape[] Markers =
+        [MarkerShape.FilledCircle, MarkerShape.FilledSquare, MarkerShape.FilledTriangleUp, MarkerShape.FilledDiamond,
+            MarkerShape.OpenCircle, MarkerShape.OpenSquare];
 
     private readonly ChartRequest _request;
     private readonly Plot _plot = new();
@@ -123,9 +125,12 @@ internal sealed class ChartPicture : IDisposable
                 var offset = isStacked ? 0 : (place - ((count - 1) / 2.0)) * size;
                 bars.Add(new Bar
                 {
-                    Position = IsUpright ? category + offset : -category - offset, ValueBase = start, Value = start + value, Size = size * 0.94,
+                    Position = IsUpright ? category + offset : -category - offset, ValueBase = start, Value = start + value,
+                    Size = size * 0.94,
                     FillColor = ColourAt(place), LineWidth = 0, Orientation = IsUpright ? Orientation.Vertical : Orientation.Horizontal,
-                    FillHatch = place % 2 == 1 ? new ScottPlot.Hatches.Striped(place % 4 == 1 ? ScottPlot.Hatches.StripeDirection.DiagonalUp : ScottPlot.Hatches.StripeDirection.DiagonalDown) : null,
+                    FillHatch = place % 2 == 1 ? new ScottPlot.Hatches.Striped(
+                        place % 4 == 1 ? ScottPlot.Hatches.StripeDirection.DiagonalUp : ScottPlot.Hatches.StripeDirection.DiagonalDown)
+                            : null,
                     FillHatchColor = ColourAt(place).Lighten(0.35),
                 });
             }
@@ -142,7 +147,8 @@ internal sealed class ChartPicture : IDisposable
         var whole = values.Sum();
         var pie = _plot.Add.Pie([.. values.Select((value, place) => new PieSlice
         {
-            Value = value, FillColor = ColourAt(place), LegendText = $"{_request.Categories[place]}  {Number(whole == 0 ? 0 : 100 * value / whole, 1)} %",
+            Value = value, FillColor = ColourAt(place),
+            LegendText = $"{_request.Categories[place]}  {Number(whole == 0 ? 0 : 100 * value / whole, 1)} %",
         })]);
         pie.LineColor = Colors.White;
         pie.LineWidth = 2;
@@ -152,10 +158,17 @@ internal sealed class ChartPicture : IDisposable
     private void AddAxes()
     {
         var (categories, values) = IsUpright ? ((IAxis)_plot.Axes.Bottom, (IAxis)_plot.Axes.Left) : (_plot.Axes.Left, _plot.Axes.Bottom);
-        var every = Math.Max(1, IsUpright ? (int)Math.Ceiling(_request.Categories.Count * _request.Categories.Max(name => name.Length) * 8.5 / _request.Width) : 1);
+        var every = Math.Max(
+            1, IsUpright ? (int)Math.Ceiling(
+                _request.Categories.Count * _request.Categories.Max(name => name.Length) * 8.5 / _request.Width) : 1);
         categories.TickGenerator = new ScottPlot.TickGenerators.NumericManual(
-            [.. _request.Categories.Select((name, place) => (name, place)).Where(one => one.place % every == 0).Select(one => new Tick(IsUpright ? one.place : -one.place, one.name))]);
-        values.TickGenerator = new ScottPlot.TickGenerators.NumericAutomatic { LabelFormatter = value => Number(value, DecimalsOf(value)), TargetTickCount = 7 };
+            [.. _request.Categories.Select((name, place) => (name, place)).Where(one => one.place % every == 0)
+                .Select(one => new Tick(IsUpright ? one.place : -one.place, one.name))]);
+        values.TickGenerator = new ScottPlot.TickGenerators.NumericAutomatic
+        {
+            LabelFormatter = value => Number(value, DecimalsOf(value)),
+            TargetTickCount = 7,
+        };
         foreach (var axis in new[] { categories, values })
         {
             axis.TickLabelStyle.FontSize = TextSize;
@@ -172,8 +185,12 @@ internal sealed class ChartPicture : IDisposable
         var all = _request.Series.SelectMany(series => series.Values).OfType<double>().ToList();
         if (_request.Kind == "stacked")
         {
-            all.AddRange(Enumerable.Range(0, _request.Categories.Count).Select(place => _request.Series.Sum(series => Math.Max(0, series.Values[place] ?? 0))));
-            all.AddRange(Enumerable.Range(0, _request.Categories.Count).Select(place => _request.Series.Sum(series => Math.Min(0, series.Values[place] ?? 0))));
+            all.AddRange(
+                Enumerable.Range(0, _request.Categories.Count).Select(
+                    place => _request.Series.Sum(series => Math.Max(0, series.Values[place] ?? 0))));
+            all.AddRange(
+                Enumerable.Range(0, _request.Categories.Count).Select(
+                    place => _request.Series.Sum(series => Math.Min(0, series.Values[place] ?? 0))));
         }
 
         var (least, most) = (Math.Min(0, all.DefaultIfEmpty(0).Min()), Math.Max(0, all.DefaultIfEmpty(0).Max()));

@@ -16,6 +16,7 @@ internal sealed record ChartRequest(
 internal sealed record ChartRequestSeries(string Name, IReadOnlyList<double?> Values);
 
 /// <summary>The JSON of a request.</summary>
-[JsonSourceGenerationOptions(PropertyNamingPolicy = JsonKnownNamingPolicy.SnakeCaseLower, UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow)]
+[JsonSourceGenerationOptions(PropertyNamingPolicy = JsonKnownNamingPolicy.SnakeCaseLower,
+    UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow)]
 [JsonSerializable(typeof(ChartRequest))]
 internal sealed partial class ChartJson : JsonSerializerContext;

@@ -13,7 +13,8 @@ internal sealed class EmbeddedFont : IFontResolver
     private readonly SKTypeface _bold = Read("IBMPlexSans-SemiBold.ttf");
 
     /// <inheritdoc/>
-    public SKTypeface? CreateTypeface(string fontName, FontWeight weight, FontSlant slant, FontSpacing spacing) => weight >= FontWeight.SemiBold ? _bold : _regular;
+    public SKTypeface? CreateTypeface(string fontName, FontWeight weight, FontSlant slant, FontSpacing spacing) =>
+        weight >= FontWeight.SemiBold ? _bold : _regular;
 
     /// <inheritdoc/>
     public SKTypeface? CreateTypeface(string fontName, bool bold, bool italic) => bold ? _bold : _regular;

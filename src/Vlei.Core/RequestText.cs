@@ -14,7 +14,8 @@ namespace Vlei.Core;
 /// </summary>
 public static class RequestText
 {
-    private static readonly ReportOption[] OfLists = [ReportOptions.GroupBy, ReportOptions.Columns, ReportOptions.Total, ReportOptions.Summary, ReportOptions.Depth];
+    private static readonly ReportOption[] OfLists =
+        [ReportOptions.GroupBy, ReportOptions.Columns, ReportOptions.Total, ReportOptions.Summary, ReportOptions.Depth];
 
     private static readonly ReportOption[] OfCrossTables = [ReportOptions.Rows, ReportOptions.Across, ReportOptions.Measure];
 
@@ -33,7 +34,8 @@ public static class RequestText
     {
         var merged = own.ToDictionary(pair => pair.Key, pair => pair.Value);
         var isCross = OfCrossTables.Any(option => typed.ContainsKey(option.Name));
-        foreach (var option in isCross ? OfLists : OfLists.Any(option => typed.ContainsKey(option.Name)) && OfCrossTables.Any(option => own.ContainsKey(option.Name)) ? OfCrossTables : [])
+        foreach (var option in isCross ? OfLists : OfLists.Any(option => typed.ContainsKey(option.Name))
+            && OfCrossTables.Any(option => own.ContainsKey(option.Name)) ? OfCrossTables : [])
         {
             _ = merged.Remove(option.Name);
         }
@@ -55,7 +57,8 @@ public static class RequestText
             _ = typed.ContainsKey(said.Name) && merged.Remove(other.Name);
         }
 
-        var chosen = Texts(typed, ReportOptions.Only).Concat(Texts(typed, ReportOptions.Except)).Select(FieldOf).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var chosen = Texts(typed, ReportOptions.Only).Concat(Texts(typed, ReportOptions.Except)).Select(FieldOf)
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
         foreach (var option in OfFields)
         {
             merged[option.Name] = [.. Texts(own, option).Where(text => !chosen.Contains(FieldOf(text))), .. Texts(typed, option)];
@@ -78,7 +81,8 @@ public static class RequestText
     /// <summary>What is asked, with looks that hold where it says nothing of them.</summary>
     public static IReadOnlyDictionary<string, IReadOnlyList<string>> WithLook(
         IReadOnlyDictionary<string, IReadOnlyList<string>> options, IReadOnlyDictionary<string, IReadOnlyList<string>> look) =>
-        look.Count == 0 ? options : look.Where(pair => !options.ContainsKey(pair.Key)).Concat(options).ToDictionary(pair => pair.Key, pair => pair.Value);
+        look.Count == 0 ? options : look.Where(pair => !options.ContainsKey(pair.Key)).Concat(options)
+            .ToDictionary(pair => pair.Key, pair => pair.Value);
 
     /// <summary>Reads them. Throws a <see cref="ProblemException"/> where a value makes no sense.</summary>
     /// <param name="options">The values, by the names of the options; a switch has the value <c>true</c>.</param>
@@ -94,11 +98,14 @@ public static class RequestText
             ?? throw new ProblemException(ProblemKind.NotFound, $"There is no selection {name}."))];
         string? One(ReportOption option) => Texts(options, option) is [.., var last] ? last : null;
         bool Has(ReportOption option) => One(option) == "true";
-        IReadOnlyList<ColumnText> Columns(ReportOption option) => [.. Texts(options, option).SelectMany(list => ColumnText.Parse(option.Name, list))];
-        IReadOnlyList<string> Names(ReportOption option) => One(option) == FieldNames.None ? [] : [.. Columns(option).Select(column => column.Text)];
+        IReadOnlyList<ColumnText> Columns(ReportOption option) =>
+            [.. Texts(options, option).SelectMany(list => ColumnText.Parse(option.Name, list))];
+        IReadOnlyList<string> Names(ReportOption option) =>
+            One(option) == FieldNames.None ? [] : [.. Columns(option).Select(column => column.Text)];
         return new ReportRequest
         {
-            Period = PeriodOf(One(ReportOptions.Period), One(ReportOptions.AsOf)) is { } period ? PeriodGrammar.Parse(period, today, calendar) : null,
+            Period = PeriodOf(One(ReportOptions.Period), One(ReportOptions.AsOf)) is { } period
+                ? PeriodGrammar.Parse(period, today, calendar) : null,
             Basis = One(ReportOptions.Basis) is { } basis ? ReportOptions.Basis.ValueOf(basis) : null,
             By = One(ReportOptions.By) is { } what ? SpreadOf(what) : null,
             Compare = [.. Texts(options, ReportOptions.Compare).Select(with => Comparison.Parse(with, today, calendar))],
@@ -111,7 +118,8 @@ public static class RequestText
                 .. Texts(options, ReportOptions.Except).Select(text => FieldChoice.Parse(text, isExcept: true)),
                 .. selected.SelectMany(selection => selection.Choices),
             ],
-            Where = [.. Texts(options, ReportOptions.Where).Select(text => new PredicateText(text)), .. selected.SelectMany(selection => selection.Predicates)],
+            Where = [.. Texts(options, ReportOptions.Where).Select(text => new PredicateText(text)),
+                .. selected.SelectMany(selection => selection.Predicates)],
             List = new ListRequest
             {
                 Columns = Columns(ReportOptions.Columns),
@@ -157,7 +165,8 @@ public static class RequestText
     private static IReadOnlyList<string> Texts(IReadOnlyDictionary<string, IReadOnlyList<string>> options, ReportOption option) =>
         options.GetValueOrDefault(option.Name, []);
 
-    private static bool IsChangeOfColumns(string list) => ColumnText.Parse(ReportOptions.Columns.Name, list).All(column => column.Sign is not null);
+    private static bool IsChangeOfColumns(string list) =>
+        ColumnText.Parse(ReportOptions.Columns.Name, list).All(column => column.Sign is not null);
 
     private static string FieldOf(string choice) => choice.Split('=')[0].Trim();
 

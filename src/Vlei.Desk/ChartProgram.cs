@@ -36,12 +36,14 @@ public sealed class ChartProgram : IChartDrawer
             drawing.StandardOutput.BaseStream.CopyTo(picture);
             drawing.WaitForExit();
             return drawing.ExitCode == 0 ? picture.ToArray() : throw new ProblemException(
-                ProblemKind.CannotWrite, $"The chart cannot be drawn: {messages.Result.Trim()}", "Leave --chart out, or install vlei again.");
+                ProblemKind.CannotWrite, $"The chart cannot be drawn: {messages.Result.Trim()}",
+                "Leave --chart out, or install vlei again.");
         }
         catch (Win32Exception missing)
         {
             throw new ProblemException(
-                ProblemKind.CannotWrite, $"The chart cannot be drawn: {path} is not there.", "Leave --chart out, or install vlei again.", missing);
+                ProblemKind.CannotWrite, $"The chart cannot be drawn: {path} is not there.",
+                "Leave --chart out, or install vlei again.", missing);
         }
     }
 }

@@ -23,7 +23,8 @@ public sealed class FindingMarks(ReportDesk desk, OpenReport review, string peri
     {
         if (seen.Concat(questions).Concat(unmarked).GroupBy(key => key).FirstOrDefault(keys => keys.Count() > 1) is { } twice)
         {
-            throw new ProblemException(ProblemKind.Usage, $"{twice.Key} is marked twice.", "Mark a finding once: --seen, --question or --unmark.");
+            throw new ProblemException(
+                ProblemKind.Usage, $"{twice.Key} is marked twice.", "Mark a finding once: --seen, --question or --unmark.");
         }
 
         var found = FindingsTable.Find(
@@ -40,6 +41,7 @@ public sealed class FindingMarks(ReportDesk desk, OpenReport review, string peri
         Finding Named(string key) => found.GetValueOrDefault(key) ?? throw new ProblemException(
             ProblemKind.NotFound, $"Nothing was found under {key} in that period.",
             Suggestion.DidYouMean(key, found.Keys) ?? $"vlei check --review {period} lists what was.");
-        FindingMark Marked(string key, bool isQuestion) => new(key, Named(key).Fingerprint, isQuestion, note, Environment.UserName, desk.Today.Date);
+        FindingMark Marked(string key, bool isQuestion) =>
+            new(key, Named(key).Fingerprint, isQuestion, note, Environment.UserName, desk.Today.Date);
     }
 }

@@ -6,7 +6,9 @@ using Vlei.Output;
 
 namespace Vlei.Desk;
 
-/// <summary>A report with the records that it is asked of: the one door to a finished one. Its rows may be read until it is closed.</summary>
+/// <summary>
+/// A report with the records that it is asked of: the one door to a finished one. Its rows may be read until it is closed.
+/// </summary>
 /// <param name="definition">The report.</param>
 /// <param name="request">What is asked.</param>
 /// <param name="context">The book and its records, which are closed with it.</param>
@@ -30,18 +32,21 @@ public sealed class OpenReport(ReportDefinition definition, ReportRequest reques
         definition.Each?.Invoke(context, request).Select(one => (one.Name, Build(definition, one.Request, context, formats)));
 
     /// <summary>Builds a report of records that are open already. Throws a <see cref="ProblemException"/> where it cannot be.</summary>
-    public static Report Build(ReportDefinition definition, ReportRequest request, ReportContext context, params IReadOnlyList<ReportFormat> formats)
+    public static Report Build(
+        ReportDefinition definition, ReportRequest request, ReportContext context, params IReadOnlyList<ReportFormat> formats)
     {
         try
         {
             var report = definition.Make(context, formats.Any(format => format.Takes.Contains(LookOptions.Template))
                 ? request with { Look = LookFiles.WithTemplate(request.Look) } : request);
-            return formats.Any(format => format.Takes.Contains(LookOptions.WithDetail)) ? Details.AddTo(report, context, Library.Standard("lines")!) : report;
+            return formats.Any(format => format.Takes.Contains(LookOptions.WithDetail))
+                ? Details.AddTo(report, context, Library.Standard("lines")!) : report;
         }
         catch (OverflowException tooLarge)
         {
             throw new ProblemException(
-                ProblemKind.BadData, $"{definition.Title}: a sum is larger than 64 bits hold.", "Look for an amount with too many digits.", tooLarge);
+                ProblemKind.BadData, $"{definition.Title}: a sum is larger than 64 bits hold.",
+                "Look for an amount with too many digits.", tooLarge);
         }
     }
 

@@ -14,7 +14,8 @@ public sealed class ReportCatalogue(Library library)
 {
     private static readonly Lazy<IReadOnlyList<ReportDefinition>> Whole = new(() =>
     [
-        .. StandardReports.All.Where(report => report.Table is null), .. ReportFile.StandardNames.Select(name => ReportFile.Standard(name)!),
+        .. StandardReports.All.Where(report => report.Table is null),
+        .. ReportFile.StandardNames.Select(name => ReportFile.Standard(name)!),
         .. StandardReports.All.Where(report => report.Table is not null),
     ]);
 

@@ -16,7 +16,9 @@ public sealed class ReportDesk
 {
     /// <summary>Sits down with a book.</summary>
     /// <param name="book">The book.</param>
-    /// <param name="today">The day that words like <c>last-month</c> are worked out from; nothing for the book's own, else the clock's.</param>
+    /// <param name="today">
+    /// The day that words like <c>last-month</c> are worked out from; nothing for the book's own, else the clock's.
+    /// </param>
     public ReportDesk(Book book, DateOnly? today)
         : this(book, Library.Of(book), DayOf(book.Settings, today))
     {
@@ -59,9 +61,12 @@ public sealed class ReportDesk
 
     /// <summary>The file that a standard report is shown as, where the book keeps it otherwise; nothing where it does not.</summary>
     public string? ShownAs(ReportOrder order) =>
-        !order.IsStandard && Library.Find(KeptKind.Report, order.Name) is { } file && Library.Standard(order.Name) is not null ? file.Path : null;
+        !order.IsStandard && Library.Find(KeptKind.Report, order.Name) is { } file && Library.Standard(order.Name) is not null
+            ? file.Path : null;
 
-    /// <summary>What is asked of a report, with what it says itself. Throws a <see cref="ProblemException"/> where it makes no sense.</summary>
+    /// <summary>
+    /// What is asked of a report, with what it says itself. Throws a <see cref="ProblemException"/> where it makes no sense.
+    /// </summary>
     public ReportRequest RequestOf(ReportDefinition definition, IReadOnlyDictionary<string, IReadOnlyList<string>> asked) =>
         Read(definition, RequestText.Merged(definition.Defaults, asked));
 
@@ -72,13 +77,17 @@ public sealed class ReportDesk
     public ReportRequest Read(ReportDefinition definition, IReadOnlyDictionary<string, IReadOnlyList<string>> options)
     {
         var request = RequestText.Read(RequestText.WithLook(options, Settings.Look), Today, Settings.Calendar, Settings.Currency, name =>
-            Library.Selection(name) is var selection && (selection.Where.Count == 0 || definition.Options.Contains(ReportOptions.Where)) ? selection
+            Library.Selection(name) is var selection && (selection.Where.Count == 0 || definition.Options.Contains(ReportOptions.Where))
+                ? selection
                 : throw new ProblemException(
-                    ProblemKind.Usage, $"{selection.Source} has a predicate, and {definition.Key} takes none.", "Write it as only and except, or take a list."));
+                    ProblemKind.Usage, $"{selection.Source} has a predicate, and {definition.Key} takes none.",
+                    "Write it as only and except, or take a list."));
         return request with { Look = LookFiles.Of(request.Look, Library) };
     }
 
-    /// <summary>Opens the records that a report is asked of. Throws a <see cref="ProblemException"/> where the order makes no sense.</summary>
+    /// <summary>
+    /// Opens the records that a report is asked of. Throws a <see cref="ProblemException"/> where the order makes no sense.
+    /// </summary>
     public OpenReport Open(ReportOrder order)
     {
         var definition = Find(order);
@@ -104,7 +113,9 @@ public sealed class ReportDesk
             throw new ProblemException(
                 ProblemKind.Usage,
                 $"--{name} does not apply to {definition.Key}.",
-                $"It takes {Suggestion.Listed([.. definition.Options.Select(known => $"--{known.Name}"), "what says how a report looks"], "and")}.");
+                "It takes "
+                + Suggestion.Listed([.. definition.Options.Select(known => $"--{known.Name}"), "what says how a report looks"], "and")
+                + ".");
         }
     }
 }

@@ -48,7 +48,8 @@ public sealed class ReportsOverview
         : KeptFiles.FixedDates(report.Own, _desk.Today.Date, _desk.Settings.Calendar).Select(option => option.Date).FirstOrDefault();
 
     /// <summary>The groups that a report is in.</summary>
-    public IEnumerable<string> GroupsWith(ReportDefinition report) => _groups.Where(group => group.Value.Contains(report.Key)).Select(group => group.Key);
+    public IEnumerable<string> GroupsWith(ReportDefinition report) =>
+        _groups.Where(group => group.Value.Contains(report.Key)).Select(group => group.Key);
 
     /// <summary>The reports of a group.</summary>
     public IReadOnlyList<string> MembersOf(string group) => _groups[group];

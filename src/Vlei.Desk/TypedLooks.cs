@@ -20,7 +20,9 @@ public static class TypedLooks
             {
                 var takers = ReportFormat.All.Where(format => format.Takes.Contains(option)).ToList();
                 throw new ProblemException(
-                    ProblemKind.Usage, $"--{option.Name} is for {Suggestion.Listed([.. takers.Select(format => format.Name)], "and")}, and nothing of that kind is written.",
+                    ProblemKind.Usage,
+                    $"--{option.Name} is for {Suggestion.Listed([.. takers.Select(format => format.Name)], "and")}, and nothing of "
+                        + $"that kind is written.",
                     $"Add --to FILE.{takers.Last(format => !format.IsPicture).Ending}, or leave --{option.Name} out.");
             }
         }
@@ -36,7 +38,8 @@ public static class TypedLooks
             _ = report.Look.Chart is null ? null : ReportChart.Of(report);
         }
 
-        var names = report.Columns.SelectMany(column => new[] { column.Key, column.Heading }).Append("label").ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var names = report.Columns.SelectMany(column => new[] { column.Key, column.Heading }).Append("label")
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
         foreach (var option in new[] { LookOptions.Widths, LookOptions.Align }.Where(option => typed.ContainsKey(option.Name)))
         {
             var asked = LookText.Read(new Dictionary<string, IReadOnlyList<string>> { [option.Name] = typed[option.Name] });
@@ -44,7 +47,8 @@ public static class TypedLooks
             {
                 throw new ProblemException(
                     ProblemKind.NotFound, $"--{option.Name}: the report has no column {other}.",
-                    Suggestion.DidYouMean(other, names) ?? $"It has {Suggestion.Listed([.. report.Columns.Select(column => column.Key), "label"], "and")}.");
+                    Suggestion.DidYouMean(other, names)
+                        ?? $"It has {Suggestion.Listed([.. report.Columns.Select(column => column.Key), "label"], "and")}.");
             }
         }
     }
@@ -56,13 +60,17 @@ public static class TypedLooks
     {
         if (look.Chart is null && formats.All(format => format.IsPicture))
         {
-            throw new ProblemException(ProblemKind.Usage, "--chart none leaves nothing of a picture.", "Leave --chart out for the chart that suits the report, or say which.");
+            throw new ProblemException(
+                ProblemKind.Usage, "--chart none leaves nothing of a picture.",
+                "Leave --chart out for the chart that suits the report, or say which.");
         }
 
         if (look.Chart is not null && look.TemplateFile is not null
             && formats.Where(format => format.Takes.Contains(LookOptions.Chart)).All(format => format.Takes.Contains(LookOptions.Template)))
         {
-            throw new ProblemException(ProblemKind.Usage, "--chart adds none to a template: the charts in it are yours.", "Leave --chart out, or draw one in the template.");
+            throw new ProblemException(
+                ProblemKind.Usage, "--chart adds none to a template: the charts in it are yours.",
+                "Leave --chart out, or draw one in the template.");
         }
     }
 }

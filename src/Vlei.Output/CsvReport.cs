@@ -23,7 +23,9 @@ internal sealed class CsvReport
     {
         using var csv = CsvWriter.Create(stream, new CsvWriterOptions { NewLine = "\n" }, leaveOpen: true);
         var (report, table) = (words.Report, new CsvReport(csv, words.Look));
-        csv.WriteHeader([.. table.Heads(OfRows), .. report.Columns.Select(column => table.Safe(words.Look.CsvHasHeadings ? column.Heading : column.Key))]);
+        csv.WriteHeader(
+            [.. table.Heads(OfRows), .. report.Columns.Select(
+                column => table.Safe(words.Look.CsvHasHeadings ? column.Heading : column.Key))]);
         foreach (var row in report.Rows)
         {
             table.WriteRow(row);

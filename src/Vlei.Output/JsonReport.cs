@@ -102,7 +102,8 @@ public static class JsonReport
         List<ReportColumn> columns =
         [
             .. root.GetProperty("columns").EnumerateArray().Select(column => new ReportColumn(
-                column.GetProperty("key").GetString()!, column.GetProperty("heading").GetString()!, Figures.KindOf(column.GetProperty("kind").GetString()!))),
+                column.GetProperty("key").GetString()!, column.GetProperty("heading").GetString()!,
+                Figures.KindOf(column.GetProperty("kind").GetString()!))),
         ];
         return new Report
         {
@@ -110,7 +111,8 @@ public static class JsonReport
             Title = root.GetProperty("title").GetString()!,
             Book = root.GetProperty("book").GetString()!,
             Currency = currency,
-            Basis = root.GetProperty("basis").GetString() == AccountingBases.NameOf(AccountingBasis.Cash) ? AccountingBasis.Cash : AccountingBasis.Accrual,
+            Basis = root.GetProperty("basis").GetString() == AccountingBases.NameOf(AccountingBasis.Cash) ? AccountingBasis.Cash
+                : AccountingBasis.Accrual,
             Period = null,
             AsOf = null,
             PeriodInWords = "",
@@ -126,11 +128,15 @@ public static class JsonReport
     {
         var shows = row.TryGetProperty("shows", out var shown) ? Figures.KindOf(shown.GetString()!) : (ColumnKind?)null;
         return new ReportRow(
-            row.GetProperty("key").GetString()!, row.GetProperty("label").GetString()!, RowKinds.Named(row.GetProperty("kind").GetString()!),
+            row.GetProperty("key").GetString()!, row.GetProperty("label").GetString()!,
+            RowKinds.Named(row.GetProperty("kind").GetString()!),
             row.GetProperty("level").GetInt32(),
             [
-                .. row.GetProperty("cells").EnumerateArray().Select((cell, place) => cell.ValueKind == JsonValueKind.Number && columns[place].Kind == ColumnKind.Money && shows is null
-                    && DecimalText.Read(System.Text.Encoding.UTF8.GetBytes(cell.GetRawText()), currency.Decimals, out var units) == DecimalTextResult.Read ? new Cell(units) : Cell.Empty),
+                .. row.GetProperty("cells").EnumerateArray().Select(
+                    (cell, place) => cell.ValueKind == JsonValueKind.Number && columns[place].Kind == ColumnKind.Money && shows is null
+                    && DecimalText.Read(
+                        System.Text.Encoding.UTF8.GetBytes(cell.GetRawText()), currency.Decimals,
+                        out var units) == DecimalTextResult.Read ? new Cell(units) : Cell.Empty),
             ])
         {
             InsteadOfMoney = shows,

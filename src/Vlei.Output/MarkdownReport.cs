@@ -42,7 +42,12 @@ internal static class MarkdownReport
 
         var shown = words.ShownColumns();
         text.WriteLine($"| |{string.Concat(shown.Select(column => $" {Escaped(report.Columns[column].Heading)} |"))}");
-        text.WriteLine($"|---|{string.Concat(shown.Select(column => words.AlignOf(column) switch { ColumnAlign.Left => "---|", ColumnAlign.Right => "---:|", _ => ":---:|" }))}");
+        text.WriteLine("|---|" + string.Concat(shown.Select(column => words.AlignOf(column) switch
+        {
+            ColumnAlign.Left => "---|",
+            ColumnAlign.Right => "---:|",
+            _ => ":---:|",
+        })));
         foreach (var row in report.Rows)
         {
             var bold = RowLook.IsStrong(row) ? "**" : "";

@@ -90,7 +90,8 @@ internal sealed class NumberLook
         for (var place = 0; place < text.Length;)
         {
             if (place + Length <= text.Length && (place == 0 || !char.IsAsciiLetterOrDigit(text[place - 1]))
-                && DateOnly.TryParseExact(text.AsSpan(place, Length), "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day))
+                && DateOnly.TryParseExact(
+                    text.AsSpan(place, Length), "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day))
             {
                 written.Append(Day(day));
                 place += Length;

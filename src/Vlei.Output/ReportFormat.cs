@@ -65,7 +65,9 @@ public abstract class ReportFormat(string name)
     {
         if (IsPage && reports.Count > 1)
         {
-            WritePack(new ReportPack(reports[0].Key, reports[0].Title, null, [.. reports.Select(report => (report.Key, report))]), stream, surface);
+            WritePack(
+                new ReportPack(reports[0].Key, reports[0].Title, null, [.. reports.Select(report => (report.Key, report))]), stream,
+                surface);
             return;
         }
 

@@ -10,7 +10,8 @@ namespace Vlei.Output;
 public sealed record ReportPack(string Name, string Title, Report? Cover, IReadOnlyList<(string Name, Report Report)> Reports)
 {
     /// <summary>The cover and the reports, as they follow each other.</summary>
-    public IEnumerable<Report> Whole => Cover is null ? Reports.Select(named => named.Report) : Reports.Select(named => named.Report).Prepend(Cover);
+    public IEnumerable<Report> Whole => Cover is null ? Reports.Select(named => named.Report)
+        : Reports.Select(named => named.Report).Prepend(Cover);
 
     /// <summary>How the file looks where it is one: as its last report does.</summary>
     public ReportLook Look => Whole.LastOrDefault()?.Look ?? new ReportLook();

@@ -32,7 +32,10 @@ internal static class ReportTranslation
         ReportRow RowOf(ReportRow row) => row with
         {
             Label = row.Caption?.In(language, numbers.WithDays) ?? (RowLook.IsStrong(row) ? Say(row.Label) : row.Label),
-            Cells = Array.TrueForAll(kinds, isKind => !isKind) ? row.Cells : [.. row.Cells.Select((cell, place) => kinds[place] && cell.Words is { } words ? cell with { Words = language.Say(words) } : cell)],
+            Cells = Array.TrueForAll(kinds, isKind => !isKind) ? row.Cells
+                : [
+                    .. row.Cells.Select(
+                        (cell, place) => kinds[place] && cell.Words is { } words ? cell with { Words = language.Say(words) } : cell)],
         };
     }
 }

@@ -6,7 +6,10 @@ using Vlei.Core.Reports;
 
 namespace Vlei.Output;
 
-/// <summary>A report as people read it: its words in its language, its numbers and days as its looks have them. Every format for people says the same.</summary>
+/// <summary>
+/// A report as people read it: its words in its language, its numbers and days as its looks have them. Every format for people
+/// says the same.
+/// </summary>
 internal sealed class ReportWords
 {
     private const int PercentDecimalsShown = 1;
@@ -34,12 +37,15 @@ internal sealed class ReportWords
     }
 
     private ReportWords(ReportWords words, Report report) =>
-        (_own, _numbers, NoChart, Language, Report, Chart) = (words._own, words._numbers, words.NoChart, words.Language, report, words.Chart);
+        (_own, _numbers, NoChart, Language, Report, Chart) =
+            (words._own, words._numbers, words.NoChart, words.Language, report, words.Chart);
 
     /// <summary>Why there is no chart where one is asked for; nothing else.</summary>
     public string? NoChart { get; }
 
-    /// <summary>The chart that goes with it; nothing where none is asked for, or there is nothing to draw, which its head says then.</summary>
+    /// <summary>
+    /// The chart that goes with it; nothing where none is asked for, or there is nothing to draw, which its head says then.
+    /// </summary>
     public ReportChart? Chart { get; }
 
     /// <summary>The report, in its language.</summary>
@@ -65,7 +71,11 @@ internal sealed class ReportWords
             return list.With(list.Report with
             {
                 Rows = new RowList(list.Report.Rows.Count, place => records.Figures.TryGetValue(place, out var figure)
-                    ? list.Report.Rows[place] with { Label = $"{Report.Rows[figure.Row].Label}, {Report.Columns[figure.Column].Heading}" } : list.Report.Rows[place]),
+                    ? list.Report.Rows[place] with
+                    {
+                        Label =
+                        $"{Report.Rows[figure.Row].Label}, {Report.Columns[figure.Column].Heading}"
+                    } : list.Report.Rows[place]),
             });
         }
     }
@@ -101,15 +111,23 @@ internal sealed class ReportWords
         get
         {
             var currency = Report.Currency.Code;
-            var money = Look.ScaleDigits switch { 0 => currency, 3 => Language.Say("thousands of {0}", [currency]), _ => Language.Say("millions of {0}", [currency]) };
-            return _own.InWhat is null ? Language.Say(_own.Basis == AccountingBasis.Cash ? "Cash basis, in {0}" : "Accrual basis, in {0}", [money])
+            var money = Look.ScaleDigits switch
+            {
+                0 => currency,
+                3 => Language.Say("thousands of {0}", [currency]),
+                _ =>
+                Language.Say("millions of {0}", [currency])
+            };
+            return _own.InWhat is null ? Language.Say(
+                _own.Basis == AccountingBasis.Cash ? "Cash basis, in {0}" : "Accrual basis, in {0}", [money])
                 : Look.ScaleDigits == 0 ? Language.Say(_own.InWhat) : $"{Language.Say(_own.InWhat)}, {money}";
         }
     }
 
     /// <summary>What stands below the title, a line each.</summary>
     public IReadOnlyList<string> Head =>
-        [.. Look.Subtitle is { } subtitle ? new[] { subtitle } : [], Report.Book, Report.PeriodInWords, InWhat, .. Report.Narrowed, .. Report.Notes, .. NoChart is null ? [] : new[] { NoChart }];
+        [.. Look.Subtitle is { } subtitle ? new[] { subtitle } : [], Report.Book, Report.PeriodInWords, InWhat, .. Report.Narrowed,
+            .. Report.Notes, .. NoChart is null ? [] : new[] { NoChart }];
 
     /// <summary>What stands below the rows: what is said there, what was checked, and what failed; each with whether it failed.</summary>
     public IReadOnlyList<(string Line, bool IsFailed)> Foot =>
@@ -171,7 +189,9 @@ internal sealed class ReportWords
         ? row.Cells[column].Words is { } words && words != row.Label
         : !Report.Columns[column].IsLeftOutWhenIdle || row.Cells[column].Units is not (null or 0);
 
-    /// <summary>The columns that readers are shown. It takes a pass over the rows, in which they can be looked at for something else too.</summary>
+    /// <summary>
+    /// The columns that readers are shown. It takes a pass over the rows, in which they can be looked at for something else too.
+    /// </summary>
     public int[] ShownColumns(Action<ReportRow>? besides = null)
     {
         var speaks = new bool[Report.Columns.Count];

@@ -45,9 +45,11 @@ internal sealed class TextReport
             {
                 var figure = Figure(row, column);
                 _widths[column] = Math.Max(_widths[column], DisplayText.Width(figure));
-                _least[column] = Math.Max(_least[column], IsText(column) ? Math.Min(LongestWord(figure), MostUnbrokenWidth) : _widths[column]);
+                _least[column] = Math.Max(
+                    _least[column], IsText(column) ? Math.Min(LongestWord(figure), MostUnbrokenWidth) : _widths[column]);
                 speaks[column] |= words.Speaks(row, column);
-                _summed[column] |= _report.Columns[column].Kind == ColumnKind.Count && RowLook.IsTotal(row) && row.Cells[column].Units is not null;
+                _summed[column] |= _report.Columns[column].Kind == ColumnKind.Count && RowLook.IsTotal(row)
+                    && row.Cells[column].Units is not null;
             }
         }
 
@@ -140,7 +142,8 @@ internal sealed class TextReport
         AddLine(DisplayText.Harmless(_report.PeriodInWords, _look.Ascii));
         AddLine(DisplayText.Harmless(_words.InWhat, _look.Ascii));
         AddWords(_report.AddressedTo);
-        foreach (var words in _report.Narrowed.Concat(_report.Notes).Concat(_words.NoChart is { } why ? [why] : []).Select(words => DisplayText.Harmless(words, _look.Ascii)))
+        foreach (var words in _report.Narrowed.Concat(_report.Notes).Concat(_words.NoChart is { } why ? [why] : [])
+            .Select(words => DisplayText.Harmless(words, _look.Ascii)))
         {
             foreach (var line in Lines(words))
             {

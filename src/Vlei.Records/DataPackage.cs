@@ -53,7 +53,8 @@ internal static class DataPackage
     }
 
     /// <summary>Writes the description of the tables.</summary>
-    public static void Write(string path, string title, Currency currency, IEnumerable<(RecordTable Table, IReadOnlyList<string> Tags)> tables)
+    public static void Write(
+        string path, string title, Currency currency, IEnumerable<(RecordTable Table, IReadOnlyList<string> Tags)> tables)
     {
         using var stream = File.Create(path);
         using var json = new Utf8JsonWriter(stream, new JsonWriterOptions { Indented = true });

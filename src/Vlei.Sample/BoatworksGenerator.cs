@@ -42,7 +42,9 @@ public static class BoatworksGenerator
         ("INV-00792", 6_000m, new(2026, 7, 3), new(2026, 6, 24), "The first part"),
     ];
 
-    /// <summary>Three smaller businesses that the same bookkeeper looks after, made up by the same rules: the folder, the name, and which.</summary>
+    /// <summary>
+    /// Three smaller businesses that the same bookkeeper looks after, made up by the same rules: the folder, the name, and which.
+    /// </summary>
     public static IReadOnlyList<(string Folder, string Name, SampleSize Size)> Clients { get; } =
     [
         ("larkfield", "Larkfield Moorings", new(1_800, 1, 11)),

@@ -53,7 +53,11 @@ internal sealed class Mistakes(Workshop workshop, Contacts contacts, DateOnly to
 
     private void WriteOff(Owed debt)
     {
-        var journal = new Draft("journal", workshop.Today, debt.Contact) { Memo = $"{debt.Document} written off", Reference = debt.Document };
+        var journal = new Draft("journal", workshop.Today, debt.Contact)
+        {
+            Memo = $"{debt.Document} written off",
+            Reference = debt.Document,
+        };
         var net = debt.Open * 100 / 115;
         journal.Lines.Add(new DraftLine(Chart.BadDebts, net) { TaxCode = "S15", TaxPart = "base" });
         journal.Lines.Add(new DraftLine(Chart.Tax, debt.Open - net) { TaxCode = "S15", TaxPart = "tax" });

@@ -43,7 +43,9 @@ internal sealed class Running(Workshop workshop, Contacts contacts, BoatBuilding
                 Pay(Chart.PayrollTaxes, -workshop.Ledger.BalanceOf(Chart.PayrollTaxes), "Payroll taxes");
                 break;
             case 10:
-                Bill("marketing", Chart.Marketing, workshop.Dice.About(workshop.Today.Month is >= 9 or <= 2 ? 720_000 : 310_000, 25), "Advertising", 30, Chart.Hire);
+                Bill(
+                    "marketing", Chart.Marketing, workshop.Dice.About(workshop.Today.Month is >= 9 or <= 2 ? 720_000 : 310_000, 25),
+                    "Advertising", 30, Chart.Hire);
                 break;
             case 14 or 28:
                 Draw();
@@ -58,7 +60,9 @@ internal sealed class Running(Workshop workshop, Contacts contacts, BoatBuilding
             case 18:
                 for (var jobs = workshop.Times(1300); jobs > 0; jobs--)
                 {
-                    Bill("subcontract", Chart.Subcontractors, workshop.Dice.About(840_000, 40), "Rigging and welding", 30, Chart.Building, building.CurrentProject);
+                    Bill(
+                        "subcontract", Chart.Subcontractors, workshop.Dice.About(840_000, 40), "Rigging and welding", 30,
+                        Chart.Building, building.CurrentProject);
                 }
 
                 break;
@@ -80,11 +84,18 @@ internal sealed class Running(Workshop workshop, Contacts contacts, BoatBuilding
     }
 
     private void Bill(
-        string supplies, string account, long amount, string memo, int terms, string? department, string? project = null, bool taxFree = false)
+        string supplies, string account, long amount, string memo, int terms, string? department, string? project = null,
+        bool taxFree = false)
     {
         var supplier = workshop.Dice.Of(contacts.SuppliersOf(supplies));
-        var bill = new Draft("bill", workshop.Today, supplier) { TermsDays = terms, Memo = memo, Reference = $"{workshop.Today:yyMM}-{workshop.Dice.Between(100, 999)}" };
-        var gross = bill.Buy(new DraftLine(account, workshop.Grown(amount)) { Department = department, Project = project, Memo = memo }, taxFree);
+        var bill = new Draft("bill", workshop.Today, supplier)
+        {
+            TermsDays = terms,
+            Memo = memo,
+            Reference = $"{workshop.Today:yyMM}-{workshop.Dice.Between(100, 999)}",
+        };
+        var gross = bill.Buy(
+            new DraftLine(account, workshop.Grown(amount)) { Department = department, Project = project, Memo = memo }, taxFree);
         bill.Lines.Insert(0, new DraftLine(Chart.Payable, -gross));
         workshop.Owe(workshop.Ledger.Write(bill), supplier, gross, workshop.Today.AddDays(terms));
     }
@@ -152,7 +163,11 @@ internal sealed class Running(Workshop workshop, Contacts contacts, BoatBuilding
         var (_, monthly, account, department) = Chart.Workers[worker];
         var pay = workshop.Grown(monthly);
         var (withheld, onTop) = (pay * 18 / 100, pay * 4 / 100);
-        var journal = new Draft("journal", workshop.Today, $"E{worker + 1:D2}") { Batch = batch, Memo = $"Pay for {workshop.Today:MMMM yyyy}" };
+        var journal = new Draft("journal", workshop.Today, $"E{worker + 1:D2}")
+        {
+            Batch = batch,
+            Memo = $"Pay for {workshop.Today:MMMM yyyy}",
+        };
         var project = account == Chart.DirectWages && department == Chart.Building ? building.CurrentProject : null;
         journal.Lines.Add(new DraftLine(account, pay) { Department = department, Project = project });
         journal.Lines.Add(new DraftLine(Chart.EmployerTaxes, onTop) { Department = department });
@@ -222,7 +237,8 @@ internal sealed class Running(Workshop workshop, Contacts contacts, BoatBuilding
         var spare = workshop.Ledger.BalanceOf(Chart.Bank) - 60_000_000;
         Transfer(Chart.Savings, Chart.Bank, Math.Min(spare, 20_000_000) / 100_000 * 100_000, "To savings");
         var missing = 8_000_000 - workshop.Ledger.BalanceOf(Chart.Bank);
-        Transfer(Chart.Bank, Chart.Savings, Math.Min(missing, workshop.Ledger.BalanceOf(Chart.Savings)) / 100_000 * 100_000, "From savings");
+        Transfer(
+            Chart.Bank, Chart.Savings, Math.Min(missing, workshop.Ledger.BalanceOf(Chart.Savings)) / 100_000 * 100_000, "From savings");
         if (workshop.Today.Month == 5)
         {
             SellOldBoat();

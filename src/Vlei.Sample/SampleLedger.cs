@@ -79,7 +79,8 @@ internal sealed class SampleLedger(RecordSetWriter writer, Dice dice)
         var id = $"{Prefixes[draft.Kind]}-{number:D5}";
         var entered = (draft.EnteredOn ?? draft.Date).ToDateTime(new TimeOnly(dice.Between(8, 16), dice.Between(0, 59)));
         var enteredAt = entered.ToString("yyyy-MM-dd'T'HH:mm:ss", CultureInfo.InvariantCulture);
-        var sent = draft.Kind is "invoice" or "credit-note" ? entered.AddHours(1).ToString("yyyy-MM-dd'T'HH:mm:ss", CultureInfo.InvariantCulture) : null;
+        var sent = draft.Kind is "invoice" or "credit-note"
+            ? entered.AddHours(1).ToString("yyyy-MM-dd'T'HH:mm:ss", CultureInfo.InvariantCulture) : null;
         var due = draft.TermsDays is { } days ? Day(draft.Date.AddDays(days)) : null;
         writer.Write(
             RecordTables.Documents, id, draft.Kind, Day(draft.Date), due, id, draft.Contact, draft.Reference, draft.Memo,

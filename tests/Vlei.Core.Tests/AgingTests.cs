@@ -30,14 +30,16 @@ public class AgingTests
         let onlyLate = narrowed == 2 ? new[] { $"days-late=>{late}" } : []
         select (payable, new ReportRequest
         {
-            Period = new OpenPeriod(Start.AddDays(day), Start.AddDays(day)), Items = new OpenItemRequest { Limits = limits, AgesByDocument = switches[0], KeepsUnappliedApart = switches[1] },
+            Period = new OpenPeriod(Start.AddDays(day), Start.AddDays(day)),
+            Items = new OpenItemRequest { Limits = limits, AgesByDocument = switches[0], KeepsUnappliedApart = switches[1] },
             Detail = switches[2], Summary = !switches[2] && switches[3], Percent = percent,
             Compare = compared == 3 ? [new Comparison(ComparisonKind.Named, 1, new OpenPeriod(other, other))]
                 : compared == 2 ? [new Comparison(ComparisonKind.PriorYear, 1)] : [],
             Change = compared >= 2 && switches[3],
             Choices =
             [
-                .. (contact is { } key ? onlyTotal.Concat(onlyLate).Append($"contact={RandomBook.Named[key - 1].Id}") : onlyTotal.Concat(onlyLate))
+                .. (contact is { } key ? onlyTotal.Concat(onlyLate).Append($"contact={RandomBook.Named[key - 1].Id}")
+                    : onlyTotal.Concat(onlyLate))
                     .Select(text => FieldChoice.Parse(text, isExcept: false)),
             ],
         }, contact, narrowed == 1 ? least : int.MinValue, narrowed == 2 ? late : -1);
@@ -59,7 +61,9 @@ public class AgingTests
                     continue;
                 }
 
-                Assert.Equal((row.Key, key, Expected(book, asked, row, key)), (row.Key, key, row.Cells[place].Units ?? (report.Columns[place].Kind == ColumnKind.Money ? 0 : null)));
+                Assert.Equal(
+                    (row.Key, key, Expected(book, asked, row, key)),
+                    (row.Key, key, row.Cells[place].Units ?? (report.Columns[place].Kind == ColumnKind.Money ? 0 : null)));
                 if (row.Cells[place].Units is not null)
                 {
                     Assert.True(Trace.Of(report, book, row.Key, key, all: false).Checks.Single().Ok);
@@ -71,23 +75,28 @@ public class AgingTests
         var documents = report.Rows.Where(row => row.Kind == RowKind.Record).Select(row => row.Key.Split('/')[^1]).Order();
         Assert.True(!asked.Request.Detail || documents.SequenceEqual(taken.Select(item => $"D{item.Document.Key}").Order()));
         Assert.True(asked.Request.Detail || asked.Request.Summary
-            || report.Rows.SkipLast(1).Select(row => row.Key).Order().SequenceEqual(taken.Select(item => item.ContactId).Distinct().Order()));
+            || report.Rows.SkipLast(1).Select(row => row.Key).Order()
+                .SequenceEqual(taken.Select(item => item.ContactId).Distinct().Order()));
     }, iter: 300);
 
     [Fact]
     public void Rows_stand_in_the_order_that_is_asked_for_and_the_rest_is_together() =>
-        Gen.Select(RandomBook.Gen1, Choose.One("-total", "total", "name", "-name", "-1-30,name", "-oldest"), Gen.Int[1, 4]).Sample((book, sort, top) =>
+        Gen.Select(RandomBook.Gen1, Choose.One("-total", "total", "name", "-name", "-1-30,name", "-oldest"), Gen.Int[1, 4])
+            .Sample((book, sort, top) =>
     {
         var request = new ReportRequest { Sort = SortOrder.Parse(sort) };
         var all = Statements.Build("receivables-aging", book, request).Rows.ToList();
         var some = Statements.Build("receivables-aging", book, request with { Top = top }).Rows.ToList();
-        var items = SlowOpenItems.At(book, payable: false, new DateOnly(2026, 6, 30)).Where(item => item.Open != 0).ToLookup(item => item.ContactId);
+        var items = SlowOpenItems.At(book, payable: false, new DateOnly(2026, 6, 30)).Where(item => item.Open != 0)
+            .ToLookup(item => item.ContactId);
         for (var place = 1; place < all.Count - 1; place++)
         {
             Assert.True(Compare(all[place - 1], all[place]) <= 0, $"{all[place - 1].Key} before {all[place].Key}");
         }
 
-        Assert.Equal(all.Count - 1 > top ? [.. all.Take(top).Select(row => row.Key), "rest", "total"] : all.Select(row => row.Key), some.Select(row => row.Key));
+        Assert.Equal(
+            all.Count - 1 > top ? [.. all.Take(top).Select(row => row.Key), "rest", "total"] : all.Select(row => row.Key),
+            some.Select(row => row.Key));
         Assert.Equal(all[^1].Cells, some[^1].Cells);
         Assert.True(all.Count - 1 <= top || some[^2].Cells[^1].Units == all.SkipLast(1).Skip(top).Sum(row => row.Cells[^1].Units));
 
@@ -128,8 +137,10 @@ public class AgingTests
     [InlineData("opne=1", "Did you mean open?")]
     public void What_is_no_figure_is_refused(string only, string said) => Assert.Contains(said, Assert.Throws<ProblemException>(() =>
     {
-        var book = new RandomBook([new BookDocument(1, Start, [new(1, RandomBook.Receivable, new(5), 1), new(2, RandomBook.Sales, new(-5))])], []);
-        return Statements.Build("receivables-aging", book, new ReportRequest { Choices = [FieldChoice.Parse(only, isExcept: false)] }).Rows.Count;
+        var book = new RandomBook(
+            [new BookDocument(1, Start, [new(1, RandomBook.Receivable, new(5), 1), new(2, RandomBook.Sales, new(-5))])], []);
+        return Statements.Build(
+            "receivables-aging", book, new ReportRequest { Choices = [FieldChoice.Parse(only, isExcept: false)] }).Rows.Count;
     }) is var problem ? $"{problem.Message} {problem.Advice}" : "");
 
     private static IEnumerable<SlowOpenItems.Item> Taken(
@@ -158,7 +169,8 @@ public class AgingTests
     }
 
     private static long OpenOn(RandomBook book, bool payable, SlowOpenItems.Item item, DateOnly day) =>
-        SlowOpenItems.At(book, payable, day).Where(other => other.Document == item.Document && other.Account == item.Account).Sum(other => other.Open);
+        SlowOpenItems.At(book, payable, day).Where(other => other.Document == item.Document && other.Account == item.Account)
+            .Sum(other => other.Open);
 
     private static long? Expected(
         RandomBook book, (bool Payable, ReportRequest Request, int? Contact, int Least, int LeastLate) asked, ReportRow row, string key)
@@ -168,7 +180,8 @@ public class AgingTests
         {
             "original" => Taken(book, asked).Where(item => IsIn(item, row)).Sum(item => item.Total),
             "change" => Sum(parts[1], "") - Sum(parts[2], parts[3]),
-            "percent-change" => (long?)(SlowModel.Percent(Sum(parts[1], "") - Sum(parts[2], parts[3]), Math.Abs(Sum(parts[2], parts[3]))) * 10_000),
+            "percent-change" =>
+                (long?)(SlowModel.Percent(Sum(parts[1], "") - Sum(parts[2], parts[3]), Math.Abs(Sum(parts[2], parts[3]))) * 10_000),
             "percent-row" => (long?)(SlowModel.Percent(Sum(parts[1], ""), Sum("total", "")) * 10_000),
             "percent-column" => (long?)(SlowModel.Percent(
                 Sum(parts[1], ""), Cell(book, asked, Taken(book, asked), parts[1], Days(asked.Request).First())) * 10_000),

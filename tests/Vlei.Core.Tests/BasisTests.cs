@@ -10,7 +10,8 @@ public class BasisTests
     private static readonly DateOnly End = new(2030, 1, 1);
 
     private static bool IsProfit(int account) =>
-        account is RandomBook.Sales or RandomBook.Fees or RandomBook.Cost or RandomBook.Rent or RandomBook.Fuel or RandomBook.Interest or RandomBook.Loss;
+        account is RandomBook.Sales or RandomBook.Fees or RandomBook.Cost or RandomBook.Rent or RandomBook.Fuel or RandomBook.Interest
+            or RandomBook.Loss;
 
     [Fact]
     public void Debits_equal_credits_on_every_day_in_both_bases() => RandomBook.Gen1.Sample(book =>
@@ -20,7 +21,8 @@ public class BasisTests
     [Fact]
     public void Money_accounts_are_the_same_in_both_bases_on_every_day() => RandomBook.Gen1.Sample(book =>
         book.Postings(AccountingBasis.Accrual).Concat(book.Postings(AccountingBasis.Cash)).Select(p => p.Day).Distinct().All(day =>
-            book.Balance(AccountingBasis.Accrual, day, a => a == RandomBook.Bank) == book.Balance(AccountingBasis.Cash, day, a => a == RandomBook.Bank)));
+            book.Balance(AccountingBasis.Accrual, day, a => a == RandomBook.Bank) == book.Balance(
+                AccountingBasis.Cash, day, a => a == RandomBook.Bank)));
 
     [Fact]
     public void With_everything_settled_all_time_profit_is_the_same_in_both_bases() => RandomBook.Gen1.Sample(book =>
@@ -58,7 +60,8 @@ public class BasisTests
     {
         var bare = new RandomBook(book.Documents, []);
         foreach (var document in bare.Documents.Where(d => d.Lines.All(l => l.Account != RandomBook.Bank)
-            && d.Lines.Count(l => RandomBook.IsControl(l.Account)) == 1 && d.Lines.Where(l => RandomBook.IsControl(l.Account)).Sum(l => l.Amount.MinorUnits) != 0))
+            && d.Lines.Count(l => RandomBook.IsControl(l.Account)) == 1
+            && d.Lines.Where(l => RandomBook.IsControl(l.Account)).Sum(l => l.Amount.MinorUnits) != 0))
         {
             Assert.DoesNotContain(bare.Postings(AccountingBasis.Cash), p => p.Document == document.Key);
         }
@@ -106,10 +109,12 @@ public class BasisTests
         [
             new BookDocument(
                 1, invoice,
-                [new Line(1, RandomBook.Receivable, new Amount(11_500), 7), new Line(2, RandomBook.Sales, new Amount(-10_000)), new Line(3, RandomBook.Tax, new Amount(-1_500))]),
+                [new Line(1, RandomBook.Receivable, new Amount(11_500), 7), new Line(2, RandomBook.Sales, new Amount(-10_000)),
+                    new Line(3, RandomBook.Tax, new Amount(-1_500))]),
             new BookDocument(
                 2, writtenOff,
-                [new Line(1, RandomBook.Loss, new Amount(10_000)), new Line(2, RandomBook.Tax, new Amount(1_500)), new Line(3, RandomBook.Receivable, new Amount(-11_500), 7)]),
+                [new Line(1, RandomBook.Loss, new Amount(10_000)), new Line(2, RandomBook.Tax, new Amount(1_500)),
+                    new Line(3, RandomBook.Receivable, new Amount(-11_500), 7)]),
         ],
         [new BookSettlement(1, 1, 2, RandomBook.Receivable, 11_500, null)]);
 

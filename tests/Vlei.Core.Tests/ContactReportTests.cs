@@ -13,7 +13,8 @@ public class ContactReportTests
     private static readonly DateOnly Start = new(2024, 1, 1);
 
     private static readonly Gen<DateRange> GenRange =
-        Gen.Select(Gen.Int[-20, 850], Gen.Int[0, 200]).Select((first, days) => new DateRange(Start.AddDays(first), Start.AddDays(first + days)));
+        Gen.Select(Gen.Int[-20, 850], Gen.Int[0, 200]).Select(
+            (first, days) => new DateRange(Start.AddDays(first), Start.AddDays(first + days)));
 
     /// <summary>Random books, with promises and disputes of what was open when they were noted.</summary>
     public static readonly Gen<RandomBook> GenPromised =
@@ -23,7 +24,8 @@ public class ContactReportTests
         {
             Promised =
             [
-                .. drawn.Where(d => d.Item1 < book.Documents.Length).Select((d, place) => MakePromise(book, place + 1, d)).OfType<Promise>(),
+                .. drawn.Where(d => d.Item1 < book.Documents.Length).Select((d, place) => MakePromise(book, place + 1, d))
+                    .OfType<Promise>(),
             ],
         };
 
@@ -32,7 +34,8 @@ public class ContactReportTests
         GenPromised, GenRange, Gen.Bool, Gen.Bool,
         Choose.One(
             "open-receivables", "open-payables", "customer-balances", "supplier-balances", "customer-ledger", "supplier-ledger", "promises",
-            "money-to-come", "bills-to-pay", "collection", "days-to-pay", "days-to-pay-suppliers", "statement-of-account")).Sample((book, range, detail, said, key) =>
+            "money-to-come", "bills-to-pay", "collection", "days-to-pay", "days-to-pay-suppliers", "statement-of-account"))
+                .Sample((book, range, detail, said, key) =>
     {
         var request = Asked(range) with
         {
@@ -53,29 +56,41 @@ public class ContactReportTests
                         continue;
                     }
 
-                    var trace = Trace.Of(report with { Rows = [described], OriginOf = (_, place) => report.OriginOf(row, place) }, book, described.Key, report.Columns[column].Key, all: true);
+                    var trace = Trace.Of(
+                        report with { Rows = [described], OriginOf = (_, place) => report.OriginOf(row, place) }, book, described.Key,
+                        report.Columns[column].Key, all: true);
                     Assert.True(trace.Checks.Single().Ok, $"{key} {described.Key} {report.Columns[column].Key}");
-                    Assert.True(said || key == "promises" || trace.Checks.Single().Expected == new Amount(cell.Units.Value), $"{key} {described.Key} {report.Columns[column].Key}");
+                    Assert.True(
+                        said || key == "promises" || trace.Checks.Single().Expected == new Amount(cell.Units.Value),
+                        $"{key} {described.Key} {report.Columns[column].Key}");
                 }
             }
         }
     }, iter: 300);
 
     [Fact]
-    public void Open_items_are_what_is_left_of_each_document() => Gen.Select(RandomBook.Gen1, GenRange, Gen.Bool).Sample((book, range, payable) =>
+    public void Open_items_are_what_is_left_of_each_document() =>
+        Gen.Select(RandomBook.Gen1, GenRange, Gen.Bool).Sample((book, range, payable) =>
     {
         var report = Statements.Build(payable ? "open-payables" : "open-receivables", book, Asked(range));
         var expected = SlowOpenItems.At(book, payable, range.To).Where(item => item.Open != 0).ToList();
         Assert.Equal(
-            expected.Select(item => (Key: $"{item.ContactId}/D{item.Document.Key}", item.Total, Settled: item.Total - item.Open, item.Open, Math.Max(0, item.DaysLate(range.To)))).Order(),
-            report.Rows.SkipLast(1).Select(row => (row.Key, Units(report, row, "original"), Units(report, row, "settled"), Units(report, row, "open"), (int)Units(report, row, "days-late"))).Order());
+            expected.Select(
+                item =>
+                    (Key: $"{item.ContactId}/D{item.Document.Key}", item.Total, Settled: item.Total - item.Open, item.Open,
+                        Math.Max(0, item.DaysLate(range.To)))).Order(),
+            report.Rows.SkipLast(1).Select(
+                row =>
+                    (row.Key, Units(report, row, "original"), Units(report, row, "settled"), Units(report, row, "open"),
+                        (int)Units(report, row, "days-late"))).Order());
         Assert.Equal(expected.Sum(item => item.Open), Units(report, report.Rows[^1], "open"));
         var dues = report.Rows.SkipLast(1).Select(row => Units(report, row, "due")).ToList();
         Assert.Equal(dues.Order(), dues);
     });
 
     [Fact]
-    public void Balances_and_ledgers_are_the_control_accounts_contact_by_contact() => Gen.Select(RandomBook.Gen1, GenRange, Gen.Bool).Sample((book, range, payable) =>
+    public void Balances_and_ledgers_are_the_control_accounts_contact_by_contact() =>
+        Gen.Select(RandomBook.Gen1, GenRange, Gen.Bool).Sample((book, range, payable) =>
     {
         var balances = Statements.Build(payable ? "supplier-balances" : "customer-balances", book, Asked(range));
         var ledger = Statements.Build(payable ? "supplier-ledger" : "customer-ledger", book, Asked(range));
@@ -90,7 +105,8 @@ public class ContactReportTests
             var id = SlowOpenItems.IdOf(contact);
             var row = balances.Rows.SingleOrDefault(known => known.Key == id);
             Assert.Equal(expected, row is null ? (0, 0, 0, 0) : (
-                Units(balances, row, "opening"), Units(balances, row, "debit"), Units(balances, row, "credit"), Units(balances, row, "closing")));
+                Units(balances, row, "opening"), Units(balances, row, "debit"), Units(balances, row, "credit"),
+                Units(balances, row, "closing")));
             Assert.Equal(expected != (0, 0, 0, 0), row is not null);
             if (ledger.Rows.SingleOrDefault(known => known.Key == $"closing({id})") is { } closing)
             {
@@ -100,7 +116,8 @@ public class ContactReportTests
                     Units(ledger, closing, "settled"), Units(ledger, closing, "balance")));
                 Assert.Equal(
                     items.Where(item => item.Document.Date >= range.From).Select(item => $"{id}/D{item.Document.Key}").Order(),
-                    ledger.Rows.Where(known => known.Level == 1 && known.Key.StartsWith($"{id}/", StringComparison.Ordinal)).Select(known => known.Key).Order());
+                    ledger.Rows.Where(known => known.Level == 1 && known.Key.StartsWith($"{id}/", StringComparison.Ordinal))
+                        .Select(known => known.Key).Order());
             }
         }
 
@@ -112,16 +129,19 @@ public class ContactReportTests
             var key = int.Parse(document.Key.Split("/D")[1]);
             var item = SlowOpenItems.At(book, payable, range.To).Where(known => known.Document.Key == key).ToList();
             Assert.Equal(item.Sum(known => known.Total - known.Open), ledger.Rows
-                .Where(row => row.Level == 2 && row.Key.StartsWith($"{document.Key}@", StringComparison.Ordinal)).Sum(row => Units(ledger, row, "applied")));
+                .Where(row => row.Level == 2 && row.Key.StartsWith($"{document.Key}@", StringComparison.Ordinal))
+                .Sum(row => Units(ledger, row, "applied")));
         }
     });
 
     [Fact]
-    public void A_statement_of_account_ends_with_what_is_open_class_by_class() => Gen.Select(RandomBook.Gen1, GenRange).Sample((book, range) =>
+    public void A_statement_of_account_ends_with_what_is_open_class_by_class() =>
+        Gen.Select(RandomBook.Gen1, GenRange).Sample((book, range) =>
     {
         var each = Built("statement-of-account", book, Asked(range)).ToList();
         var items = SlowOpenItems.At(book, payable: false, range.To).Where(item => item.Contact > 0).GroupBy(item => item.Contact)
-            .Where(group => group.Any(item => item.Open != 0) || group.Any(item => item.Document.Date >= range.From && item.Total != 0)).OrderBy(group => group.Key).ToList();
+            .Where(group => group.Any(item => item.Open != 0) || group.Any(item => item.Document.Date >= range.From && item.Total != 0))
+            .OrderBy(group => group.Key).ToList();
         Assert.Equal(items.Select(group => RandomBook.Named[group.Key - 1].Name), each.Select(report => report.AddressedTo[0]));
         foreach (var (report, group) in each.Zip(items))
         {
@@ -136,10 +156,12 @@ public class ContactReportTests
     });
 
     [Fact]
-    public void Money_to_come_is_what_is_open_less_what_is_disputed_and_in_credit() => Gen.Select(GenPromised, Gen.Int[0, 850], Gen.Bool).Sample((book, after, asUsual) =>
+    public void Money_to_come_is_what_is_open_less_what_is_disputed_and_in_credit() =>
+        Gen.Select(GenPromised, Gen.Int[0, 850], Gen.Bool).Sample((book, after, asUsual) =>
     {
         var day = Start.AddDays(after);
-        var report = Statements.Build("money-to-come", book, Asked(new DateRange(day, day)) with { Items = new OpenItemRequest { AsUsual = asUsual } });
+        var report = Statements.Build(
+            "money-to-come", book, Asked(new DateRange(day, day)) with { Items = new OpenItemRequest { AsUsual = asUsual } });
         var rows = report.Rows.ToList();
         var money = SlowModel.Sum(book, cash: false, RandomBook.Bank, DateOnly.MinValue, day);
         Assert.Equal(money, Units(report, rows[0], "balance"));
@@ -147,7 +169,9 @@ public class ContactReportTests
         {
             var open = SlowOpenItems.At(book, payable, day).Where(item => item.Open != 0).ToList();
             var disputed = open.Where(item => item.Open > 0).GroupBy(item => item.Document.Key)
-                .ToDictionary(group => group.Key, group => Math.Min(group.First().Open, Standing(book, group.Key, day, isDispute: true).Sum(promise => promise.Amount.MinorUnits)));
+                .ToDictionary(
+                    group => group.Key, group => Math.Min(
+                        group.First().Open, Standing(book, group.Key, day, isDispute: true).Sum(promise => promise.Amount.MinorUnits)));
             var expected = open.GroupBy(item => item.Contact).Sum(group => Math.Max(
                 0, group.Where(item => item.Open > 0).Sum(item => item.Open - disputed[item.Document.Key])
                     + group.Where(item => item.Open < 0).Sum(item => item.Open)));
@@ -163,18 +187,23 @@ public class ContactReportTests
         }
 
         Assert.Equal(money, Units(report, rows.Single(row => row.Key == "total"), "balance"));
-        Assert.Equal(periods.MinBy(row => Units(report, row, "balance")), rows.Single(row => row.Cells[^1].Words == "lowest"), (left, right) => left!.Key == right!.Key);
+        Assert.Equal(
+            periods.MinBy(row => Units(report, row, "balance")), rows.Single(row => row.Cells[^1].Words == "lowest"),
+            (left, right) => left!.Key == right!.Key);
 
         // With nothing in credit, a promise comes on its day.
-        foreach (var promise in book.Promised.Where(promise => !promise.IsDispute && !asUsual && promise.StandsAt(day) && promise.By >= day))
+        foreach (var promise in book.Promised.Where(
+            promise => !promise.IsDispute && !asUsual && promise.StandsAt(day) && promise.By >= day))
         {
-            var state = Statements.Build("promises", book, Asked(new DateRange(day, day))).Rows.Single(row => row.Key == $"{promise.Number}");
+            var state = Statements.Build("promises", book, Asked(new DateRange(day, day))).Rows.Single(
+                row => row.Key == $"{promise.Number}");
             Assert.Contains(state.Cells[6].Words, new[] { "pending", "kept" });
         }
     });
 
     [Fact]
-    public void Money_is_expected_by_its_promise_else_when_due_or_as_late_as_usual() => Gen.Select(GenPromised, Gen.Int[0, 850], Gen.Bool, Gen.Bool).Sample((book, after, asUsual, byMonth) =>
+    public void Money_is_expected_by_its_promise_else_when_due_or_as_late_as_usual() =>
+        Gen.Select(GenPromised, Gen.Int[0, 850], Gen.Bool, Gen.Bool).Sample((book, after, asUsual, byMonth) =>
     {
         var day = Start.AddDays(after);
         var report = Statements.Build("money-to-come", book, Asked(new DateRange(day, day)) with
@@ -199,23 +228,28 @@ public class ContactReportTests
     });
 
     [Fact]
-    public void Bills_are_paid_in_the_order_in_which_they_are_due_while_money_lasts() => Gen.Select(GenPromised, Gen.Int[0, 850], Gen.Long[0, 4_000_000]).Sample((book, after, money) =>
+    public void Bills_are_paid_in_the_order_in_which_they_are_due_while_money_lasts() =>
+        Gen.Select(GenPromised, Gen.Int[0, 850], Gen.Long[0, 4_000_000]).Sample((book, after, money) =>
     {
         var day = Start.AddDays(after);
-        var report = Statements.Build("bills-to-pay", book, Asked(new DateRange(day, day)) with { Items = new OpenItemRequest { Money = new Amount(money) } });
+        var report = Statements.Build(
+            "bills-to-pay", book, Asked(new DateRange(day, day)) with { Items = new OpenItemRequest { Money = new Amount(money) } });
         var items = SlowOpenItems.At(book, payable: true, day).Where(item => item.Open != 0).ToList();
-        var bills = items.Where(item => item.Open > 0).OrderBy(item => item.AgedFrom).ThenBy(item => item.Document.Date).ThenBy(item => item.Document.Key).ToList();
+        var bills = items.Where(item => item.Open > 0).OrderBy(item => item.AgedFrom).ThenBy(item => item.Document.Date)
+            .ThenBy(item => item.Document.Key).ToList();
         var rows = report.Rows.Skip(1).SkipLast(1).ToList();
         Assert.Equal(bills.Select(bill => $"{bill.ContactId}/D{bill.Document.Key}"), rows.Select(row => row.Key));
         foreach (var (bill, row) in bills.Zip(rows))
         {
-            var disputed = Math.Min(bill.Open, Standing(book, bill.Document.Key, day, isDispute: true).Sum(promise => promise.Amount.MinorUnits));
+            var disputed = Math.Min(
+                bill.Open, Standing(book, bill.Document.Key, day, isDispute: true).Sum(promise => promise.Amount.MinorUnits));
             Assert.Equal((bill.Open, disputed), (Units(report, row, "open"), Units(report, row, "disputed")));
             Assert.Equal(bill.Open, Units(report, row, "credit") + Units(report, row, "disputed") + Units(report, row, "to-pay"));
             var before = money;
             money -= Units(report, row, "to-pay");
             Assert.Equal(money, Units(report, row, "left"));
-            Assert.Equal(Units(report, row, "to-pay") == 0 ? null : money >= 0 ? "yes" : before > 0 ? "in part" : "no", row.Cells[^1].Words);
+            Assert.Equal(
+                Units(report, row, "to-pay") == 0 ? null : money >= 0 ? "yes" : before > 0 ? "in part" : "no", row.Cells[^1].Words);
         }
 
         // A supplier's bills take what is in credit there, and no more than there are bills.
@@ -223,25 +257,34 @@ public class ContactReportTests
         {
             var credit = -contact.Where(item => item.Open < 0).Sum(item => item.Open);
             var own = rows.Where(row => row.Key.StartsWith($"{contact.Key}/", StringComparison.Ordinal)).ToList();
-            Assert.Equal(Math.Min(credit, own.Sum(row => Units(report, row, "open") - Units(report, row, "disputed"))), own.Sum(row => Units(report, row, "credit")));
+            Assert.Equal(
+                Math.Min(credit, own.Sum(row => Units(report, row, "open") - Units(report, row, "disputed"))),
+                own.Sum(row => Units(report, row, "credit")));
         }
     });
 
     [Fact]
     public void Lists_of_open_items_are_sorted_chosen_and_cut_as_asked() => Gen.Select(
-        RandomBook.Gen1, Choose.One("contact", "-due", "open", "-days-late,original", "kind,-date"), Gen.Int[1, 5], Gen.Int[0, 60]).Sample((book, sort, top, late) =>
+        RandomBook.Gen1, Choose.One("contact", "-due", "open", "-days-late,original", "kind,-date"), Gen.Int[1, 5], Gen.Int[0, 60])
+            .Sample((book, sort, top, late) =>
     {
         var day = new DateOnly(2026, 1, 15);
-        var asked = Asked(new DateRange(day, day)) with { Sort = SortOrder.Parse(sort), Choices = [Fields.FieldChoice.Parse($"days-late={late}..", false)] };
+        var asked = Asked(new DateRange(day, day)) with
+        {
+            Sort = SortOrder.Parse(sort),
+            Choices = [Fields.FieldChoice.Parse($"days-late={late}..", false)],
+        };
         var all = Statements.Build("open-receivables", book, asked);
         var cut = Statements.Build("open-receivables", book, asked with { Top = top });
         Assert.Equal(
-            SlowOpenItems.At(book, payable: false, day).Where(item => item.Open != 0 && Math.Max(0, item.DaysLate(day)) >= late).Select(item => $"{item.ContactId}/D{item.Document.Key}").Order(),
+            SlowOpenItems.At(book, payable: false, day).Where(item => item.Open != 0 && Math.Max(0, item.DaysLate(day)) >= late)
+                .Select(item => $"{item.ContactId}/D{item.Document.Key}").Order(),
             all.Rows.SkipLast(1).Select(row => row.Key).Order());
         var rows = all.Rows.SkipLast(1).ToList();
         foreach (var (above, below) in rows.Zip(rows.Skip(1)))
         {
-            var order = asked.Sort.Select(key => (key.Downwards ? -1 : 1) * Compare(CellOf(above, key.Name), CellOf(below, key.Name))).FirstOrDefault(compared => compared != 0);
+            var order = asked.Sort.Select(key => (key.Downwards ? -1 : 1) * Compare(CellOf(above, key.Name), CellOf(below, key.Name)))
+                .FirstOrDefault(compared => compared != 0);
             Assert.True(order <= 0, $"{above.Key} before {below.Key} by {sort}");
         }
 
@@ -255,7 +298,8 @@ public class ContactReportTests
     });
 
     [Fact]
-    public void Promises_are_kept_or_broken_by_what_was_settled_in_time() => Gen.Select(GenPromised, Gen.Int[0, 1100]).Sample((book, after) =>
+    public void Promises_are_kept_or_broken_by_what_was_settled_in_time() =>
+        Gen.Select(GenPromised, Gen.Int[0, 1100]).Sample((book, after) =>
     {
         var day = Start.AddDays(after);
         var report = Statements.Build("promises", book, Asked(new DateRange(day, day)));
@@ -270,7 +314,9 @@ public class ContactReportTests
                 : promise.IsDispute ? (OpenOn(day) == 0 ? "settled" : "disputed")
                 : paid == promise.Amount.MinorUnits ? "kept" : promise.By < day ? "broken" : "pending";
             Assert.Equal(expected, row.Cells[6].Words);
-            Assert.Equal(expected is "pending" ? Math.Min(promise.Amount.MinorUnits - paid, OpenOn(day)) : expected is "disputed" ? Math.Min(promise.Amount.MinorUnits, OpenOn(day)) : 0, Units(report, row, "standing"));
+            Assert.Equal(
+                expected is "pending" ? Math.Min(promise.Amount.MinorUnits - paid, OpenOn(day)) : expected is "disputed"
+                    ? Math.Min(promise.Amount.MinorUnits, OpenOn(day)) : 0, Units(report, row, "standing"));
         }
 
         Assert.Equal(book.Promised.Count(promise => promise.Noted <= day), report.Rows.Count);
@@ -285,15 +331,19 @@ public class ContactReportTests
         var applied = owed.SelectMany(item => book.Settlements
             .Where(s => (s.From == item.Document.Key || s.To == item.Document.Key) && s.Account == item.Account)
             .Select(s => (item, Day: book.Effective(s), s.Amount)).Where(s => s.Day >= range.From && s.Day <= range.To)).ToList();
-        decimal settled = applied.Sum(s => s.Amount), charged = owed.Where(item => item.Document.Date >= range.From).Sum(item => item.Total);
+        decimal settled = applied.Sum(s => s.Amount), charged = owed.Where(item => item.Document.Date >= range.From)
+            .Sum(item => item.Total);
         decimal open = items.Sum(item => item.Open), overdue = owed.Where(item => item.AgedFrom < range.To).Sum(item => item.Open);
         long? Rounded(decimal? value) => value is { } number ? (long)Math.Round(number * 10_000, MidpointRounding.ToEven) : null;
         Assert.Equal(
             [
                 (long)charged, (long)settled, (long)open, (long)overdue, Rounded(open == 0 ? null : 100 * overdue / open),
                 Rounded(charged <= 0 ? null : open * range.Days / charged),
-                Rounded(settled == 0 ? null : applied.Sum(s => (decimal)s.Amount * (s.Day.DayNumber - s.item.Document.Date.DayNumber)) / settled),
-                Rounded(settled == 0 ? null : applied.Sum(s => (decimal)s.Amount * (s.Day.DayNumber - s.item.AgedFrom.DayNumber)) / settled),
+                Rounded(
+                    settled == 0 ? null : applied.Sum(
+                        s => (decimal)s.Amount * (s.Day.DayNumber - s.item.Document.Date.DayNumber)) / settled),
+                Rounded(
+                    settled == 0 ? null : applied.Sum(s => (decimal)s.Amount * (s.Day.DayNumber - s.item.AgedFrom.DayNumber)) / settled),
             ],
             report.Rows.Select(row => row.Cells[0].Units));
         var byContact = Statements.Build("days-to-pay", book, Asked(range));
@@ -311,8 +361,10 @@ public class ContactReportTests
         foreach (var item in items.Where(item => item.Open > 0).OrderBy(item => item.Document.Date).ThenBy(item => item.Document.Key))
         {
             var left = item.Open;
-            var promises = promised.Add(item.Document.Key) ? book.Promised.Where(promise => promise.Document == item.Document.Key && promise.StandsAt(day)).ToList() : [];
-            left -= Math.Min(left, promises.Where(promise => promise.IsDispute).Sum(promise => Math.Min(promise.Amount.MinorUnits, item.Open)));
+            var promises = promised.Add(item.Document.Key)
+                ? book.Promised.Where(promise => promise.Document == item.Document.Key && promise.StandsAt(day)).ToList() : [];
+            left -= Math.Min(
+                left, promises.Where(promise => promise.IsDispute).Sum(promise => Math.Min(promise.Amount.MinorUnits, item.Open)));
             foreach (var promise in promises.Where(promise => !promise.IsDispute && promise.By >= day))
             {
                 var paid = Math.Min(promise.Amount.MinorUnits, promise.Open.MinorUnits - item.Open);
@@ -324,7 +376,8 @@ public class ContactReportTests
             expected.Add((item.Contact, item.AgedFrom.AddDays(asUsual ? UsuallyLate(book, payable, item.Contact, day) : 0), place++, left));
         }
 
-        var credits = items.Where(item => item.Open < 0).GroupBy(item => item.Contact).ToDictionary(group => group.Key, group => -group.Sum(item => item.Open));
+        var credits = items.Where(item => item.Open < 0).GroupBy(item => item.Contact)
+            .ToDictionary(group => group.Key, group => -group.Sum(item => item.Open));
         var rest = new List<(DateOnly, long)>();
         foreach (var (contact, on, _, amount) in expected.OrderBy(one => one.Day).ThenBy(one => one.Order))
         {
@@ -341,10 +394,12 @@ public class ContactReportTests
         var settled = (from item in SlowOpenItems.At(book, payable, day)
                        where item.Total > 0 && item.Contact == contact
                        from s in book.Settlements
-                       where (s.From == item.Document.Key || s.To == item.Document.Key) && s.Account == item.Account && book.Effective(s) <= day
+                       where (s.From == item.Document.Key || s.To == item.Document.Key) && s.Account == item.Account
+                           && book.Effective(s) <= day
                        select (s.Amount, Late: book.Effective(s).DayNumber - item.AgedFrom.DayNumber)).ToList();
         return settled.Count == 0 ? 0 : Math.Max(0, (int)Math.Round(
-            Math.Round(settled.Sum(s => (decimal)s.Amount * s.Late) * 10_000 / settled.Sum(s => s.Amount)) / 10_000, MidpointRounding.ToEven));
+            Math.Round(settled.Sum(s => (decimal)s.Amount * s.Late) * 10_000 / settled.Sum(s => s.Amount)) / 10_000,
+            MidpointRounding.ToEven));
     }
 
     // The period that a key names, cut at the day and at its third month after.
@@ -358,7 +413,8 @@ public class ContactReportTests
     private static IEnumerable<Promise> Standing(RandomBook book, int document, DateOnly day, bool isDispute) =>
         book.Promised.Where(promise => promise.Document == document && promise.IsDispute == isDispute && promise.StandsAt(day));
 
-    private static Promise? MakePromise(RandomBook book, int number, (int Document, int Noted, int Days, int Percent, bool IsDispute, int Withdrawn) drawn)
+    private static Promise? MakePromise(
+        RandomBook book, int number, (int Document, int Noted, int Days, int Percent, bool IsDispute, int Withdrawn) drawn)
     {
         var document = book.Documents[drawn.Document];
         var noted = document.Date.AddDays(drawn.Noted);

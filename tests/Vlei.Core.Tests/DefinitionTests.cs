@@ -18,7 +18,8 @@ public class DefinitionTests
         .ToDictionary(pairs => pairs.Key, pairs => (IReadOnlyList<string>)[.. pairs.Select(pair => pair.Length > 1 ? pair[1] : "true")]);
 
     private static string Text(IReadOnlyDictionary<string, IReadOnlyList<string>> options) => string.Join(
-        "; ", options.Where(pair => pair.Value.Count > 0).OrderBy(pair => pair.Key, StringComparer.Ordinal).Select(pair => $"{pair.Key} {string.Join(" & ", pair.Value)}"));
+        "; ", options.Where(pair => pair.Value.Count > 0).OrderBy(pair => pair.Key, StringComparer.Ordinal)
+            .Select(pair => $"{pair.Key} {string.Join(" & ", pair.Value)}"));
 
     [Theory]
     [InlineData("period 2025", "", "period 2025")]
@@ -33,7 +34,8 @@ public class DefinitionTests
     [InlineData("columns date,amount; sort -amount", "columns +memo,-date", "columns date,amount & +memo,-date; sort -amount")]
     [InlineData("columns date,amount; sort -amount", "columns kind", "columns kind")]
     [InlineData("columns date,amount; sort -amount", "columns kind; sort kind", "columns kind; sort kind")]
-    [InlineData("group-by contact; summary; columns amount; sort -amount; top 3", "rows item; across month", "across month; rows item; top 3")]
+    [InlineData("group-by contact; summary; columns amount; sort -amount; top 3", "rows item; across month",
+        "across month; rows item; top 3")]
     [InlineData("rows item; across month; measure amount; period 2025", "group-by kind", "group-by kind; period 2025")]
     [InlineData("group-by contact; summary", "detail", "detail true; group-by contact")]
     [InlineData("select a; where x", "select b", "select a & b; where x")]
@@ -71,8 +73,10 @@ public class DefinitionTests
             Assert.NotEmpty(definition.Words);
             Assert.NotEmpty(definition.Examples);
             Assert.All(definition.Examples, example => Assert.True(example.Meaning.Length > 0, $"{definition.Key}: {example.Options}"));
-            Assert.DoesNotContain(definition.Defaults, option => option.Key is "period" or "as-of" && option.Value.Any(text => char.IsAsciiDigit(text[0])));
-            var request = RequestText.Read(RequestText.Merged(definition.Defaults, Options("")), new DateOnly(2026, 6, 30), new FiscalCalendar(3), Zar);
+            Assert.DoesNotContain(
+                definition.Defaults, option => option.Key is "period" or "as-of" && option.Value.Any(text => char.IsAsciiDigit(text[0])));
+            var request = RequestText.Read(
+                RequestText.Merged(definition.Defaults, Options("")), new DateOnly(2026, 6, 30), new FiscalCalendar(3), Zar);
             Assert.Equal(definition.Defaults.ContainsKey("summary"), request.Summary);
         }
     }
@@ -81,7 +85,8 @@ public class DefinitionTests
     public void Every_report_is_found_by_its_name_its_title_and_its_question()
     {
         List<ReportDefinition> all = [.. StandardReports.All, .. ReportFile.StandardNames.Select(name => ReportFile.Standard(name)!)];
-        IReadOnlyList<ReportDefinition> Found(string question) => ReportSearch.Answering(all, question, report => report.Table?.Fields.Select(field => field.Name) ?? []);
+        IReadOnlyList<ReportDefinition> Found(string question) =>
+            ReportSearch.Answering(all, question, report => report.Table?.Fields.Select(field => field.Name) ?? []);
         foreach (var report in all)
         {
             Assert.Equal(report.Key, Found(report.Key)[0].Key);
@@ -103,5 +108,8 @@ public class DefinitionTests
     [InlineData("\"tag.a,b\":X:Y", "\"tag.a,b\"|X:Y")]
     [InlineData("(amount + 1) * 2,kind", "(amount + 1) * 2 kind")]
     public void Columns_are_cut_where_a_person_means_it(string list, string expected) => Assert.Equal(
-        expected, string.Join(' ', ColumnText.Parse("columns", list).Select(column => $"{column.Sign}{column.Text}{(column.Heading is { } heading ? $"|{heading}" : "")}")));
+        expected,
+        string.Join(
+            ' ', ColumnText.Parse("columns", list)
+                .Select(column => $"{column.Sign}{column.Text}{(column.Heading is { } heading ? $"|{heading}" : "")}")));
 }

@@ -9,7 +9,9 @@ using Vlei.Output;
 
 namespace Vlei.Core.Tests;
 
-/// <summary>Random reports, with words that could be taken for something else, as documents: what is in the report is in them, exactly.</summary>
+/// <summary>
+/// Random reports, with words that could be taken for something else, as documents: what is in the report is in them, exactly.
+/// </summary>
 public partial class DocumentTests
 {
     private static readonly XNamespace Main = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
@@ -25,19 +27,24 @@ public partial class DocumentTests
         from words in Choose.One(null, "A <b> & \"c\"")
         select new ReportLook
         {
-            Negatives = negatives, Thousands = thousands, ScaleDigits = scale, Decimals = decimals, Accent = accent, FontSize = size, Turn = turn, Subtitle = words, Footer = words,
-            Widths = new Dictionary<string, int> { ["k1"] = 12 }, Aligns = new Dictionary<string, ColumnAlign> { ["k0"] = ColumnAlign.Center },
+            Negatives = negatives, Thousands = thousands, ScaleDigits = scale, Decimals = decimals, Accent = accent, FontSize = size,
+            Turn = turn, Subtitle = words, Footer = words,
+            Widths = new Dictionary<string, int> { ["k1"] = 12 },
+            Aligns = new Dictionary<string, ColumnAlign> { ["k0"] = ColumnAlign.Center },
         };
 
     [Fact]
-    public void A_web_page_is_whole_markup_and_has_every_figure_exactly() => Gen.Select(OutputTests.GenReport, GenLook).Sample((report, look) =>
+    public void A_web_page_is_whole_markup_and_has_every_figure_exactly() =>
+        Gen.Select(OutputTests.GenReport, GenLook).Sample((report, look) =>
     {
         var page = Written(report with { Look = look }, "html");
-        var body = page[page.IndexOf("<main>", StringComparison.Ordinal)..(page.IndexOf("</main>", StringComparison.Ordinal) + "</main>".Length)];
+        var body =
+            page[page.IndexOf("<main>", StringComparison.Ordinal)..(page.IndexOf("</main>", StringComparison.Ordinal) + "</main>".Length)];
         var read = XElement.Parse(body.Replace("&emsp;", " ", StringComparison.Ordinal));
         var rows = read.Descendants("tr").Skip(report.Rows.Count == 0 ? 0 : 1).ToList();
         Assert.Equal(report.Rows.Count, rows.Count);
-        var columns = report.Rows.Count == 0 ? [] : read.Descendants("th").Where(cell => (string?)cell.Attribute("scope") == "col").Select(cell => cell.Value).ToList();
+        var columns = report.Rows.Count == 0 ? [] : read.Descendants("th").Where(cell => (string?)cell.Attribute("scope") == "col")
+            .Select(cell => cell.Value).ToList();
         foreach (var (row, line) in report.Rows.Zip(rows))
         {
             Assert.Equal(Flat(row.Label), line.Element("th")!.Value.Trim());
@@ -49,11 +56,13 @@ public partial class DocumentTests
     });
 
     [Fact]
-    public void A_workbook_is_well_formed_and_has_every_figure_and_every_word_as_they_are() => Gen.Select(OutputTests.GenReport, GenLook).Sample((report, look) =>
+    public void A_workbook_is_well_formed_and_has_every_figure_and_every_word_as_they_are() =>
+        Gen.Select(OutputTests.GenReport, GenLook).Sample((report, look) =>
     {
         var sheet = SheetOf(report with { Look = look });
         var cells = sheet.Descendants(Main + "c").ToDictionary(cell => (string)cell.Attribute("r")!);
-        var first = sheet.Descendants(Main + "pane").Select(pane => int.Parse((string)pane.Attribute("ySplit")!, CultureInfo.InvariantCulture)).Single() + 1;
+        var first = sheet.Descendants(Main + "pane").Select(
+            pane => int.Parse((string)pane.Attribute("ySplit")!, CultureInfo.InvariantCulture)).Single() + 1;
         for (var row = 0; row < report.Rows.Count; row++)
         {
             Assert.Equal(report.Rows[row].Label, Words(cells[$"A{first + row}"]));
@@ -84,7 +93,8 @@ public partial class DocumentTests
     });
 
     [Fact]
-    public void A_pdf_is_the_same_for_the_same_report_and_takes_any_words_at_any_size() => Gen.Select(OutputTests.GenReport, GenLook).Sample((report, look) =>
+    public void A_pdf_is_the_same_for_the_same_report_and_takes_any_words_at_any_size() =>
+        Gen.Select(OutputTests.GenReport, GenLook).Sample((report, look) =>
     {
         var one = Bytes(report with { Look = look }, "pdf");
         Assert.Equal(one, Bytes(report with { Look = look }, "pdf"));
@@ -110,7 +120,8 @@ public partial class DocumentTests
     });
 
     [Fact]
-    public void A_chart_shows_figures_that_there_are_each_once_and_no_more_than_can_be_told_apart() => OutputTests.GenReport.Sample(report =>
+    public void A_chart_shows_figures_that_there_are_each_once_and_no_more_than_can_be_told_apart() =>
+        OutputTests.GenReport.Sample(report =>
     {
         ReportChart chart;
         try
@@ -119,7 +130,9 @@ public partial class DocumentTests
         }
         catch (Problems.ProblemException nothing)
         {
-            Assert.True(nothing.Message.Contains("no figures", StringComparison.Ordinal) || nothing.Message.Contains("no rows", StringComparison.Ordinal));
+            Assert.True(
+                nothing.Message.Contains("no figures", StringComparison.Ordinal)
+                    || nothing.Message.Contains("no rows", StringComparison.Ordinal));
             return;
         }
 
@@ -132,7 +145,8 @@ public partial class DocumentTests
         Assert.All(cells, cell => Assert.NotEqual(RowKind.Heading, report.Rows[cell.Row].Kind));
 
         // Beside the figures of a terminal it is one column more, and changes none of the others.
-        var text = Encoding.UTF8.GetString(Bytes(report with { Look = new ReportLook { Chart = new ChartText(ChartKind.Auto, []) } }, "text"));
+        var text = Encoding.UTF8.GetString(
+            Bytes(report with { Look = new ReportLook { Chart = new ChartText(ChartKind.Auto, []) } }, "text"));
         var plain = Encoding.UTF8.GetString(Bytes(report, "text")).Split('\n');
         Assert.Equal(plain.Length, text.Split('\n').Length);
         Assert.All(plain.Zip(text.Split('\n')), lines => Assert.StartsWith(lines.First.TrimEnd(), lines.Second));
@@ -156,12 +170,17 @@ public partial class DocumentTests
     }
 
     private static IEnumerable<int> Shown(Report report) => Enumerable.Range(0, report.Columns.Count).Where(column =>
-        report.Columns[column].Kind != ColumnKind.Text || report.Rows.Any(row => row.Cells[column].Words is { } words && words != row.Label));
+        report.Columns[column].Kind != ColumnKind.Text
+            || report.Rows.Any(row => row.Cells[column].Words is { } words && words != row.Label));
 
     // XML reads line ends and blanks as it likes; control characters are shown as blanks.
     private static string Flat(string text) => string.Concat(text.Select(letter => char.IsControl(letter) ? ' ' : letter)).Trim();
 
-    private static string Words(XElement cell) => Control().Replace(string.Concat(cell.Descendants(Main + "t").Select(text => text.Value)), match => $"{(char)Convert.ToInt32(match.Groups[1].Value, 16)}");
+    private static string Words(XElement cell) =>
+        Control()
+            .Replace(
+                string.Concat(cell.Descendants(Main + "t").Select(text => text.Value)),
+                match => $"{(char)Convert.ToInt32(match.Groups[1].Value, 16)}");
 
     private static XDocument SheetOf(Report report)
     {

@@ -37,7 +37,8 @@ public class FieldsTests
     [InlineData("\"Boats, built\",900", "900 4010 4011")]
     [InlineData(" \"Boats, built\"", "4010 4011")]
     public void A_list_means(string list, string expected) => Assert.Equal(
-        expected, string.Join(' ', Values.Zip(ValueList.Parse(list).MeantOf("account", Values)).Where(v => v.Second).Select(v => v.First.Id)));
+        expected,
+        string.Join(' ', Values.Zip(ValueList.Parse(list).MeantOf("account", Values)).Where(v => v.Second).Select(v => v.First.Id)));
 
     [Theory]
     [InlineData("M..N", "A-2 A-10 4999")]
@@ -45,7 +46,8 @@ public class FieldsTests
     [InlineData(">=Nokes and Co", "A-10 4011 50000 4000")]
     public void Ranges_of_names_are_by_name(string list, string expected) => Assert.Equal(
         expected.Split(' ').Order(),
-        Values.Zip(ValueList.Parse(list).NamedOf("account.name", Values, mayNameNone: false)).Where(v => v.Second).Select(v => v.First.Id).Order());
+        Values.Zip(ValueList.Parse(list).NamedOf("account.name", Values, mayNameNone: false)).Where(v => v.Second)
+            .Select(v => v.First.Id).Order());
 
     [Theory]
     [InlineData("", "has an empty place")]
@@ -64,7 +66,12 @@ public class FieldsTests
         Gen.Enum<AccountingBasis>()).Sample((book, name, choice, basis) =>
     {
         Report Build(params FieldChoice[] choices) => Statements.Build(
-            name, book, new ReportRequest { Basis = basis, Statement = new StatementRequest { Zeros = true }, Period = new Calendar.OpenPeriod(null, null), Choices = choices });
+            name, book,
+            new ReportRequest
+            {
+                Basis = basis, Statement = new StatementRequest { Zeros = true },
+                Period = new Calendar.OpenPeriod(null, null), Choices = choices
+            });
         var (whole, only, rest) = (Build(), Build(FieldChoice.Parse(choice, false)), Build(FieldChoice.Parse(choice, true)));
         foreach (var row in only.Rows.Where(row => row.Kind != RowKind.Heading))
         {
@@ -99,7 +106,8 @@ public class FieldsTests
         Assert.Equal(expected, ValueList.Parse(list).Takes("total", cents, 2));
 
         // What is taken and what is left out never have a number in common, and together have all of them.
-        bool Taken(bool isExcept) => FigureChoices.Among([FieldChoice.Parse($"total={list}", isExcept)], ["total"]).OfFigures.Take("total", cents, 2);
+        bool Taken(bool isExcept) => FigureChoices.Among([FieldChoice.Parse($"total={list}", isExcept)], ["total"]).OfFigures.Take(
+            "total", cents, 2);
         Assert.NotEqual(Taken(isExcept: false), Taken(isExcept: true));
         Assert.True(FigureChoices.Among([FieldChoice.Parse($"total={list}", false)], ["open"]).OfFigures.IsEverything);
     });

@@ -9,7 +9,14 @@ namespace Vlei.Core.Tests;
 /// <summary>Formulas as columns and layouts have them, and lists of days.</summary>
 public class FormulaTests
 {
-    private static readonly Dictionary<string, decimal?> Values = new() { ["amount"] = 12.5m, ["unit-price"] = -3m, ["tag.x y"] = 4m, ["nothing"] = null, ["zero"] = 0m };
+    private static readonly Dictionary<string, decimal?> Values = new()
+    {
+        ["amount"] = 12.5m,
+        ["unit-price"] = -3m,
+        ["tag.x y"] = 4m,
+        ["nothing"] = null,
+        ["zero"] = 0m,
+    };
 
     // A formula as it is typed, and what it comes to, worked out beside it.
     private static Gen<(string Text, decimal? Value)> Formulas(int depth) => depth == 0
@@ -18,7 +25,14 @@ public class FormulaTests
             Choose.One("amount", "unit-price", "\"tag.x y\"", "nothing", "zero").Select(name => (name, Values[name.Trim('"')])))
         : Gen.Select(Formulas(depth - 1), Formulas(0), Choose.One('+', '-', '*', '/'), Gen.Bool, (left, right, sign, isTight) => (
             isTight && sign != '-' ? $"({left.Text}){sign}({right.Text})" : $"({left.Text}) {sign} {right.Text}",
-            sign switch { '+' => left.Value + right.Value, '-' => left.Value - right.Value, '*' => left.Value * right.Value, _ => right.Value == 0 ? null : left.Value / right.Value }));
+            sign switch
+            {
+                '+' => left.Value + right.Value,
+                '-' => left.Value - right.Value,
+                '*' => left.Value * right.Value,
+                _ =>
+                right.Value == 0 ? null : left.Value / right.Value
+            }));
 
     [Fact]
     public void A_formula_comes_to_what_it_says() => Formulas(4).Sample(formula =>
@@ -69,9 +83,11 @@ public class FormulaTests
     public void A_list_of_days_has_periods_ranges_and_comparisons(string list, string within, string without)
     {
         bool Takes(string day) => ValueList.Parse(list).Takes(
-            DateOnly.Parse(day, CultureInfo.InvariantCulture), text => PeriodGrammar.Parse(text, new DateOnly(2026, 6, 30), new FiscalCalendar(3)));
+            DateOnly.Parse(day, CultureInfo.InvariantCulture),
+            text => PeriodGrammar.Parse(text, new DateOnly(2026, 6, 30), new FiscalCalendar(3)));
         Assert.All(within.Split(' '), day => Assert.True(Takes(day), day));
         Assert.All(without.Split(' '), day => Assert.False(Takes(day), day));
-        Assert.Throws<ProblemException>(() => ValueList.Parse("last-moon").Takes(default, text => PeriodGrammar.Parse(text, default, new FiscalCalendar(3))));
+        Assert.Throws<ProblemException>(
+            () => ValueList.Parse("last-moon").Takes(default, text => PeriodGrammar.Parse(text, default, new FiscalCalendar(3))));
     }
 }

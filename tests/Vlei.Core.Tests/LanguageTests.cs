@@ -7,7 +7,9 @@ namespace Vlei.Core.Tests;
 /// <summary>Phrases in other languages: days in all their forms, phrases in phrases, and files that are no such files.</summary>
 public class LanguageTests
 {
-    private const string Head = "msgid \"\"\nmsgstr \"\"\n\"X-Months: m1,m2,m3,m4,m5,m6,m7,m8,m9,m10,m11,m12\\n\"\n\"X-Months-Short: s1,s2,s3,s4,s5,s6,s7,s8,s9,s10,s11,s12\\n\"\n\"X-Date-Words: d. MMMM yyyy\\n\"\n\"X-First-Of-Month: 1st\\n\"\n";
+    private const string Head =
+        "msgid \"\"\nmsgstr \"\"\n\"X-Months: m1,m2,m3,m4,m5,m6,m7,m8,m9,m10,m11,m12\\n\"\n\"X-Months-Short: s1,s2,s3,s4,s5,s6,s7,s8,"
+            + "s9,s10,s11,s12\\n\"\n\"X-Date-Words: d. MMMM yyyy\\n\"\n\"X-First-Of-Month: 1st\\n\"\n";
 
     private static readonly Language Made = Language.Read("xx", $"""
         {Head}
@@ -42,13 +44,16 @@ public class LanguageTests
         Assert.Equal($"{month} {day.Year}", Made.Say($"{name} {day.Year}"));
         Assert.Equal($"{first} {month}", Made.Say($"{day.Day} {name}"));
         Assert.Equal($"{first} {month}..{first} {month} {day.Year}", Made.Say($"{day.Day} {name} to {day.Day} {name} {day.Year}"));
-        Assert.Equal($"{day.Year}/2 <{first}..{first} {month} {day.Year}>", Made.Say($"Quarter 2 of {day.Year} ({day.Day} to {day.Day} {name} {day.Year})"));
+        Assert.Equal(
+            $"{day.Year}/2 <{first}..{first} {month} {day.Year}>",
+            Made.Say($"Quarter 2 of {day.Year} ({day.Day} to {day.Day} {name} {day.Year})"));
         Assert.Equal($"{month} {day.Year}: VENTES", Made.Say($"Sales {name} {day.Year}"));
         Assert.Equal($"{day:yyyy-MM-dd}..{day:yyyy-MM-dd}", Made.Say($"{day:yyyy-MM-dd} to {day:yyyy-MM-dd}"));
     });
 
     [Fact]
-    public void Phrases_are_said_in_phrases_and_what_is_not_known_stays() => Gen.Select(Choose.One("Sales", "Hull 31", "a to b", "12", "May we?", "Q{0}"), Gen.Int[0, 4]).Sample((words, depth) =>
+    public void Phrases_are_said_in_phrases_and_what_is_not_known_stays() =>
+        Gen.Select(Choose.One("Sales", "Hull 31", "a to b", "12", "May we?", "Q{0}"), Gen.Int[0, 4]).Sample((words, depth) =>
     {
         var (phrase, expected) = (words, words == "Sales" ? "VENTES" : words);
         for (var level = 0; level < depth; level++)
@@ -79,7 +84,10 @@ public class LanguageTests
     }
 
     [Fact]
-    public void A_file_is_read_or_refused_with_its_line_whatever_is_in_it() => Gen.Select(Choose.One("msgid", "msgstr", "msgid \"}{0\"\nmsgstr \"{0}\"\n", "\"", "{0", "}", "\\", "#", "x", "\"a\"", " "), Choose.One("\n", "", " ")).Array[0, 30].Sample(parts =>
+    public void A_file_is_read_or_refused_with_its_line_whatever_is_in_it() =>
+        Gen.Select(
+            Choose.One("msgid", "msgstr", "msgid \"}{0\"\nmsgstr \"{0}\"\n", "\"", "{0", "}", "\\", "#", "x", "\"a\"", " "),
+            Choose.One("\n", "", " ")).Array[0, 30].Sample(parts =>
     {
         try
         {

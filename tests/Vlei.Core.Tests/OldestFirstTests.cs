@@ -35,18 +35,21 @@ public class OldestFirstTests
             });
 
             // One side is used up, and on either side nothing is touched while something before it is open.
-            var sides = group.Where(item => !item.Total.IsZero).GroupBy(item => item.Total.Sign == (group.Key.Account == Payable ? -1 : 1)).ToList();
+            var sides = group.Where(item => !item.Total.IsZero)
+                .GroupBy(item => item.Total.Sign == (group.Key.Account == Payable ? -1 : 1)).ToList();
             Assert.True(sides.Count < 2 || sides.Any(side => side.All(item => open[item.Document] == 0)));
             foreach (var side in sides)
             {
-                var ordered = side.OrderBy(item => side.Key ? item.Due : item.Date).ThenBy(item => item.Date).ThenBy(item => item.Document).ToList();
+                var ordered = side.OrderBy(item => side.Key ? item.Due : item.Date).ThenBy(item => item.Date)
+                    .ThenBy(item => item.Document).ToList();
                 Assert.True(ordered.SkipWhile(item => open[item.Document] == 0).Skip(1)
                     .All(item => open[item.Document] == Math.Abs(item.Total.MinorUnits)));
             }
         }
 
         Assert.All(settlements, settlement => Assert.Equal(
-            (Account: ItemOf(items, settlement.From).Account, ItemOf(items, settlement.From).Contact), (ItemOf(items, settlement.To).Account, ItemOf(items, settlement.To).Contact)));
+            (Account: ItemOf(items, settlement.From).Account, ItemOf(items, settlement.From).Contact),
+            (ItemOf(items, settlement.To).Account, ItemOf(items, settlement.To).Contact)));
     });
 
     [Fact]

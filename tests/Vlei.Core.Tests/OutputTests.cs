@@ -14,25 +14,36 @@ namespace Vlei.Core.Tests;
 public class OutputTests
 {
     private static readonly Gen<string> GenWords = Choose.One(
-        "", "Oars", "Wednesday regatta of the lake", "Hull 31, \"Heron\"", "Ünïcödé", "=1+1", "a,b;c", "日本", "tab\tand\u0007bell", "Extraordinarily-long-hyphenated-name");
+        "", "Oars", "Wednesday regatta of the lake", "Hull 31, \"Heron\"", "Ünïcödé", "=1+1", "a,b;c", "日本", "tab\tand\u0007bell",
+        "Extraordinarily-long-hyphenated-name");
 
     private static readonly Gen<ReportColumn> GenColumn = Gen.Select(Gen.Enum<ColumnKind>(), GenWords, Gen.Enum<ColumnTie>(), Gen.Bool)
-        .Select((kind, heading, tie, isChange) => new ReportColumn("", heading, kind) { Tie = tie, IsChange = isChange && kind == ColumnKind.Money });
+        .Select(
+            (kind, heading, tie, isChange) => new ReportColumn(
+                "", heading, kind)
+            { Tie = tie, IsChange = isChange && kind == ColumnKind.Money });
 
     internal static readonly Gen<Report> GenReport =
         from columns in GenColumn.Array[1, 7]
-        from rows in Gen.Select(GenWords, Gen.Enum<RowKind>(), Gen.Int[0, 2], Gen.Select(Gen.Long[-3_000_000_000, 3_000_000_000], Gen.Int[0, 4], GenWords).Array[columns.Length]).Array[0, 12]
+        from rows in Gen.Select(
+            GenWords, Gen.Enum<RowKind>(), Gen.Int[0, 2],
+            Gen.Select(Gen.Long[-3_000_000_000, 3_000_000_000], Gen.Int[0, 4], GenWords).Array[columns.Length]).Array[0, 12]
         from decimals in Choose.One("ZAR", "JPY", "KWD")
         from words in GenWords.Array[0, 2]
         select new Report
         {
-            Key = "test", Title = "Test", Book = "Book", Currency = Currency.TryFind(decimals, out var currency) ? currency : throw new InvalidOperationException(),
-            Basis = AccountingBasis.Cash, Period = new DateRange(new DateOnly(2026, 1, 1), new DateOnly(2026, 3, 31)), AsOf = null, PeriodInWords = "Q1",
+            Key = "test", Title = "Test", Book = "Book", Currency = Currency.TryFind(decimals, out var currency) ? currency
+                : throw new InvalidOperationException(),
+            Basis = AccountingBasis.Cash, Period = new DateRange(new DateOnly(2026, 1, 1), new DateOnly(2026, 3, 31)), AsOf = null,
+            PeriodInWords = "Q1",
             Columns = [.. columns.Select((column, place) => column with { Key = $"k{place}" })],
             Rows =
             [
                 .. rows.Select((row, place) => new ReportRow($"r{place}", row.Item1, row.Item2, row.Item3,
-                    [.. row.Item4.Select((cell, column) => row.Item2 == RowKind.Heading || cell.Item2 == 0 ? Cell.Empty : CellOf(columns[column].Kind, cell.Item1, cell.Item3))])),
+                    [
+                        .. row.Item4.Select(
+                            (cell, column) => row.Item2 == RowKind.Heading || cell.Item2 == 0 ? Cell.Empty
+                                : CellOf(columns[column].Kind, cell.Item1, cell.Item3))])),
             ],
             Checks = [new ReportCheck("Ends meet", new Amount(5), new Amount(rows.Length), "")],
             Notes = [.. words.Where(word => word.Length > 0)], AddressedTo = [.. words], Foot = [.. words],
@@ -40,7 +51,8 @@ public class OutputTests
         };
 
     [Fact]
-    public void Text_shows_every_figure_whole_and_keeps_to_the_width_where_it_can() => Gen.Select(GenReport, Gen.Int[1, 140], Gen.Bool).Sample((report, width, ascii) =>
+    public void Text_shows_every_figure_whole_and_keeps_to_the_width_where_it_can() =>
+        Gen.Select(GenReport, Gen.Int[1, 140], Gen.Bool).Sample((report, width, ascii) =>
     {
         var lines = Written(report, 0, new Surface(width, ascii, Bold: false)).Split('\n');
         var text = string.Join('\n', lines);
@@ -48,7 +60,8 @@ public class OutputTests
         Assert.True(!ascii || text.All(char.IsAscii));
         foreach (var (row, column) in Figures(report))
         {
-            Assert.Contains(Readable(report, row, column), lines.SelectMany(line => line.Split(' ', StringSplitOptions.RemoveEmptyEntries)));
+            Assert.Contains(
+                Readable(report, row, column), lines.SelectMany(line => line.Split(' ', StringSplitOptions.RemoveEmptyEntries)));
         }
 
         // Wide enough for a label and the widest figure, nothing sticks out but what a person wrote as one line.
@@ -56,7 +69,8 @@ public class OutputTests
         Assert.True(width < 60 || lines.Where(line => !own.Contains(line)).All(line => line.Length <= width), text);
         // Without an end to the line, a row is one, whatever is in it.
         var endless = Written(report, 0, new Surface(null, ascii, Bold: false)).Split('\n');
-        Assert.All(report.Rows.Where(row => row.Kind == RowKind.Record && row.Cells.Any(cell => cell.Units is not null)), row => Assert.Contains(
+        Assert.All(
+            report.Rows.Where(row => row.Kind == RowKind.Record && row.Cells.Any(cell => cell.Units is not null)), row => Assert.Contains(
             endless, line => Enumerable.Range(0, report.Columns.Count).Where(column => row.Cells[column].Units is not null)
                 .All(column => line.Contains(Readable(report, row, column), StringComparison.Ordinal))));
     });
@@ -68,12 +82,17 @@ public class OutputTests
         Assert.Equal(["row", "label", "kind", "level", .. report.Columns.Select(column => column.Key)], table[0]);
         Assert.Equal(report.Rows.Count, table.Count - 1);
         var json = JsonDocument.Parse(Written(report, 2, new Surface(null, false, false))).RootElement;
-        Assert.Equal(report.Columns.Select(column => column.Heading), json.GetProperty("columns").EnumerateArray().Select(column => column.GetProperty("heading").GetString()));
+        Assert.Equal(
+            report.Columns.Select(column => column.Heading), json.GetProperty("columns").EnumerateArray()
+                .Select(column => column.GetProperty("heading").GetString()));
         Assert.Equal(report.Notes.Count > 0, json.TryGetProperty("notes", out _));
         foreach (var (row, line, element) in report.Rows.Zip(table.Skip(1), json.GetProperty("rows").EnumerateArray()))
         {
             Assert.Equal((row.Key, row.Label, $"{row.Level}"), (line[0], line[1], line[3]));
-            Assert.Equal((row.Key, row.Label, row.Level), (element.GetProperty("key").GetString(), element.GetProperty("label").GetString(), element.GetProperty("level").GetInt32()));
+            Assert.Equal(
+                (row.Key, row.Label, row.Level),
+                (element.GetProperty("key").GetString(), element.GetProperty("label").GetString(),
+                    element.GetProperty("level").GetInt32()));
             for (var column = 0; column < report.Columns.Count; column++)
             {
                 var exact = Exact(report, row, column);
@@ -98,14 +117,17 @@ public class OutputTests
         Assert.True(cells.Count <= 1, string.Join('\n', lines));
         foreach (var (row, line) in report.Rows.Zip(lines.Skip(2)))
         {
-            Assert.All(Enumerable.Range(0, report.Columns.Count).Where(column => row.Cells[column].Units is not null), column => Assert.Contains(Readable(report, row, column), line));
+            Assert.All(
+                Enumerable.Range(0, report.Columns.Count).Where(column => row.Cells[column].Units is not null),
+                column => Assert.Contains(Readable(report, row, column), line));
         }
     });
 
     [Fact]
     public void Figures_of_a_report_and_of_a_pack_can_be_read_back() => Gen.Select(GenReport, GenReport).Sample((one, other) =>
     {
-        var back = JsonReport.Read(new MemoryStream(Encoding.UTF8.GetBytes(Written(one, 2, new Surface(null, false, false)))), one.Currency);
+        var back = JsonReport.Read(
+            new MemoryStream(Encoding.UTF8.GetBytes(Written(one, 2, new Surface(null, false, false)))), one.Currency);
         Assert.Equal((one.Revision, one.Columns.Count), (back.Revision, back.Columns.Count));
         foreach (var (row, read) in one.Rows.Zip(back.Rows))
         {
@@ -124,7 +146,9 @@ public class OutputTests
         }
 
         var lines = Table(Packed(1).TrimEnd('\n'));
-        Assert.Equal(1 + new[] { one, other }.Sum(report => report.Rows.Sum(row => row.Cells.Count(cell => cell is not { Units: null, Words: null }))), lines.Count);
+        Assert.Equal(
+            1 + new[] { one, other }.Sum(
+                report => report.Rows.Sum(row => row.Cells.Count(cell => cell is not { Units: null, Words: null }))), lines.Count);
         var json = JsonDocument.Parse(Packed(2)).RootElement;
         Assert.Equal(Written(other, 2, new Surface(null, false, false)), json.GetProperty("reports").GetProperty("other").GetRawText());
         Assert.Equal(Written(one, 2, new Surface(null, false, false)), json.GetProperty("cover").GetRawText());
@@ -149,7 +173,8 @@ public class OutputTests
         var kind = report.Columns[column].Kind;
         return row.Cells[column].Units is not { } units ? row.Cells[column].Words ?? ""
             : kind == ColumnKind.Date ? DateOnly.FromDayNumber((int)units).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
-            : Decimal(units, Decimals(report, kind)).ToString(kind == ColumnKind.Quantity ? "0.######" : $"F{Decimals(report, kind)}", CultureInfo.InvariantCulture);
+            : Decimal(units, Decimals(report, kind)).ToString(
+                kind == ColumnKind.Quantity ? "0.######" : $"F{Decimals(report, kind)}", CultureInfo.InvariantCulture);
     }
 
     internal static string Readable(Report report, ReportRow row, int column)
@@ -158,7 +183,8 @@ public class OutputTests
         var shown = kind switch { ColumnKind.Percent => 1, ColumnKind.Ratio => 2, _ => Decimals(report, kind) };
         return kind == ColumnKind.Date ? Exact(report, row, column)
             : kind == ColumnKind.Quantity ? Decimal(units, 6).ToString("#,##0.######", CultureInfo.InvariantCulture)
-            : Math.Round(Decimal(units, Decimals(report, kind)), shown, MidpointRounding.ToEven).ToString($"N{shown}", CultureInfo.InvariantCulture) is var text
+            : Math.Round(Decimal(units, Decimals(report, kind)), shown, MidpointRounding.ToEven)
+                .ToString($"N{shown}", CultureInfo.InvariantCulture) is var text
                 && text.TrimStart('-').All(letter => letter is '0' or '.') ? text.TrimStart('-') : text;
     }
 

@@ -12,7 +12,8 @@ public class PeriodTests
     private static readonly DateRange Records = new(new DateOnly(2023, 3, 1), new DateOnly(2026, 6, 30));
 
     [Fact]
-    public void At_the_close_of_a_day_what_ends_with_it_is_over() => Gen.Select(Gen.Int[0, 2000], Gen.Int[1, 12], Gen.Enum<TimeUnit>(), Gen.Int[1, 5]).Sample((days, start, unit, count) =>
+    public void At_the_close_of_a_day_what_ends_with_it_is_over() =>
+        Gen.Select(Gen.Int[0, 2000], Gen.Int[1, 12], Gen.Enum<TimeUnit>(), Gen.Int[1, 5]).Sample((days, start, unit, count) =>
     {
         var calendar = new FiscalCalendar(start);
         var name = FiscalCalendar.UnitNames[(int)unit];
@@ -30,7 +31,8 @@ public class PeriodTests
     });
 
     [Fact]
-    public void Fixed_dates_are_told_from_words_and_have_words_for_them_where_there_are_any() => Gen.Select(Gen.Int[0, 2000], Gen.Int[1, 12]).Sample((days, start) =>
+    public void Fixed_dates_are_told_from_words_and_have_words_for_them_where_there_are_any() =>
+        Gen.Select(Gen.Int[0, 2000], Gen.Int[1, 12]).Sample((days, start) =>
     {
         var (calendar, today) = (new FiscalCalendar(start), new DateOnly(2022, 5, 30).AddDays(days));
         foreach (var word in PeriodGrammar.Words)

@@ -81,7 +81,10 @@ public class ProfitLossTests
     {
         static string Keys(params Line[] lines) => string.Join(' ', Build(
             new RandomBook(
-                [new BookDocument(1, new DateOnly(2026, 3, 1), [.. lines, new Line(9, RandomBook.Bank, -new Amount(lines.Sum(l => l.Amount.MinorUnits)))])],
+                [
+                    new BookDocument(
+                        1, new DateOnly(2026, 3, 1),
+                        [.. lines, new Line(9, RandomBook.Bank, -new Amount(lines.Sum(l => l.Amount.MinorUnits)))])],
                 []),
             new ReportRequest { Period = new OpenPeriod(null, null) }).Rows.Select(row => row.Key));
 
@@ -89,7 +92,9 @@ public class ProfitLossTests
         Assert.Equal("income 4000 total-income net-profit", Keys(new Line(1, RandomBook.Sales, new Amount(-5))));
         Assert.Equal(
             "income 900 4000 total-income cost-of-sales 5000 total-cost-of-sales gross-profit expenses 6000 6010 total-expenses net-profit",
-            Keys(new Line(1, RandomBook.Sales, new Amount(-5)), new Line(2, RandomBook.Fees, new Amount(-5)), new Line(3, RandomBook.Cost, new Amount(2)), new Line(4, RandomBook.Fuel, new Amount(2))));
+            Keys(
+                new Line(1, RandomBook.Sales, new Amount(-5)), new Line(2, RandomBook.Fees, new Amount(-5)),
+                new Line(3, RandomBook.Cost, new Amount(2)), new Line(4, RandomBook.Fuel, new Amount(2))));
         Assert.Equal(
             "expenses 6000 total-expenses operating-profit other-income 7000 total-other-income net-profit",
             Keys(new Line(1, RandomBook.Rent, new Amount(5)), new Line(2, RandomBook.Interest, new Amount(-5))));

@@ -17,7 +17,8 @@ public sealed record BookSettlement(int Key, int From, int To, int Account, long
 /// </summary>
 public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settlements) : ILedger
 {
-    public const int Bank = 1, Receivable = 2, Payable = 3, Tax = 4, Sales = 5, Fees = 6, Cost = 7, Rent = 8, Interest = 9, Loss = 10, Fuel = 11, Equity = 12, Loans = 13;
+    public const int Bank = 1, Receivable = 2, Payable = 3, Tax = 4, Sales = 5, Fees = 6, Cost = 7, Rent = 8, Interest = 9, Loss =
+        10, Fuel = 11, Equity = 12, Loans = 13;
 
     private static readonly Account[] Chart =
     [
@@ -122,18 +123,23 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
                settlement.From, ContactOf(settlement.From), settlement.To, ContactOf(settlement.To)),
     ];
 
-    public (int From, int To) DocumentsOf(int settlement) => Settlements.Single(s => s.Key == settlement) is var s ? (s.From, s.To) : default;
+    public (int From, int To) DocumentsOf(int settlement) =>
+        Settlements.Single(s => s.Key == settlement) is var s ? (s.From, s.To) : default;
 
-    public IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(RecordTable table, IReadOnlyList<RecordField> fields, IReadOnlyList<int>? keys = null) =>
-        from key in table == RecordTables.Accounts ? Chart.Select(a => a.Key) : table == RecordTables.Documents ? Documents.Select(d => d.Key).Order() : Named.Select(n => n.Key)
+    public IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(
+        RecordTable table, IReadOnlyList<RecordField> fields, IReadOnlyList<int>? keys = null) =>
+        from key in table == RecordTables.Accounts ? Chart.Select(a => a.Key) : table == RecordTables.Documents
+            ? Documents.Select(d => d.Key).Order() : Named.Select(n => n.Key)
         where keys is null || keys.Contains(key)
         select (key, fields.Select(field => ValueOf(table, key, field)).ToArray());
 
-    public IEnumerable<(int Document, int Line, RecordValue[] Values)> ReadLines(IReadOnlyList<RecordField> fields, IReadOnlyList<int> documents) =>
+    public IEnumerable<(int Document, int Line, RecordValue[] Values)> ReadLines(
+        IReadOnlyList<RecordField> fields, IReadOnlyList<int> documents) =>
         from document in Documents.OrderBy(d => d.Key)
         where documents.Contains(document.Key)
         from line in document.Lines
-        select (document.Key, line.Number, fields.Select(field => field.Name == "memo" && LineMemo(document.Key, line.Number) is { Length: > 0 } memo
+        select (document.Key, line.Number,
+            fields.Select(field => field.Name == "memo" && LineMemo(document.Key, line.Number) is { Length: > 0 } memo
             ? new RecordValue(null, memo) : default).ToArray());
 
     /// <summary>What a record has in a field, as the store would give it.</summary>
@@ -158,7 +164,8 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
                 "name" => named.Name,
                 "email" => key == 2 ? null : $"{named.Id}@example.com",
                 "direction" => key == 3 ? null : key == 1 ? "sales" : "purchases",
-                "tags" => System.Text.Encoding.UTF8.GetString(TagText.Write(new SortedDictionary<string, string>(named.Tags.ToDictionary()))),
+                "tags" => System.Text.Encoding.UTF8.GetString(
+                    TagText.Write(new SortedDictionary<string, string>(named.Tags.ToDictionary()))),
                 _ => null,
             }
             : null;
@@ -181,7 +188,8 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     public string LineMemo(int document, int line) => line == 1 ? "first" : "";
 
-    public DateRange? Extent => new DateRange(Documents.Min(d => d.Date), Documents.Select(d => d.Date).Concat(Postings(AccountingBasis.Cash).Select(p => p.Day)).Max());
+    public DateRange? Extent => new DateRange(
+        Documents.Min(d => d.Date), Documents.Select(d => d.Date).Concat(Postings(AccountingBasis.Cash).Select(p => p.Day)).Max());
 
     /// <summary>All postings of one basis.</summary>
     public List<Posting> Postings(AccountingBasis basis)
@@ -305,7 +313,8 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
         (int Shape, DateOnly Date, int Contact, long Amount, (int Account, long Amount)[] Other)[] drawn,
         (int From, int To, int Percent, DateOnly Date, bool Dated)[] pairs)
     {
-        var documents = drawn.Select((d, index) => new BookDocument(index + 1, d.Date, Lines(d.Shape, d.Contact, d.Amount, d.Other))).ToArray();
+        var documents = drawn.Select((d, index) => new BookDocument(index + 1, d.Date, Lines(d.Shape, d.Contact, d.Amount, d.Other)))
+            .ToArray();
         var book = new RandomBook(documents, []);
         var open = documents.SelectMany(d => ControlAccounts(d).Select(account => (d.Key, account)))
             .ToDictionary(item => item, item => Math.Abs(book.Control(documents[item.Key - 1], item.account).Total));
@@ -386,6 +395,7 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
         return [.. lines.Select((line, index) => new Line(
             index + 1, line.Account, new Amount(line.Amount), IsControl(line.Account) ? contact : 0,
             (int)(amount + index) % 4, (int)(amount / 5) % 4, (int)((amount / 3) + index) % 3, (shape % 8) + 1, (int)(amount + contact) % 3,
-            IsControl(line.Account) ? 0 : ((index % 3) - 1) * 1_250_000, (int)(amount + index) % 3, (TaxPart)((int)(amount + index) % 3 == 0 ? 0 : 1 + (index % 2))))];
+            IsControl(line.Account) ? 0 : ((index % 3) - 1) * 1_250_000, (int)(amount + index) % 3,
+            (TaxPart)((int)(amount + index) % 3 == 0 ? 0 : 1 + (index % 2))))];
     }
 }

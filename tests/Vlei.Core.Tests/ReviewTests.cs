@@ -13,7 +13,8 @@ public class ReviewTests
     private static readonly DateRange Days = new(new DateOnly(2025, 1, 1), new DateOnly(2025, 12, 31));
 
     // The documents of a book several times over, so that contacts have habits and there is a past.
-    private static readonly Gen<RandomBook> GenBook = Gen.Select(RandomBook.Gen1, Gen.Int[1, 6], Gen.Int[1, 60]).Select((book, times, step) => new RandomBook(
+    private static readonly Gen<RandomBook> GenBook = Gen.Select(RandomBook.Gen1, Gen.Int[1, 6], Gen.Int[1, 60])
+        .Select((book, times, step) => new RandomBook(
     [
         .. from time in Enumerable.Range(0, times)
            from document in book.Documents
@@ -31,8 +32,10 @@ public class ReviewTests
     public void What_is_found_is_what_the_guide_says() => GenBook.Sample(book =>
     {
         var found = Found(book);
-        void Same(IEnumerable<string> expected, Func<string, bool> isMeant) => Assert.Equal(expected.Order(StringComparer.Ordinal), Keys(found, isMeant));
-        bool Is(string key, string kind, int parts) => key.StartsWith($"{kind}/", StringComparison.Ordinal) && key.Split('/').Length == parts;
+        void Same(IEnumerable<string> expected, Func<string, bool> isMeant) =>
+            Assert.Equal(expected.Order(StringComparer.Ordinal), Keys(found, isMeant));
+        bool Is(string key, string kind, int parts) => key.StartsWith($"{kind}/", StringComparison.Ordinal)
+            && key.Split('/').Length == parts;
         Same(SlowReview.Duplicates(book, Days.From, Days.To), key => Is(key, "duplicate", 2));
         Same(SlowReview.BelowZero(book, Days.From, Days.To), key => Is(key, "below-zero", 3));
         Same(SlowReview.LargeForContact(book, Days.From, Days.To), key => Is(key, "unusual-amount", 2));
@@ -57,11 +60,14 @@ public class ReviewTests
         Assert.Equal(0, Marked(book with { Marks = [marked.Marks[0] with { Fingerprint = chosen.Fingerprint + 1 }] }));
 
         // The order in which records came says nothing of what they are.
-        Assert.Equal(found.Select(finding => (finding.Key, finding.Fingerprint)).Order(), Found(book with { Documents = [.. book.Documents.Reverse()] }).Select(finding => (finding.Key, finding.Fingerprint)).Order());
+        Assert.Equal(
+            found.Select(finding => (finding.Key, finding.Fingerprint)).Order(),
+            Found(book with { Documents = [.. book.Documents.Reverse()] }).Select(finding => (finding.Key, finding.Fingerprint)).Order());
 
         int Marked(RandomBook of) => Statements.Build("findings", of, new ReportRequest
         {
-            Period = new OpenPeriod(Days), Where = [$"finding = '{chosen.Key}' and status <> 'new' and note = 'why'"], List = new ListRequest { Columns = ColumnText.Parse("columns", "reason") },
+            Period = new OpenPeriod(Days), Where = [$"finding = '{chosen.Key}' and status <> 'new' and note = 'why'"],
+            List = new ListRequest { Columns = ColumnText.Parse("columns", "reason") },
         }).Rows.Count;
     }, iter: 100);
 }

@@ -93,7 +93,8 @@ public static class SlowModel
         var events = byKind["money"].Select(l => new Movement(document.Date, l.Account, l.Amount.MinorUnits, document, l)).ToList();
         var steps = new List<(DateOnly Day, BigInteger Reached)> { (document.Date, m) };
         var reached = m;
-        foreach (var s in book.Settlements.Where(s => s.From == document.Key || s.To == document.Key).OrderBy(book.Effective).ThenBy(s => s.Key))
+        foreach (var s in book.Settlements.Where(s => s.From == document.Key || s.To == document.Key).OrderBy(book.Effective)
+            .ThenBy(s => s.Key))
         {
             reached += c.Sign * s.Amount;
             steps.Add((book.Effective(s), reached));

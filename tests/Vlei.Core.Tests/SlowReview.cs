@@ -5,17 +5,20 @@ namespace Vlei.Core.Tests;
 /// <summary>What the review should find in a random book, straight from what its guide says, without any code of the core.</summary>
 public static class SlowReview
 {
-    private static readonly int[] OfProfit = [RandomBook.Sales, RandomBook.Fees, RandomBook.Cost, RandomBook.Rent, RandomBook.Fuel, RandomBook.Interest, RandomBook.Loss];
+    private static readonly int[] OfProfit =
+        [RandomBook.Sales, RandomBook.Fees, RandomBook.Cost, RandomBook.Rent, RandomBook.Fuel, RandomBook.Interest, RandomBook.Loss];
 
     private static string IdOf(BookDocument document) => $"D{document.Key}";
 
-    private static int ContactOf(BookDocument document) => document.Lines.OrderBy(line => line.Number).Select(line => line.Contact).FirstOrDefault(contact => contact > 0);
+    private static int ContactOf(BookDocument document) =>
+        document.Lines.OrderBy(line => line.Number).Select(line => line.Contact).FirstOrDefault(contact => contact > 0);
 
     private static int KindOf(BookDocument document) => document.Lines[0].Kind;
 
     private static long TotalOf(BookDocument document) => document.Lines.Sum(line => Math.Max(0, line.Amount.MinorUnits));
 
-    private static IEnumerable<BookDocument> InOrder(RandomBook book) => book.Documents.OrderBy(document => document.Date).ThenBy(document => document.Key);
+    private static IEnumerable<BookDocument> InOrder(RandomBook book) =>
+        book.Documents.OrderBy(document => document.Date).ThenBy(document => document.Key);
 
     /// <summary>The same contact, kind and amount within ten days, unless there were three more within the year before those.</summary>
     public static IEnumerable<string> Duplicates(RandomBook book, DateOnly from, DateOnly to)
@@ -24,7 +27,9 @@ public static class SlowReview
         for (var place = 0; place < documents.Count; place++)
         {
             var own = documents[place];
-            var same = documents.Take(place).Where(other => ContactOf(other) == ContactOf(own) && KindOf(other) == KindOf(own) && TotalOf(other) == TotalOf(own)).ToList();
+            var same = documents.Take(place)
+                .Where(other => ContactOf(other) == ContactOf(own) && KindOf(other) == KindOf(own) && TotalOf(other) == TotalOf(own))
+                .ToList();
             int Days(BookDocument other) => own.Date.DayNumber - other.Date.DayNumber;
             if (own.Date >= from && ContactOf(own) > 0 && TotalOf(own) != 0 && same.Exists(other => Days(other) <= 10)
                 && same.Count(other => Days(other) > 10 && Days(other) < 365) < 3)
@@ -69,7 +74,8 @@ public static class SlowReview
         for (var place = 0; place < documents.Count; place++)
         {
             var own = documents[place];
-            var earlier = documents.Take(place).Where(other => ContactOf(other) == ContactOf(own) && KindOf(other) == KindOf(own)).Select(TotalOf).ToList();
+            var earlier = documents.Take(place).Where(other => ContactOf(other) == ContactOf(own) && KindOf(other) == KindOf(own))
+                .Select(TotalOf).ToList();
             if (own.Date >= from && earlier.Count >= 5 && earlier.Max() > 0 && TotalOf(own) / 3 > earlier.Max())
             {
                 yield return $"unusual-amount/{IdOf(own)}";
@@ -83,7 +89,10 @@ public static class SlowReview
         foreach (var account in OfProfit)
         {
             var sums = InOrder(book).Where(document => document.Date <= to && document.Lines.Any(line => line.Account == account))
-                .Select(document => (Document: document, Sum: Math.Abs(document.Lines.Where(line => line.Account == account).Sum(line => line.Amount.MinorUnits)))).ToList();
+                .Select(
+                    document =>
+                        (Document: document, Sum: Math.Abs(
+                            document.Lines.Where(line => line.Account == account).Sum(line => line.Amount.MinorUnits)))).ToList();
             for (var place = 20; place < sums.Count; place++)
             {
                 var largest = sums.Take(place).Max(other => other.Sum);
@@ -105,7 +114,8 @@ public static class SlowReview
             {
                 var own = document.Lines.Select(line => line.Account).Where(OfProfit.Contains).Distinct().ToList();
                 var before = known.Distinct().ToList();
-                if (document.Date >= from && before.Count is >= 1 and <= 3 && before.Exists(account => known.Count(other => other == account) >= 6))
+                if (document.Date >= from && before.Count is >= 1 and <= 3
+                    && before.Exists(account => known.Count(other => other == account) >= 6))
                 {
                     foreach (var account in own.Where(account => !before.Contains(account)))
                     {
@@ -132,7 +142,10 @@ public static class SlowReview
         from side in new[] { "customer", "supplier" }
         from contact in new[] { 1, 2, 3 }
         let sum = book.Documents.Where(document => document.Date <= to).SelectMany(document => document.Lines)
-            .Where(line => line.Contact == contact && (side == "supplier" ? line.Account == RandomBook.Payable : line.Account is RandomBook.Receivable or RandomBook.Loans))
+            .Where(
+                line => line.Contact == contact
+                    && (side == "supplier" ? line.Account == RandomBook.Payable
+                        : line.Account is RandomBook.Receivable or RandomBook.Loans))
             .Sum(line => line.Amount.MinorUnits) * (side == "supplier" ? -1 : 1)
         where sum < 0
         select $"credit-balance/{side}/{RandomBook.Named[contact - 1].Id}";

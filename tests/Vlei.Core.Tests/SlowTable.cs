@@ -14,13 +14,15 @@ public sealed record SlowPredicate(string Text, Func<IReadOnlyDictionary<string,
 public static class SlowTable
 {
     private static readonly string[] Words =
-        ["account", "account.name", "account.type", "contact", "contact.email", "item", "kind", "document", "document.number", "document.contact", "memo", "tag.season"];
+        ["account", "account.name", "account.type", "contact", "contact.email", "item", "kind", "document", "document.number",
+            "document.contact", "memo", "tag.season"];
 
     private static readonly string[] Numbers = ["amount", "debit", "credit", "natural"];
 
     private static readonly (string Text, DateOnly From, DateOnly To)[] Periods =
     [
-        ("2024", new(2024, 1, 1), new(2024, 12, 31)), ("2025-Q1", new(2025, 1, 1), new(2025, 3, 31)), ("2025-06-15", new(2025, 6, 15), new(2025, 6, 15)),
+        ("2024", new(2024, 1, 1), new(2024, 12, 31)), ("2025-Q1", new(2025, 1, 1), new(2025, 3, 31)),
+        ("2025-06-15", new(2025, 6, 15), new(2025, 6, 15)),
         ("last-month", new(2026, 5, 1), new(2026, 5, 31)), ("fy2025", new(2024, 3, 1), new(2025, 2, 28)),
     ];
 
@@ -47,7 +49,8 @@ public static class SlowTable
         var amount = e.Amount / 100m;
         var text = book.Document(e.Document.Key);
         var type = AccountTypes.NameOf(account.Type);
-        var isCredit = type is "payable" or "tax" or "current-liability" or "long-term-liability" or "equity" or "retained-earnings" or "income" or "other-income";
+        var isCredit = type is "payable" or "tax" or "current-liability" or "long-term-liability" or "equity" or "retained-earnings"
+            or "income" or "other-income";
         var contact = e.Document.Lines.Select(line => line.Contact).FirstOrDefault(key => key > 0);
         Word Plain(string word) => new(word, word);
         Word? Named(int key) => key == 0 ? null : new Word(RandomBook.Named[key - 1].Id, RandomBook.Named[key - 1].Name);
@@ -86,24 +89,30 @@ public static class SlowTable
             (1, Predicate(depth - 1).Select(one => new SlowPredicate($"not ({one.Text})", row => !one.Holds(row)))));
 
     private static Gen<SlowPredicate> OfNumbers() => Gen.Select(
-        Choose.One(Numbers), Choose.One("=", "<>", "<", "<=", ">", ">="), Gen.Int[-2000, 2000], Gen.Bool, (field, sign, hundredths, isReckoned) =>
+        Choose.One(Numbers), Choose.One("=", "<>", "<", "<=", ">", ">="), Gen.Int[-2000, 2000], Gen.Bool,
+        (field, sign, hundredths, isReckoned) =>
         {
             var value = hundredths / 8m;
             var text = value.ToString(CultureInfo.InvariantCulture);
             return isReckoned
-                ? new SlowPredicate($"{field} * 2 {sign} amount + {text}", row => row[field] is decimal own ? Compared(sign, (own * 2).CompareTo((decimal)row["amount"]! + value)) : null)
-                : new SlowPredicate($"{field} {sign} {text}", row => row[field] is decimal own ? Compared(sign, own.CompareTo(value)) : null);
+                ? new SlowPredicate(
+                    $"{field} * 2 {sign} amount + {text}", row => row[field] is decimal own
+                        ? Compared(sign, (own * 2).CompareTo((decimal)row["amount"]! + value)) : null)
+                : new SlowPredicate(
+                    $"{field} {sign} {text}", row => row[field] is decimal own ? Compared(sign, own.CompareTo(value)) : null);
         });
 
     private static readonly string[] Spoken =
     [
-        "4000", "Sales", "PREMISES", "income", "A-1", "birch and co", "B-3@example.com", "D3", "d1", "N2", "first", "high", "invoice", "receipt", "1100", "low", "Cedar",
+        "4000", "Sales", "PREMISES", "income", "A-1", "birch and co", "B-3@example.com", "D3", "d1", "N2", "first", "high", "invoice",
+        "receipt", "1100", "low", "Cedar",
     ];
 
     private static Gen<SlowPredicate> OfWords() => Gen.Select(
         Choose.One(Words), Choose.One(Spoken), Gen.Bool, Gen.Int[500, 9000], (field, word, isEqual, code) => field == "account" && isEqual
             ? new SlowPredicate($"account >= '{code}'", row => int.Parse(((Word)row["account"]!).Id, CultureInfo.InvariantCulture) >= code)
-            : new SlowPredicate($"{field} {(isEqual ? "=" : "<>")} '{word}'", row => row[field] is Word own ? Is(own, word) == isEqual : null));
+            : new SlowPredicate(
+                $"{field} {(isEqual ? "=" : "<>")} '{word}'", row => row[field] is Word own ? Is(own, word) == isEqual : null));
 
     private static Gen<SlowPredicate> OfLists() => Gen.Select(
         Choose.One(Words), Choose.One(Spoken).Array[1, 5], Gen.Bool, (field, words, isNot) => new SlowPredicate(
@@ -114,10 +123,12 @@ public static class SlowTable
         Choose.One(Words), Choose.One("a%", "%e%", "%S", "_-%", "%", "B%c%", "N_"), (field, pattern) => new SlowPredicate(
             $"{field} LIKE '{pattern}'",
             row => row[field] is Word own ? new[] { own.Id, own.Name }.Any(text => System.Text.RegularExpressions.Regex.IsMatch(
-                text, $"^{pattern.Replace("%", ".*", StringComparison.Ordinal).Replace('_', '.')}$", System.Text.RegularExpressions.RegexOptions.IgnoreCase)) : null));
+                text, $"^{pattern.Replace("%", ".*", StringComparison.Ordinal).Replace('_', '.')}$",
+                System.Text.RegularExpressions.RegexOptions.IgnoreCase)) : null));
 
     private static Gen<SlowPredicate> OfDays() => Gen.Select(
-        Choose.One("date", "document.due"), Choose.One(Periods), Choose.One("in", "=", "<>", "<", "<=", ">", ">=", "between"), (field, period, sign) => new SlowPredicate(
+        Choose.One("date", "document.due"), Choose.One(Periods), Choose.One("in", "=", "<>", "<", "<=", ">", ">=", "between"),
+        (field, period, sign) => new SlowPredicate(
             sign == "between" ? $"{field} between '{period.Text}' and '2025-11-30'" : $"{field} {sign} '{period.Text}'",
             row => row[field] is DateOnly day ? sign switch
             {

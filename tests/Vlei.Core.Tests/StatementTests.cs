@@ -54,7 +54,8 @@ public class StatementTests
             report,
             new ReportRequest
             {
-                Period = new OpenPeriod(first, first.AddDays(days)), Basis = basis, Statement = new StatementRequest { IsDirect = report == "cash-flow direct" },
+                Period = new OpenPeriod(first, first.AddDays(days)), Basis = basis,
+                Statement = new StatementRequest { IsDirect = report == "cash-flow direct" },
                 By = spread == -2 ? null : spread == -1 ? Spread.Of(TimeUnit.Quarter) : Spread.Of(Spreads[spread].Field),
                 Compare = compare.Length == 0 ? [] : [Comparison.Parse(compare, first, Statements.March)],
                 Change = compare == "prior-year",
@@ -71,7 +72,8 @@ public class StatementTests
         Assert.Equal(
             asked.Request.Choices.Count > 0 && asked.Report != "profit-loss", report.Title.EndsWith("(in part)", StringComparison.Ordinal));
         var events = (asked.Request.Statement.IsDirect
-            ? SlowModel.MoneyEvents(book) : SlowModel.Events(book, asked.Request.Basis == AccountingBasis.Cash)).Where(asked.Holds).ToList();
+            ? SlowModel.MoneyEvents(book) : SlowModel.Events(book, asked.Request.Basis == AccountingBasis.Cash)).Where(asked.Holds)
+                .ToList();
         for (var column = 0; column < report.Columns.Count; column++)
         {
             var (measure, slice, range) = Meaning(report.Columns[column], asked.Request);
@@ -80,7 +82,8 @@ public class StatementTests
                 continue;
             }
 
-            var of = slice is null ? events : events.Where(e => Spreads.Single(s => s.Field == asked.Request.By!.Field).ValueOf(e) == slice).ToList();
+            var of = slice is null ? events
+                : events.Where(e => Spreads.Single(s => s.Field == asked.Request.By!.Field).ValueOf(e) == slice).ToList();
             foreach (var row in report.Rows.Where(row => row.Kind != RowKind.Heading))
             {
                 Assert.Equal(
@@ -98,7 +101,8 @@ public class StatementTests
     });
 
     [Fact]
-    public void What_a_figure_follows_from_comes_to_it_and_every_total_and_change_follows_from_something() => Gen.Select(RandomBook.Gen1, GenAsked).Sample((book, asked) =>
+    public void What_a_figure_follows_from_comes_to_it_and_every_total_and_change_follows_from_something() =>
+        Gen.Select(RandomBook.Gen1, GenAsked).Sample((book, asked) =>
     {
         var report = Statements.Build(asked.Report.Split(' ')[0], book, asked.Request);
         var workings = ReportWorkings.Of(report);
@@ -111,15 +115,23 @@ public class StatementTests
                 switch (workings.Of(row, place, column))
                 {
                     case Working.Sum sum:
-                        Assert.Equal((row.Key, report.Columns[column].Key, row.Cells[column].Units), (row.Key, report.Columns[column].Key, sum.Terms.Sum(term =>
+                        Assert.Equal(
+                            (row.Key, report.Columns[column].Key, row.Cells[column].Units),
+                            (row.Key, report.Columns[column].Key, sum.Terms.Sum(term =>
                             term.Sign * Enumerable.Range(term.First.Row, term.Last.Row - term.First.Row + 1)
-                                .Sum(line => Enumerable.Range(term.First.Column, term.Last.Column - term.First.Column + 1).Sum(across => At(new CellPlace(line, across)))))));
+                                .Sum(
+                                    line => Enumerable.Range(term.First.Column, term.Last.Column - term.First.Column + 1)
+                                        .Sum(across => At(new CellPlace(line, across)))))));
                         break;
                     case Working.Share { IsChange: true } share:
-                        Assert.Equal(row.Cells[column].Units, Money.Percentage.Of(new Money.Amount(At(share.Part) - At(share.Whole)), new Money.Amount(Math.Abs(At(share.Whole))))?.TenThousandths);
+                        Assert.Equal(
+                            row.Cells[column].Units, Money.Percentage.Of(
+                                new Money.Amount(At(share.Part) - At(share.Whole)),
+                                new Money.Amount(Math.Abs(At(share.Whole))))?.TenThousandths);
                         break;
                     case null:
-                        var isOfOthers = report.Columns[column].Working is not null || row.Key is "gross-profit" or "total-income" or "total-expenses" or "total-assets";
+                        var isOfOthers = report.Columns[column].Working is not null
+                            || row.Key is "gross-profit" or "total-income" or "total-expenses" or "total-assets";
                         Assert.False(isOfOthers && row.Cells[column].Units is not (null or 0), $"{row.Key}, {report.Columns[column].Key}");
                         break;
                 }
@@ -128,7 +140,8 @@ public class StatementTests
     });
 
     [Fact]
-    public void The_records_that_go_along_add_up_to_every_figure() => Gen.Select(RandomBook.Gen1, GenAsked, Gen.Bool).Sample((book, asked, withDocuments) =>
+    public void The_records_that_go_along_add_up_to_every_figure() =>
+        Gen.Select(RandomBook.Gen1, GenAsked, Gen.Bool).Sample((book, asked, withDocuments) =>
     {
         var report = Statements.Build(asked.Report.Split(' ')[0], book, asked.Request);
         Assert.Same(report, Details.AddTo(report, Statements.Context(book), StandardReports.Find("lines")!));
@@ -140,8 +153,10 @@ public class StatementTests
         for (var place = 0; place < figures.Count; place++)
         {
             var (row, column) = figures[place].Value;
-            var block = records.List.Rows.Skip(figures[place].Key + 1).Take((place + 1 < figures.Count ? figures[place + 1].Key : records.List.Rows.Count) - figures[place].Key - 1).ToList();
-            Assert.Equal(block.Where(line => line.Kind == RowKind.Record).Sum(line => line.Cells[amount].Units ?? 0), block[^1].Cells[amount].Units);
+            var block = records.List.Rows.Skip(figures[place].Key + 1)
+                .Take((place + 1 < figures.Count ? figures[place + 1].Key : records.List.Rows.Count) - figures[place].Key - 1).ToList();
+            Assert.Equal(
+                block.Where(line => line.Kind == RowKind.Record).Sum(line => line.Cells[amount].Units ?? 0), block[^1].Cells[amount].Units);
             if (report.Columns[column].Kind == ColumnKind.Money && report.Rows[row].InsteadOfMoney is null)
             {
                 Assert.Equal(report.Rows[row].Cells[column].Units, block[^1].Cells[amount].Units);
@@ -150,7 +165,9 @@ public class StatementTests
 
         // Documents go along where they are asked for, each once, and no other.
         var wanted = records.List.Rows.Select(line => line.Document).OfType<string>().Distinct().Order().ToList();
-        Assert.Equal(withDocuments ? wanted : [], records.Documents?.Rows.Select(line => line.Document).OfType<string>().Order() ?? Enumerable.Empty<string>());
+        Assert.Equal(
+            withDocuments ? wanted : [], records.Documents?.Rows.Select(line => line.Document).OfType<string>().Order()
+                ?? Enumerable.Empty<string>());
     });
 
     [Fact]
@@ -188,7 +205,8 @@ public class StatementTests
             Compare = [Comparison.Parse("budget", range.From, Statements.March)],
             Choices = narrowed ? [FieldChoice.Parse("department=A-1", isExcept: false)] : [],
         });
-        foreach (var column in Enumerable.Range(0, report.Columns.Count).Where(c => report.Columns[c].Key.StartsWith("budget", StringComparison.Ordinal)))
+        foreach (var column in Enumerable.Range(0, report.Columns.Count)
+            .Where(c => report.Columns[c].Key.StartsWith("budget", StringComparison.Ordinal)))
         {
             var slice = report.Columns[column].Key[7..^1];
             long Budget(int account) => book.Budgets
@@ -250,7 +268,8 @@ public class StatementTests
         {
             "profit-loss" => SlowStatements.ProfitAndLoss(row, range, Sum),
             "balance-sheet" => SlowStatements.BalanceSheet(row, range.To, Sum),
-            "cash-flow" or "cash-flow direct" => SlowStatements.CashFlow(row, range, Sum, report.EndsWith("direct", StringComparison.Ordinal)),
+            "cash-flow" or "cash-flow direct" =>
+                SlowStatements.CashFlow(row, range, Sum, report.EndsWith("direct", StringComparison.Ordinal)),
             "equity-movements" => SlowStatements.EquityMovements(row, range, Sum),
             "working-capital" => SlowStatements.WorkingCapital(row, range, Sum),
             _ when row != "total" => TrialBalance(row),

@@ -9,7 +9,8 @@ namespace Vlei.Core.Tests;
 public partial class StructureTests
 {
     private static readonly string[] FromTheGroundUp =
-        ["Problems", "Money", "Calendar", "Languages", "Ledger", "Basis", "Fields", "Reports", "Tables", "Statements", "OpenItems", "Review"];
+        ["Problems", "Money", "Calendar", "Languages", "Ledger", "Basis", "Fields", "Reports", "Tables", "Statements", "OpenItems",
+            "Review"];
 
     // What each project may use besides itself.
     private static readonly Dictionary<string, string[]> Projects = new()
@@ -34,7 +35,8 @@ public partial class StructureTests
             foreach (var (file, text) in FilesOf(project))
             {
                 foreach (var used in Names().Matches(text).Select(name => Projects.Keys.Where(known =>
-                    name.Value == known || name.Value.StartsWith($"{known}.", StringComparison.Ordinal)).MaxBy(known => known.Length)).OfType<string>())
+                    name.Value == known || name.Value.StartsWith($"{known}.", StringComparison.Ordinal)).MaxBy(known => known.Length))
+                        .OfType<string>())
                 {
                     Assert.True(used == project || used == "Vlei" || Projects[project].Contains(used), $"{file} uses {used}");
                 }
@@ -51,7 +53,8 @@ public partial class StructureTests
             var own = Array.IndexOf(FromTheGroundUp, folder);
             Assert.True(folder == "." || own >= 0, $"{folder} has no place in the order");
             Assert.DoesNotMatch(Outside(), text);
-            foreach (var used in Names().Matches(text).Select(name => name.Value.Split('.')).Where(parts => parts.Length > 2 && parts[1] == "Core").Select(parts => parts[2])
+            foreach (var used in Names().Matches(text).Select(name => name.Value.Split('.'))
+                .Where(parts => parts.Length > 2 && parts[1] == "Core").Select(parts => parts[2])
                 .Concat(folder == "." ? [] : InFull().Matches(text).Select(name => name.Groups[1].Value)))
             {
                 Assert.True(folder == "." || Array.IndexOf(FromTheGroundUp, used) <= own, $"{file} uses {used}");
@@ -67,10 +70,13 @@ public partial class StructureTests
             var uses = FilesOf(project).GroupBy(file => FolderOf(project, file.Path)).ToDictionary(
                 folder => folder.Key,
                 folder => folder.SelectMany(file => Names().Matches(file.Text)).Select(name => name.Value)
-                    .Where(name => name.StartsWith($"{project}.", StringComparison.Ordinal)).Select(name => name[(project.Length + 1)..].Replace('.', '/')).ToHashSet());
+                    .Where(name => name.StartsWith($"{project}.", StringComparison.Ordinal))
+                    .Select(name => name[(project.Length + 1)..].Replace('.', '/')).ToHashSet());
             foreach (var folder in uses.Keys.Where(folder => folder.Length > 0))
             {
-                Assert.False(Reached(uses, folder).Contains(folder), $"{project}/{folder} comes back to itself: {string.Join(", ", Reached(uses, folder))}");
+                Assert.False(
+                    Reached(uses, folder).Contains(folder),
+                    $"{project}/{folder} comes back to itself: {string.Join(", ", Reached(uses, folder))}");
             }
         }
     }
@@ -102,7 +108,9 @@ public partial class StructureTests
         var (reached, next) = (new HashSet<string>(), new Queue<string>([folder]));
         while (next.TryDequeue(out var at))
         {
-            foreach (var used in uses.Keys.Where(known => known.Length > 0 && known != at && uses[at].Any(name => name == known || name.StartsWith($"{known}/", StringComparison.Ordinal))))
+            foreach (var used in uses.Keys.Where(
+                known => known.Length > 0 && known != at && uses[at]
+                    .Any(name => name == known || name.StartsWith($"{known}/", StringComparison.Ordinal))))
             {
                 if (reached.Add(used))
                 {
@@ -114,8 +122,21 @@ public partial class StructureTests
         return reached;
     }
 
+    [Fact]
+    public void Lines_end_before_column_140()
+    {
+        const int Most = 140;
+        var tooLong = new[] { "src", "tests", "bench" }.SelectMany(folder =>
+                Directory.EnumerateFiles(Path.Combine(Root(), folder), "*.cs", SearchOption.AllDirectories))
+            .Where(file => !file.Contains("/obj/", StringComparison.Ordinal))
+            .SelectMany(file => File.ReadLines(file).Select((line, place) => (line, $"{file}:{place + 1}")))
+            .Where(line => line.line.Length > Most).Select(line => line.Item2);
+        Assert.Empty(tooLong);
+    }
+
     private static string FolderOf(string project, string file) =>
-        Path.GetRelativePath(Path.Combine(Root(), "src", project), Path.GetDirectoryName(file)!) is var folder && folder == "." ? "" : folder;
+        Path.GetRelativePath(Path.Combine(Root(), "src", project), Path.GetDirectoryName(file)!) is var folder && folder == "." ? ""
+            : folder;
 
     private static List<(string Path, string Text)> FilesOf(string project) =>
     [

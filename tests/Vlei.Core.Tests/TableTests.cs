@@ -15,7 +15,8 @@ public sealed class TableTests
     private static readonly Gen<AccountingBasis> GenBasis = Choose.One(AccountingBasis.Accrual, AccountingBasis.Cash);
 
     private static readonly Gen<string> GenField = Choose.One(
-        "account", "account.type", "contact", "contact.email", "item", "kind", "document", "document.contact", "memo", "tag.season", "month");
+        "account", "account.type", "contact", "contact.email", "item", "kind", "document", "document.contact", "memo", "tag.season",
+        "month");
 
     // What is cut into nothing is posted by one of the models and not by the other; it is left out of both.
     private const string Posted = "amount <> 0";
@@ -23,19 +24,24 @@ public sealed class TableTests
     private static ReportRequest Asked(AccountingBasis basis) => new() { Period = new OpenPeriod(Days), Basis = basis, Where = [Posted] };
 
     private static List<IReadOnlyDictionary<string, object?>> Slow(RandomBook book, AccountingBasis basis, SlowPredicate? where = null) =>
-        [.. SlowTable.Rows(book, basis == AccountingBasis.Cash, Days.From, Days.To).Where(row => where?.Holds(row) != false && (where is null || where.Holds(row) == true))];
+        [.. SlowTable.Rows(book, basis == AccountingBasis.Cash, Days.From, Days.To)
+            .Where(row => where?.Holds(row) != false && (where is null || where.Holds(row) == true))];
 
     private static decimal? Money(Report report, ReportRow row, string column) =>
         row.Cells[report.Columns.ToList().FindIndex(known => known.Key == column)].Units / 100m;
 
-    private static decimal Sum(IEnumerable<IReadOnlyDictionary<string, object?>> rows, string field) => rows.Sum(row => (decimal?)row[field] ?? 0);
+    private static decimal Sum(IEnumerable<IReadOnlyDictionary<string, object?>> rows, string field) =>
+        rows.Sum(row => (decimal?)row[field] ?? 0);
 
     private static IReadOnlyList<ColumnText> Columns(string list) => ColumnText.Parse("columns", list);
 
     [Fact]
-    public void A_predicate_takes_what_it_says() => Gen.Select(RandomBook.Gen1, GenBasis, SlowTable.Predicate(3)).Sample((book, basis, where) =>
+    public void A_predicate_takes_what_it_says() =>
+        Gen.Select(RandomBook.Gen1, GenBasis, SlowTable.Predicate(3)).Sample((book, basis, where) =>
     {
-        var report = Statements.Build("postings", book, Asked(basis) with { Where = [where.Text, Posted], List = new ListRequest { Columns = Columns("+amount,+document") } });
+        var report = Statements.Build(
+            "postings", book,
+            Asked(basis) with { Where = [where.Text, Posted], List = new ListRequest { Columns = Columns("+amount,+document") } });
         var expected = Slow(book, basis, where);
         Assert.Equal(
             expected.Select(row => (((Word)row["document"]!).Id, (decimal)row["amount"]!)).Order(),
@@ -46,9 +52,13 @@ public sealed class TableTests
     [Fact]
     public void Saved_selections_must_all_hold_and_alternatives_are_of_one_alone()
     {
-        var genChoice = Gen.Select(Choose.One("contact=A-1,B-3", "contact=B-3..B-20", "kind=invoice,bill", "kind=bill,journal", "account=4*", "account=1000,4000..6999", "amount=>0", "amount=..0", "item=none"), Gen.Bool);
+        var genChoice = Gen.Select(
+            Choose.One(
+                "contact=A-1,B-3", "contact=B-3..B-20", "kind=invoice,bill", "kind=bill,journal", "account=4*",
+                "account=1000,4000..6999", "amount=>0", "amount=..0", "item=none"), Gen.Bool);
         static SavedSelection Of(string name, (string Text, bool IsExcept)[] choices) => new(
-            name, $"selection {name}", [.. choices.Where(choice => !choice.IsExcept).Select(choice => choice.Text)], [.. choices.Where(choice => choice.IsExcept).Select(choice => choice.Text)], []);
+            name, $"selection {name}", [.. choices.Where(choice => !choice.IsExcept).Select(choice => choice.Text)],
+            [.. choices.Where(choice => choice.IsExcept).Select(choice => choice.Text)], []);
         Gen.Select(RandomBook.Gen1, GenBasis, genChoice.Array[1, 3], genChoice.Array[1, 3]).Sample((book, basis, one, other) =>
         {
             HashSet<string>? RowsOf(params string[] names)
@@ -57,8 +67,12 @@ public sealed class TableTests
                 try
                 {
                     var asked = RequestText.Read(
-                        new Dictionary<string, IReadOnlyList<string>> { ["select"] = names }, Days.To, Statements.March, Statements.Context(book).Currency, name => selections[name]);
-                    return [.. Statements.Build("postings", book, asked with { Period = new OpenPeriod(Days), Basis = basis }).Rows.SkipLast(1).Select(row => row.Key)];
+                        new Dictionary<string, IReadOnlyList<string>> { ["select"] = names }, Days.To, Statements.March,
+                        Statements.Context(book).Currency, name => selections[name]);
+                    return [
+                        .. Statements.Build(
+                            "postings", book, asked with { Period = new OpenPeriod(Days), Basis = basis }).Rows.SkipLast(1)
+                                .Select(row => row.Key)];
                 }
                 catch (ProblemException nothing)
                 {
@@ -78,7 +92,8 @@ public sealed class TableTests
 
     [Fact]
     public void Groups_come_to_what_their_rows_do_and_every_fold_to_the_same() => Gen.Select(
-        RandomBook.Gen1, GenBasis, GenField.Array[1, 3], SlowTable.Predicate(1), Gen.Int[1, 3], Gen.Bool).Sample((book, basis, fields, where, depth, isSummary) =>
+        RandomBook.Gen1, GenBasis, GenField.Array[1, 3], SlowTable.Predicate(1), Gen.Int[1, 3], Gen.Bool)
+            .Sample((book, basis, fields, where, depth, isSummary) =>
     {
         var groups = fields.Distinct().ToArray();
         var report = Statements.Build("postings", book, Asked(basis) with
@@ -89,20 +104,28 @@ public sealed class TableTests
             List = new ListRequest
             {
                 GroupBy = groups,
-                Columns = Columns("natural,count,average(amount),min(debit),max(credit),share(natural),group-share(natural),natural * 0.05:Rebate,natural / debit"),
+                Columns = Columns(
+                    "natural,count,average(amount),min(debit),max(credit),share(natural),group-share(natural),natural * 0.05:Rebate,"
+                        + "natural / debit"),
             },
         });
         var rows = Slow(book, basis, where);
         var levels = Math.Min(depth, groups.Length);
         for (var level = 1; level <= levels; level++)
         {
-            var expected = rows.GroupBy(row => string.Join('/', groups.Take(level).Select(field => SlowTable.KeyOf(row[field])))).ToDictionary(group => group.Key, group => group.ToList());
-            var shown = report.Rows.Where(row => row.Group?.Count == level && row.Kind is RowKind.Total or RowKind.Group && (level == levels || row.Kind == RowKind.Total)).ToList();
+            var expected = rows.GroupBy(row => string.Join('/', groups.Take(level).Select(field => SlowTable.KeyOf(row[field]))))
+                .ToDictionary(group => group.Key, group => group.ToList());
+            var shown = report.Rows.Where(
+                row => row.Group?.Count == level && row.Kind is RowKind.Total or RowKind.Group
+                    && (level == levels || row.Kind == RowKind.Total)).ToList();
             Assert.Equal(expected.Keys.Order(), shown.Select(row => string.Join('/', row.Group!)).Order());
             foreach (var row in shown)
             {
                 var own = expected[string.Join('/', row.Group!)];
-                var parent = level == 1 ? rows : rows.Where(other => groups.Take(level - 1).All(field => SlowTable.KeyOf(other[field]) == row.Group![Array.IndexOf(groups, field)])).ToList();
+                var parent = level == 1 ? rows
+                    : rows.Where(
+                        other => groups.Take(level - 1)
+                            .All(field => SlowTable.KeyOf(other[field]) == row.Group![Array.IndexOf(groups, field)])).ToList();
                 Same(report, row, own, rows, parent);
             }
         }
@@ -134,7 +157,8 @@ public sealed class TableTests
 
     [Fact]
     public void A_cross_table_has_every_row_once_in_each_total() => Gen.Select(
-        RandomBook.Gen1, GenBasis, GenField, GenField, Gen.Bool).Where((_, _, rows, across, _) => rows != across).Sample((book, basis, by, across, hasTwo) =>
+        RandomBook.Gen1, GenBasis, GenField, GenField, Gen.Bool).Where((_, _, rows, across, _) => rows != across)
+            .Sample((book, basis, by, across, hasTwo) =>
     {
         var report = Statements.Build("postings", book, Asked(basis) with
         {
@@ -145,7 +169,9 @@ public sealed class TableTests
         var values = all.Select(row => SlowTable.KeyOf(row[across])).Distinct().ToList();
         if (across != "month")
         {
-            Assert.Equal(values.Order(), report.Columns.Select(column => column.Key).Where(key => !key.Contains("percent") && !key.StartsWith("count") && !key.Contains("total"))
+            Assert.Equal(
+                values.Order(), report.Columns.Select(column => column.Key)
+                    .Where(key => !key.Contains("percent") && !key.StartsWith("count") && !key.Contains("total"))
                 .Select(key => key.StartsWith("debit(") ? key[6..^1] : key).Order());
         }
 
@@ -161,7 +187,8 @@ public sealed class TableTests
                 foreach (var (name, of) in new[] { ("row", inRow), ("column", inColumn), ("whole", whole) })
                 {
                     Assert.Equal(
-                        own.Any(r => r["debit"] is not null) ? SlowModel.Percent((long)(Sum(own, "debit") * 100), (long)(Sum(of, "debit") * 100)) : null,
+                        own.Any(r => r["debit"] is not null)
+                            ? SlowModel.Percent((long)(Sum(own, "debit") * 100), (long)(Sum(of, "debit") * 100)) : null,
                         row.Cells[report.Columns.ToList().FindIndex(column => column.Key == $"percent-{name}({key})")].Units / 10_000m);
                 }
             }
@@ -172,18 +199,22 @@ public sealed class TableTests
     }, iter: 200);
 
     [Fact]
-    public void Compared_groups_are_those_of_the_earlier_days() => Gen.Select(RandomBook.Gen1, GenBasis, GenField, Gen.Bool).Sample((book, basis, by, isSpread) =>
+    public void Compared_groups_are_those_of_the_earlier_days() =>
+        Gen.Select(RandomBook.Gen1, GenBasis, GenField, Gen.Bool).Sample((book, basis, by, isSpread) =>
     {
         var period = new DateRange(new DateOnly(2025, 4, 1), new DateOnly(2025, 9, 30));
         var report = Statements.Build("postings", book, new ReportRequest
         {
-            Period = new OpenPeriod(period), Basis = basis, Where = [Posted], List = new ListRequest { Rows = [by], Across = isSpread ? "quarter" : null, Measures = Columns("natural") },
+            Period = new OpenPeriod(period), Basis = basis, Where = [Posted],
+            List = new ListRequest { Rows = [by], Across = isSpread ? "quarter" : null, Measures = Columns("natural") },
             Compare = [new Comparison(ComparisonKind.PriorYear, 1)], Change = true,
         });
         var earlier = new DateRange(new DateOnly(2024, 4, 1), new DateOnly(2024, 9, 30));
-        var rows = new[] { period, earlier }.Select(range => SlowTable.Rows(book, basis == AccountingBasis.Cash, range.From, range.To)).ToList();
+        var rows = new[] { period, earlier }.Select(range => SlowTable.Rows(book, basis == AccountingBasis.Cash, range.From, range.To))
+            .ToList();
         Assert.Equal(
-            rows.SelectMany(own => own).Select(row => SlowTable.KeyOf(row[by])).Distinct().Order(), report.Rows.SkipLast(1).Select(row => row.Key).Order());
+            rows.SelectMany(own => own).Select(row => SlowTable.KeyOf(row[by])).Distinct().Order(),
+            report.Rows.SkipLast(1).Select(row => row.Key).Order());
         foreach (var row in report.Rows)
         {
             var pairs = isSpread
@@ -197,16 +228,23 @@ public sealed class TableTests
                 Assert.Equal(Of(sums[0]), Money(report, row, key));
                 Assert.Equal(Of(sums[1]), Money(report, row, old));
                 Assert.Equal(
-                    Of(sums[0]) is null && Of(sums[1]) is null ? null : (Of(sums[0]) ?? 0) - (Of(sums[1]) ?? 0), Money(report, row, $"change({key},{old})"));
+                    Of(sums[0]) is null && Of(sums[1]) is null ? null : (Of(sums[0]) ?? 0) - (Of(sums[1]) ?? 0),
+                    Money(report, row, $"change({key},{old})"));
             }
         }
     }, iter: 150);
 
     [Fact]
     public void What_is_sorted_cut_and_run_up_is_the_whole() => Gen.Select(
-        RandomBook.Gen1, GenBasis, Gen.Int[1, 6], Gen.Bool, Choose.One("-amount", "contact,-date", "document.number,amount", "-document.due,kind")).Sample((book, basis, top, isGrouped, sort) =>
+        RandomBook.Gen1, GenBasis, Gen.Int[1, 6], Gen.Bool,
+        Choose.One("-amount", "contact,-date", "document.number,amount", "-document.due,kind"))
+            .Sample((book, basis, top, isGrouped, sort) =>
     {
-        var request = Asked(basis) with { Sort = SortOrder.Parse(sort), List = new ListRequest { Columns = Columns("date,contact,document.number,document.due,kind,amount,debit,running(amount)") } };
+        var request = Asked(basis) with
+        {
+            Sort = SortOrder.Parse(sort),
+            List = new ListRequest { Columns = Columns("date,contact,document.number,document.due,kind,amount,debit,running(amount)") },
+        };
         var all = Slow(book, basis);
         var whole = Statements.Build("postings", book, request);
         var running = 0m;
@@ -217,11 +255,19 @@ public sealed class TableTests
 
         foreach (var (one, next) in whole.Rows.SkipLast(2).Zip(whole.Rows.Skip(1)))
         {
-            Assert.True(SortOrder.Parse(sort).Select(key => Order(one, next, key)).FirstOrDefault(order => order != 0) <= 0, $"{one.Key} {next.Key} {sort}");
+            Assert.True(
+                SortOrder.Parse(sort).Select(key => Order(one, next, key)).FirstOrDefault(order => order != 0) <= 0,
+                $"{one.Key} {next.Key} {sort}");
         }
 
         var cut = Statements.Build("postings", book, isGrouped
-            ? Asked(basis) with { Top = top, Summary = true, List = new ListRequest { GroupBy = ["account"], Columns = Columns("amount,debit,count") } } : request with { Top = top });
+            ? Asked(
+                basis) with
+            {
+                Top = top,
+                Summary = true,
+                List = new ListRequest { GroupBy = ["account"], Columns = Columns("amount,debit,count") }
+            } : request with { Top = top });
         Assert.Equal(all.Count == 0 ? null : Sum(all, "amount"), Money(cut, cut.Rows[^1], "amount"));
         Assert.Equal(Sum(all, "debit"), cut.Rows.SkipLast(1).Sum(row => Money(cut, row, "debit") ?? 0));
         Assert.True(cut.Rows.Count <= top + 2);
@@ -237,12 +283,15 @@ public sealed class TableTests
     }, iter: 200);
 
     [Fact]
-    public void Every_sum_is_traced_to_the_postings_that_make_it() => Gen.Select(RandomBook.Gen1, GenBasis, GenField).Sample((book, basis, by) =>
+    public void Every_sum_is_traced_to_the_postings_that_make_it() =>
+        Gen.Select(RandomBook.Gen1, GenBasis, GenField).Sample((book, basis, by) =>
     {
         foreach (var request in new[]
         {
             Asked(basis) with { List = new ListRequest { GroupBy = [by], Columns = Columns("amount,debit,natural * 0.05:Rebate") } },
-            Asked(basis) with { List = new ListRequest { Rows = [by], Across = "kind", Measures = Columns("natural") }, Compare = [new Comparison(ComparisonKind.PriorYear, 1)], Change = true },
+            Asked(
+                basis) with { List = new ListRequest { Rows = [by], Across = "kind", Measures = Columns("natural") },
+                Compare = [new Comparison(ComparisonKind.PriorYear, 1)], Change = true },
         })
         {
             var report = Statements.Build("postings", book, request);
@@ -264,9 +313,12 @@ public sealed class TableTests
     [Fact]
     public void Choices_take_what_predicates_take() => Gen.Select(
         RandomBook.Gen1, Choose.One(
-            ("contact=A-1", "contact = 'A-1'"), ("contact.email=none", "contact.email is null"), ("amount=>=100", "amount >= 100"), ("amount=-5..5", "amount between -5 and 5"),
-            ("date=2025", "date in '2025'"), ("date=2024-06..2025-03", "date between '2024-06' and '2025-03'"), ("document.due=none", "document.due is null"),
-            ("document.number=N1,N3", "document.number in ('N1', 'N3')"), ("debit=none,<10", "debit is null or debit < 10"), ("account=6000", "account in ('6000', '6010')"))).Sample((book, pair) =>
+            ("contact=A-1", "contact = 'A-1'"), ("contact.email=none", "contact.email is null"), ("amount=>=100", "amount >= 100"),
+            ("amount=-5..5", "amount between -5 and 5"),
+            ("date=2025", "date in '2025'"), ("date=2024-06..2025-03", "date between '2024-06' and '2025-03'"),
+            ("document.due=none", "document.due is null"),
+            ("document.number=N1,N3", "document.number in ('N1', 'N3')"), ("debit=none,<10", "debit is null or debit < 10"),
+            ("account=6000", "account in ('6000', '6010')"))).Sample((book, pair) =>
     {
         var request = Asked(AccountingBasis.Accrual);
         try
@@ -289,7 +341,8 @@ public sealed class TableTests
         var all = new OpenPeriod(null, null);
         Report Of(AccountingBasis basis) => Statements.Build("postings", settled, new ReportRequest
         {
-            Period = all, Basis = basis, Where = [Posted], Summary = true, List = new ListRequest { GroupBy = ["document", "line"], Columns = Columns("quantity") },
+            Period = all, Basis = basis, Where = [Posted], Summary = true,
+            List = new ListRequest { GroupBy = ["document", "line"], Columns = Columns("quantity") },
         });
         var (accrual, cash) = (Of(AccountingBasis.Accrual), Of(AccountingBasis.Cash));
         var known = cash.Rows.ToDictionary(row => row.Key, row => row.Cells[0].Units);
@@ -321,8 +374,11 @@ public sealed class TableTests
     public void A_mistake_in_a_predicate_is_pointed_at(string where, int place, string message)
     {
         var book = new RandomBook([new BookDocument(1, Days.From, [new Line(1, RandomBook.Bank, Amount.Zero, Kind: 1)])], []);
-        var problem = Assert.Throws<ProblemException>(() => Statements.Build("postings", book, Asked(AccountingBasis.Accrual) with { Where = [where] }));
-        Assert.Equal((ProblemKind.Usage, $"--where, at character {place}: "), (problem.Kind, problem.Message[..(problem.Message.IndexOf(": ", StringComparison.Ordinal) + 2)]));
+        var problem = Assert.Throws<ProblemException>(
+            () => Statements.Build("postings", book, Asked(AccountingBasis.Accrual) with { Where = [where] }));
+        Assert.Equal(
+            (ProblemKind.Usage, $"--where, at character {place}: "),
+            (problem.Kind, problem.Message[..(problem.Message.IndexOf(": ", StringComparison.Ordinal) + 2)]));
         Assert.Contains(message, problem.Message);
         Assert.Equal(Math.Min(place - 1, 40), problem.Advice!.Split('\n')[1].IndexOf('^'));
     }
@@ -331,7 +387,10 @@ public sealed class TableTests
     [Trait("Speed", "slow")]
     public void No_predicate_crashes() => Gen.OneOf(
         Gen.String[Gen.Char["abcdeamount .'\"()=<>-+*/_%, 0123456789\n"], 0, 60],
-        SlowTable.Predicate(3).Select(Gen.Int[0, 200], Gen.Int[0, 20], (where, at, count) => where.Text.Remove(Math.Min(at, where.Text.Length), Math.Min(count, where.Text.Length - Math.Min(at, where.Text.Length)))),
+        SlowTable.Predicate(3).Select(
+            Gen.Int[0, 200], Gen.Int[0, 20],
+            (where, at, count) => where.Text.Remove(
+                Math.Min(at, where.Text.Length), Math.Min(count, where.Text.Length - Math.Min(at, where.Text.Length)))),
         Gen.Int[1, 20_000].Select(depth => new string('(', depth) + "amount > 1" + new string(')', depth)),
         Gen.Int[1, 20_000].Select(depth => string.Concat(Enumerable.Repeat("not ", depth)) + "amount > 1"),
         Gen.Int[1, 5_000].Select(count => string.Join(" or ", Enumerable.Repeat("amount + 1 > 1", count)))).Sample(text =>

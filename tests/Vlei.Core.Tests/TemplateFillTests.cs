@@ -7,7 +7,10 @@ using Vlei.Output;
 
 namespace Vlei.Core.Tests;
 
-/// <summary>A workbook of one random report is filled with another: what comes out is what the other is by itself, and a damaged workbook is refused or filled, never a fault.</summary>
+/// <summary>
+/// A workbook of one random report is filled with another: what comes out is what the other is by itself, and a damaged workbook
+/// is refused or filled, never a fault.
+/// </summary>
 public sealed class TemplateFillTests : IDisposable
 {
     private static readonly XNamespace Main = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
@@ -15,7 +18,8 @@ public sealed class TemplateFillTests : IDisposable
     private readonly DirectoryInfo _folder = Directory.CreateTempSubdirectory("vlei");
 
     [Fact]
-    public void A_filled_workbook_holds_what_the_report_written_by_itself_does() => Gen.Select(OutputTests.GenReport, OutputTests.GenReport).Sample((first, then) =>
+    public void A_filled_workbook_holds_what_the_report_written_by_itself_does() =>
+        Gen.Select(OutputTests.GenReport, OutputTests.GenReport).Sample((first, then) =>
     {
         then = then with { Notes = first.Notes, AddressedTo = first.AddressedTo };
         var path = Path.Combine(_folder.FullName, $"{Guid.NewGuid()}.xlsx");
@@ -34,7 +38,8 @@ public sealed class TemplateFillTests : IDisposable
     });
 
     [Fact]
-    public void A_damaged_workbook_is_refused_in_words_or_filled() => Gen.Select(OutputTests.GenReport, Gen.Int[0, 20], Gen.Int[0, int.MaxValue], Gen.Int[0, 4]).Sample((report, part, place, how) =>
+    public void A_damaged_workbook_is_refused_in_words_or_filled() =>
+        Gen.Select(OutputTests.GenReport, Gen.Int[0, 20], Gen.Int[0, int.MaxValue], Gen.Int[0, 4]).Sample((report, part, place, how) =>
     {
         var path = Path.Combine(_folder.FullName, $"{Guid.NewGuid()}.xlsx");
         File.WriteAllBytes(path, Workbook(report, null, new ChartText(ChartKind.Auto, [])));
@@ -62,16 +67,28 @@ public sealed class TemplateFillTests : IDisposable
         var figures = OutputTests.GenReport.Single() with
         {
             Columns = [new ReportColumn("k0", "Amount", ColumnKind.Money)],
-            Rows = [.. Enumerable.Range(0, Figures).Select(place => new ReportRow($"f{place}", $"Figure {place}", RowKind.Account, 0, [new Cell(Records)]))],
+            Rows = [.. Enumerable.Range(0, Figures)
+                .Select(place => new ReportRow($"f{place}", $"Figure {place}", RowKind.Account, 0, [new Cell(Records)]))],
         };
         var list = figures with
         {
             Title = "Records",
             Rows = [.. Enumerable.Range(0, Figures * (Records + 1)).Select(place => place % (Records + 1) == 0
-                ? new ReportRow($"h{place}", "Figure", RowKind.Heading, 0, [Cell.Empty]) : new ReportRow($"r{place}", "D", RowKind.Record, 1, [new Cell(1)]) { Document = "D" })],
+                ? new ReportRow($"h{place}", "Figure", RowKind.Heading, 0, [Cell.Empty])
+                : new ReportRow($"r{place}", "D", RowKind.Record, 1, [new Cell(1)]) { Document = "D" })],
         };
-        var documents = figures with { Title = "Documents", Rows = [new ReportRow("D", "D", RowKind.Heading, 0, [Cell.Empty]) { Document = "D" }] };
-        var report = figures with { Records = new ReportRecords(list, Enumerable.Range(0, Figures).ToDictionary(place => place * (Records + 1), place => new CellPlace(place, 0))) { Documents = documents } };
+        var documents = figures with
+        {
+            Title = "Documents",
+            Rows = [new ReportRow("D", "D", RowKind.Heading, 0, [Cell.Empty]) { Document = "D" }],
+        };
+        var report = figures with
+        {
+            Records = new ReportRecords(
+                list, Enumerable.Range(0, Figures)
+                    .ToDictionary(place => place * (Records + 1), place => new CellPlace(place, 0)))
+            { Documents = documents },
+        };
         var path = Path.Combine(_folder.FullName, "links.xlsx");
         File.WriteAllBytes(path, Workbook(report, null));
         foreach (var workbook in new[] { Read(File.ReadAllBytes(path)), Read(Workbook(report, path)) })
@@ -82,7 +99,8 @@ public sealed class TemplateFillTests : IDisposable
         }
 
         static List<string> Links(Dictionary<string, XDocument> workbook, int sheet) =>
-            [.. workbook[$"xl/worksheets/sheet{sheet}.xml"].Descendants(Main + "hyperlink").Select(link => (string)link.Attribute("location")!)];
+            [.. workbook[$"xl/worksheets/sheet{sheet}.xml"].Descendants(Main + "hyperlink")
+                .Select(link => (string)link.Attribute("location")!)];
     }
 
     public void Dispose() => _folder.Delete(recursive: true);
@@ -100,7 +118,8 @@ public sealed class TemplateFillTests : IDisposable
 
         var elements = document.Root!.Descendants().ToList();
         var element = elements[place % elements.Count];
-        var attributes = element.Attributes().Where(attribute => !attribute.IsNamespaceDeclaration && attribute.Name.Namespace != XNamespace.Xml).ToList();
+        var attributes = element.Attributes()
+            .Where(attribute => !attribute.IsNamespaceDeclaration && attribute.Name.Namespace != XNamespace.Xml).ToList();
         var attribute = attributes.Count == 0 ? null : attributes[place % attributes.Count];
         switch (how)
         {
@@ -129,7 +148,17 @@ public sealed class TemplateFillTests : IDisposable
     private static byte[] Workbook(Report report, string? template, ChartText? chart = null)
     {
         using var stream = new MemoryStream();
-        ReportFormat.All.Single(format => format.Name == "xlsx").Write(report with { Look = new ReportLook { Template = template is null ? null : new ReportTemplate(template, File.ReadAllBytes(template)), Chart = chart } }, stream, new Surface(null, false, false));
+        ReportFormat.All.Single(format => format.Name == "xlsx")
+            .Write(
+                report with
+                {
+                    Look = new ReportLook
+                    {
+                        Template = template is null ? null
+                    : new ReportTemplate(template, File.ReadAllBytes(template)), Chart = chart
+                    }
+                }, stream,
+                    new Surface(null, false, false));
         return stream.ToArray();
     }
 
@@ -146,15 +175,20 @@ public sealed class TemplateFillTests : IDisposable
     private static string Name(Dictionary<string, XDocument> workbook, string name) =>
         workbook["xl/workbook.xml"].Descendants(Main + "definedName").Single(defined => (string)defined.Attribute("name")! == name).Value;
 
-    private static int Row(string place, int end) => int.Parse(place[(place.LastIndexOf('!') + 1)..].Split(':')[end].Split('$')[2], System.Globalization.CultureInfo.InvariantCulture);
+    private static int Row(string place, int end) =>
+        int.Parse(place[(place.LastIndexOf('!') + 1)..].Split(':')[end].Split('$')[2], System.Globalization.CultureInfo.InvariantCulture);
 
     // The cells of the table, each with its place as seen from the first, and what is in it.
     private static List<(string Cell, string? Formula, string Value)> Table(Dictionary<string, XDocument> workbook)
     {
         var place = Name(workbook, "report");
         var (first, last, column) = (Row(place, 0), Row(place, 1), place.Split('$')[^2]);
-        return [.. workbook["xl/worksheets/sheet1.xml"].Descendants(Main + "row").Where(row => (int)row.Attribute("r")! >= first && (int)row.Attribute("r")! <= last)
-            .SelectMany(row => row.Elements(Main + "c")).Select(cell => ((string)cell.Attribute("r")!, (string?)cell.Element(Main + "f"), string.Concat(cell.Elements().Where(element => element.Name != Main + "f").Select(element => element.Value))))
+        return [.. workbook["xl/worksheets/sheet1.xml"].Descendants(Main + "row")
+            .Where(row => (int)row.Attribute("r")! >= first && (int)row.Attribute("r")! <= last)
+            .SelectMany(row => row.Elements(Main + "c")).Select(
+                cell =>
+                    ((string)cell.Attribute("r")!, (string?)cell.Element(Main + "f"),
+                        string.Concat(cell.Elements().Where(element => element.Name != Main + "f").Select(element => element.Value))))
             .Where(cell => cell.Item3.Length > 0).Append(("last", null, $"{column}{last - first}"))];
     }
 }

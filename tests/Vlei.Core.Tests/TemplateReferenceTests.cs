@@ -3,18 +3,26 @@ using Vlei.Output.Workbook.Template;
 
 namespace Vlei.Core.Tests;
 
-/// <summary>Where cells go when a table gets other rows, against a model that moves whole rows by hand; and that nothing else of a formula changes.</summary>
+/// <summary>
+/// Where cells go when a table gets other rows, against a model that moves whole rows by hand; and that nothing else of a formula
+/// changes.
+/// </summary>
 public class TemplateReferenceTests
 {
     private const int First = 5;
 
-    private static readonly string[] Labels = ["Income", "Sales", "Hire", "Repairs", "Total income", "Rent", "Fuel", "Total expenses", "Net profit"];
+    private static readonly string[] Labels =
+        ["Income", "Sales", "Hire", "Repairs", "Total income", "Rent", "Fuel", "Total expenses", "Net profit"];
 
-    private static readonly Gen<string[]> GenLabels = Gen.Shuffle(Labels).SelectMany(all => Gen.Int[1, all.Length].Select(count => all.Take(count).OrderBy(label => Array.IndexOf(Labels, label)).ToArray()));
+    private static readonly Gen<string[]> GenLabels = Gen.Shuffle(Labels)
+        .SelectMany(
+            all => Gen.Int[1, all.Length].Select(count => all.Take(count).OrderBy(label => Array.IndexOf(Labels, label)).ToArray()));
 
     private static readonly Gen<string> GenPiece = Choose.One(
-        "A1", "$B$7", "C$9", "$D10", "B6:B12", "$B$6:$B$12", "A:A", "7:9", "'Other sheet'!B7", "Sheet2!B7:C9", "SUM(", "IF(", ")", "\"B7 \"\"B8\"\"\"", "LOG10(", "name_B7", "B7x", "1E5", "7", "Table1[B7]",
-        "Table1[[#All],[B7]]", "[2]Far!B7", "'[Far.xlsx]Near'!B7", "TRUE", "#REF!", "B7%", "&", "+", "-", "*", " ", ",", "<>", "{1,2;3,4}", "XFE7", "B1048577", "AAAA7", "B7(", "_xlfn.B7", "Häuser!B7");
+        "A1", "$B$7", "C$9", "$D10", "B6:B12", "$B$6:$B$12", "A:A", "7:9", "'Other sheet'!B7", "Sheet2!B7:C9", "SUM(", "IF(", ")",
+        "\"B7 \"\"B8\"\"\"", "LOG10(", "name_B7", "B7x", "1E5", "7", "Table1[B7]",
+        "Table1[[#All],[B7]]", "[2]Far!B7", "'[Far.xlsx]Near'!B7", "TRUE", "#REF!", "B7%", "&", "+", "-", "*", " ", ",", "<>",
+        "{1,2;3,4}", "XFE7", "B1048577", "AAAA7", "B7(", "_xlfn.B7", "Häuser!B7");
 
     [Fact]
     public void A_formula_whose_places_stay_stays_to_the_letter() => GenPiece.Array[0, 12].Sample(pieces =>
@@ -25,7 +33,8 @@ public class TemplateReferenceTests
     });
 
     [Fact]
-    public void Places_that_are_not_fixed_go_along_and_come_back() => Gen.Select(GenPiece.Array[0, 8], Gen.Int[0, 9], Gen.Int[0, 5]).Sample((pieces, rows, columns) =>
+    public void Places_that_are_not_fixed_go_along_and_come_back() =>
+        Gen.Select(GenPiece.Array[0, 8], Gen.Int[0, 9], Gen.Int[0, 5]).Sample((pieces, rows, columns) =>
     {
         var formula = string.Concat(pieces);
         Assert.Equal(formula, FormulaText.Moved(FormulaText.Moved(formula, rows, columns), -rows, -columns));
@@ -36,12 +45,15 @@ public class TemplateReferenceTests
     [InlineData("'Profit and loss'!B6+Other!B6", "'Profit and loss'!B8+Other!B6")]
     [InlineData("\"B6\"&B6", "\"B6\"&B8")]
     [InlineData("B2", "0")]
-    public void Only_the_places_of_the_sheet_that_is_meant_are_others(string formula, string expected) => Assert.Equal(expected, FormulaText.With(formula, (sheet, range) =>
+    public void Only_the_places_of_the_sheet_that_is_meant_are_others(string formula, string expected) =>
+        Assert.Equal(expected, FormulaText.With(formula, (sheet, range) =>
         sheet is not (null or "Profit and loss") ? range : range.First.Row < 3 ? null
-            : new SheetRange(range.First with { Row = range.First.Row + 2 }, range.Last is { } last ? last with { Row = last.Row + 2 } : null)));
+            : new SheetRange(
+                range.First with { Row = range.First.Row + 2 }, range.Last is { } last ? last with { Row = last.Row + 2 } : null)));
 
     [Fact]
-    public void A_cell_goes_where_its_row_goes_and_what_is_below_as_far_as_the_table_grows() => Gen.Select(GenLabels, GenLabels, Gen.Int[1, 30]).Sample((old, @new, row) =>
+    public void A_cell_goes_where_its_row_goes_and_what_is_below_as_far_as_the_table_grows() =>
+        Gen.Select(GenLabels, GenLabels, Gen.Int[1, 30]).Sample((old, @new, row) =>
     {
         var shift = Shift(old, @new);
         var expected = row <= First ? row : row > First + old.Length ? row + @new.Length - old.Length
@@ -51,7 +63,8 @@ public class TemplateReferenceTests
     });
 
     [Fact]
-    public void A_stretch_takes_all_of_its_rows_that_are_left_and_those_that_came_between_but_none_that_stood_outside() => Gen.Select(GenLabels, GenLabels, Gen.Int[1, 25], Gen.Int[0, 12]).Sample((old, @new, from, length) =>
+    public void A_stretch_takes_all_of_its_rows_that_are_left_and_those_that_came_between_but_none_that_stood_outside() =>
+        Gen.Select(GenLabels, GenLabels, Gen.Int[1, 25], Gen.Int[0, 12]).Sample((old, @new, from, length) =>
     {
         var shift = Shift(old, @new);
         var stretch = new SheetRange(Cell(from), Cell(from + length));
@@ -73,7 +86,8 @@ public class TemplateReferenceTests
     });
 
     [Fact]
-    public void What_is_written_reads_back() => Gen.Select(Gen.Int[1, 1_048_576], Gen.Int[1, 16_384], Gen.Bool, Gen.Bool).Sample((row, column, isRowFixed, isColumnFixed) =>
+    public void What_is_written_reads_back() =>
+        Gen.Select(Gen.Int[1, 1_048_576], Gen.Int[1, 16_384], Gen.Bool, Gen.Bool).Sample((row, column, isRowFixed, isColumnFixed) =>
     {
         var cell = new CellName(row, column, isRowFixed, isColumnFixed);
         Assert.Equal(new SheetRange(cell, null), SheetRange.Parse(cell.ToString()));
@@ -84,5 +98,6 @@ public class TemplateReferenceTests
     private static CellName Cell(int row) => new(row, 2, false, false);
 
     private static TableShift Shift(string[] old, string[] @new) => new(
-        new SheetRange(new CellName(First, 1, true, true), new CellName(First + old.Length, 3, true, true)), old, ["May 2026", "May 2025"], @new, ["June 2026", "June 2025"]);
+        new SheetRange(new CellName(First, 1, true, true), new CellName(First + old.Length, 3, true, true)), old,
+        ["May 2026", "May 2025"], @new, ["June 2026", "June 2025"]);
 }

@@ -33,9 +33,12 @@ public sealed class AgreementTests : IDisposable
             Assert.Equal(owed, side * Cell("trial-balance", control, "closing", period));
         }
 
-        Assert.Equal(Cell("receivables-aging", "total", "total", "--as-of", day), Cell("collection", "receivables", null, "--period", $"2023-03-01/{day}"));
         Assert.Equal(
-            Cell("cash-flow", "closing-money", null, "--period", $"2023-03-01/{day}"), Cell("money-to-come", "opening", "balance", "--as-of", day));
+            Cell("receivables-aging", "total", "total", "--as-of", day),
+            Cell("collection", "receivables", null, "--period", $"2023-03-01/{day}"));
+        Assert.Equal(
+            Cell("cash-flow", "closing-money", null, "--period", $"2023-03-01/{day}"),
+            Cell("money-to-come", "opening", "balance", "--as-of", day));
         Assert.Equal(Cell("money-to-come", "opening", "balance", "--as-of", day), Cell("bills-to-pay", "opening", "left", "--as-of", day));
     }
 
@@ -43,8 +46,10 @@ public sealed class AgreementTests : IDisposable
     public void Statements_of_account_add_up_to_what_is_owed()
     {
         _tool.Run("show", "statement-of-account", "--book", "reedwater", "--period", "2026-05", "--to", "all/", "--format", "csv").Done();
-        var files = Directory.EnumerateFiles(_tool.PathOf("all")).Select(path => File.ReadAllLines(path).Select(line => line.Split(',')).ToList()).ToList();
-        decimal Sum(Func<string[], bool> isMeant) => files.SelectMany(lines => lines).Where(isMeant).Sum(cells => decimal.Parse(cells[^1], CultureInfo.InvariantCulture));
+        var files = Directory.EnumerateFiles(_tool.PathOf("all"))
+            .Select(path => File.ReadAllLines(path).Select(line => line.Split(',')).ToList()).ToList();
+        decimal Sum(Func<string[], bool> isMeant) =>
+            files.SelectMany(lines => lines).Where(isMeant).Sum(cells => decimal.Parse(cells[^1], CultureInfo.InvariantCulture));
         Assert.Equal(Cell("receivables-aging", "total", "total", "--as-of", "2026-05-31"), Sum(cells => cells[0] == "closing"));
         foreach (var bucket in new[] { "current", "1-30", "31-60", "61-90", "over-90" })
         {
@@ -62,7 +67,8 @@ public sealed class AgreementTests : IDisposable
         Assert.Equal(Cell("bills-to-pay", "total", "to-pay", asked), Cell("money-to-come", "total", "payments", asked));
         Assert.Equal(
             Cell("money-to-come", "total", "receipts", [.. asked, "--by", "month"]),
-            Cell("money-to-come", "total", "receipts", [.. asked, "--as-usual"]) + Cell("money-to-come", "later", "receipts", [.. asked, "--as-usual"]));
+            Cell("money-to-come", "total", "receipts", [.. asked, "--as-usual"]) + Cell(
+                "money-to-come", "later", "receipts", [.. asked, "--as-usual"]));
         Assert.Equal(Cell("receivables-aging", "total", "disputed", asked), Cell("money-to-come", "disputed", "receipts", asked));
         Assert.Equal(Cell("receivables-aging", "total", "promised", asked), Cell("open-receivables", "total", "promised", asked));
     }
@@ -78,7 +84,9 @@ public sealed class AgreementTests : IDisposable
         {
             Assert.Equal(income, Cell($"sales-by-{by}", "total", "natural", asked));
             Assert.Equal(income, Cell($"sales-by-{by}", "total", "natural", [.. asked, "--detail"]));
-            Assert.Equal(income, Cell($"sales-by-{by}", "total", "total", [.. asked, "--rows", "account", "--across", "quarter", "--measure", "natural"]));
+            Assert.Equal(
+                income,
+                Cell($"sales-by-{by}", "total", "total", [.. asked, "--rows", "account", "--across", "quarter", "--measure", "natural"]));
         }
 
         Assert.Equal(income, Cell("top-customers", "total", "natural", asked));
@@ -93,7 +101,8 @@ public sealed class AgreementTests : IDisposable
             Cell("trial-balance", "2200", "debit", asked) - Cell("trial-balance", "2200", "credit", asked),
             Cell("postings", "total", "amount", [.. asked, "--only", "account=2200", "--columns", "+amount"]));
         Assert.Equal(
-            Cell("tax", "total", "tax", [.. asked, "--only", "side=purchases"]) - Cell("tax", "total", "tax", [.. asked, "--only", "side=sales"]),
+            Cell("tax", "total", "tax", [.. asked, "--only", "side=purchases"]) - Cell(
+                "tax", "total", "tax", [.. asked, "--only", "side=sales"]),
             Cell("postings", "total", "amount", [.. asked, "--where", "tax-part = 'tax'", "--columns", "amount"]));
     }
 
@@ -105,12 +114,15 @@ public sealed class AgreementTests : IDisposable
         string[] asked = ["--as-of", day], period = ["--period", $"2023-03-01/{day}"];
         Assert.Equal(Cell("receivables-aging", "total", "total", asked), Cell("contacts", "total", "receivable", asked));
         Assert.Equal(Cell("payables-aging", "total", "total", asked), Cell("supplier-list", "total", "payable", asked));
-        Assert.Equal(Cell("open-receivables", "total", "open", asked), Cell("open-items", "total", "open", [.. asked, "--only", "side=receivable"]));
+        Assert.Equal(
+            Cell("open-receivables", "total", "open", asked), Cell("open-items", "total", "open", [.. asked, "--only", "side=receivable"]));
         Assert.Equal(
             Cell("open-items", "total", "open", asked), Cell("documents", "total", "open", period));
         Assert.Equal(Cell("balance-sheet", "1200", null, asked), Cell("stock-on-hand", "total", "amount", asked));
         Assert.Equal(Cell("balance-sheet", "1000", null, asked), Cell("accounts", "1000", "balance", asked));
-        Assert.Equal(Cell("open-receivables", "total", "settled", asked) + Cell("open-payables", "total", "settled", asked), Cell("open-items", "total", "settled", asked));
+        Assert.Equal(
+            Cell("open-receivables", "total", "settled", asked) + Cell("open-payables", "total", "settled", asked),
+            Cell("open-items", "total", "settled", asked));
     }
 
     [Fact]
@@ -120,7 +132,8 @@ public sealed class AgreementTests : IDisposable
         var (text, csv) = (_tool.Run(asked).Done().Output, _tool.Run([.. asked, "--format", "csv"]).Done().Output);
         Assert.All(new[] { "Promised", "Disputed", "Promise", "Settled" }, heading => Assert.DoesNotContain(heading, text));
         Assert.Contains(",original,settled,open,promised,disputed,promise\n", csv);
-        Assert.Contains("  Disputed", _tool.Run("show", "open-receivables", "--book", "reedwater", "--only", "contact.name=Hester R*").Done().Output);
+        Assert.Contains(
+            "  Disputed", _tool.Run("show", "open-receivables", "--book", "reedwater", "--only", "contact.name=Hester R*").Done().Output);
     }
 
     public void Dispose() => _tool.Dispose();
@@ -128,7 +141,8 @@ public sealed class AgreementTests : IDisposable
     // One figure of a report; 0 where there is no such row or nothing in it. The first column of figures where none is named.
     private decimal Cell(string report, string row, string? column, params string[] options)
     {
-        var json = JsonDocument.Parse(_tool.Run(["show", report, "--book", "reedwater", "--format", "json", .. options]).Done().Output).RootElement;
+        var json = JsonDocument.Parse(
+            _tool.Run(["show", report, "--book", "reedwater", "--format", "json", .. options]).Done().Output).RootElement;
         Assert.All(json.GetProperty("checks").EnumerateArray(), check => Assert.True(check.GetProperty("ok").GetBoolean()));
         var place = json.GetProperty("columns").EnumerateArray().Select(known => known.GetProperty("key").GetString()).ToList()
             .FindIndex(key => column is null || key == column);

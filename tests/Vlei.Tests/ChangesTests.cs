@@ -60,8 +60,10 @@ public sealed class ChangesTests : IDisposable
             @"\n +1  \d{4}-\d\d-\d\d \d\d:\d\d  .* 4 +0 +0\n +2  .* 1 +1 +1\n", _tool.Run("changes", "--book", "book").Done().Output);
 
         // The closed month comes first, then the period that is asked for.
-        var text = _tool.Run("changes", "--since", "1", "profit-loss", "--basis", "cash", "--period", "2026", "--book", "book").Done().Output;
-        Assert.Matches(@"(?s)What has changed.*\nFebruary 2026\n.*Sales +60.00 +100.00 .*Rent +30.00 +0.00 .*\n2026\n.*Rent +30.00 +9.00 ", text);
+        var text = _tool.Run("changes", "--since", "1", "profit-loss", "--basis", "cash", "--period", "2026", "--book", "book")
+            .Done().Output;
+        Assert.Matches(
+            @"(?s)What has changed.*\nFebruary 2026\n.*Sales +60.00 +100.00 .*Rent +30.00 +0.00 .*\n2026\n.*Rent +30.00 +9.00 ", text);
         Assert.Equal(2, _tool.Run("changes", "--since", "1", "profit-loss", "balance-sheet", "--book", "book", "--format", "csv").Status);
     }
 

@@ -71,10 +71,13 @@ public sealed class CheckTests : IDisposable
     [InlineData(
         "UPDATE derived_months SET rows = rows - 1 WHERE kind = 0 AND month = 202603", "2026-03 (accrual)",
         true)]
-    [InlineData("UPDATE derived_columns SET data = substr(data, 2) WHERE kind = 2 AND month = 202603 AND name = 'document'", "2026-03 (items)", true, "receivables-aging")]
-    [InlineData("UPDATE derived_columns SET checksum = 1 WHERE kind = 3 AND month = 202603 AND name = 'to'", "2026-03 (applications)", true, "receivables-aging")]
+    [InlineData("UPDATE derived_columns SET data = substr(data, 2) WHERE kind = 2 AND month = 202603 AND name = 'document'",
+        "2026-03 (items)", true, "receivables-aging")]
+    [InlineData("UPDATE derived_columns SET checksum = 1 WHERE kind = 3 AND month = 202603 AND name = 'to'", "2026-03 (applications)",
+        true, "receivables-aging")]
     [InlineData("DELETE FROM derived_months WHERE kind = 3 AND month = 202603", "2026-03 (applications)", false, "receivables-aging")]
-    public void Damaged_columns_are_named_not_shown_and_rebuilt(string damage, string where, bool readerNotices, string report = "profit-loss")
+    public void Damaged_columns_are_named_not_shown_and_rebuilt(
+        string damage, string where, bool readerNotices, string report = "profit-loss")
     {
         string[] show = report == "profit-loss"
             ? ["show", report, "--book", "reedwater", "--period", "2026-03-05/2026-03-20", "--compare", "2026-03", "--format", "csv",

@@ -6,7 +6,9 @@ namespace Vlei.Tests;
 /// <summary>The program as it is typed: help, wrong words, wrong places, and how text looks where.</summary>
 public sealed partial class CommandLineTests : IDisposable
 {
-    private static readonly string[] Commands = ["demo", "init", "import", "check", "reports", "show", "trace", "changes", "close", "save", "group", "run", "layout", "schema", "completion", "manual"];
+    private static readonly string[] Commands =
+        ["demo", "init", "import", "check", "reports", "show", "trace", "changes", "close", "save", "group", "run", "layout", "schema",
+            "completion", "manual"];
 
     private readonly Tool _tool = new Tool().WithDemo();
 
@@ -30,7 +32,9 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData(
         2, "vlei: vlei show has no option --perod. Did you mean --period?", "show", "profit-loss", "--perod", "2026")]
     [InlineData(
-        2, "vlei: \"project\" does not say which field. Write the field, an equals sign and its values: contact=C-12, account=4000..4999, kind=invoice.",
+        2,
+        "vlei: \"project\" does not say which field. Write the field, an equals sign and its values: contact=C-12, account=4000..4999, "
+            + "kind=invoice.",
         "show", "profit-loss", "--only", "project")]
     [InlineData(2, "vlei: There is no field custmer. There are account,", "show", "profit-loss", "--only", "custmer=C0001")]
     [InlineData(2, "vlei: There is no field contct. Did you mean contact?", "show", "profit-loss", "--only", "contct=C0001")]
@@ -50,7 +54,8 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData(
         2, "vlei: The layout cash-flow.toml is for a cash-flow, not for a profit-loss.", "show", "profit-loss",
         "--layout", "cash-flow")]
-    [InlineData(66, "vlei: There is no revision 2. The book has revisions up to 1; vlei changes lists them.", "show", "profit-loss", "--revision", "2")]
+    [InlineData(66, "vlei: There is no revision 2. The book has revisions up to 1; vlei changes lists them.", "show", "profit-loss",
+        "--revision", "2")]
     [InlineData(2, "vlei: \"may\" is no revision.", "changes", "--since", "may")]
     [InlineData(2, "vlei: It is not said since when the report is to have moved. Add --since", "changes", "profit-loss")]
     [InlineData(2, "vlei: --by is for reports, and none is named. Name a report", "changes", "--since", "1", "--by", "month")]
@@ -59,29 +64,42 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData(
         2, "vlei: The report has several columns. Add --column 2026-03, 2026-04, 2026-05, 2026-06 or total.", "trace",
         "profit-loss", "--by", "month", "--row", "4010")]
-    [InlineData(66, "vlei: The report has no column 2026-07. Did you mean 2026-0", "trace", "profit-loss", "--by", "month", "--row", "4010", "--column", "2026-07")]
+    [InlineData(66, "vlei: The report has no column 2026-07. Did you mean 2026-0", "trace", "profit-loss", "--by", "month", "--row",
+        "4010", "--column", "2026-07")]
     [InlineData(66, "vlei: June 2026 is not closed. vlei close lists the periods that are.", "close", "2026-06", "--reopen")]
     [InlineData(
-        2, "vlei: The limits are out of order: 15 comes after 30. Write them growing: 15,30.", "show", "receivables-aging", "--limits", "30,15")]
+        2, "vlei: The limits are out of order: 15 comes after 30. Write them growing: 15,30.", "show", "receivables-aging", "--limits",
+        "30,15")]
     [InlineData(2, "vlei: \"x\" is no number of days.", "show", "payables-aging", "--limits", "30,x")]
     [InlineData(2, "vlei: --sort does not take \"totel\". Did you mean total?", "show", "receivables-aging", "--sort", "-totel")]
     [InlineData(2, "vlei: \"name,\" has an empty place where a column should be.", "show", "receivables-aging", "--sort", "name,")]
     [InlineData(2, "vlei: --top does not take \"0\". It takes a whole number: 1 or more.", "show", "customer-balances", "--top", "0")]
     [InlineData(
-        2, "vlei: total is a number, and \"many\" says none. Write a number, a range or a comparison: total=100, total=100..500, \"total=>=100\".",
+        2,
+        "vlei: total is a number, and \"many\" says none. Write a number, a range or a comparison: total=100, total=100..500, "
+            + "\"total=>=100\".",
         "show", "receivables-aging", "--only", "total=many")]
     [InlineData(2, "vlei: There is no field opne. Did you mean open?", "show", "open-payables", "--only", "opne=100..")]
     [InlineData(66, "vlei: There is no contact \"C00O1\". Did you mean C0001", "show", "customer-ledger", "--only", "contact=C00O1")]
     [InlineData(
-        2, "vlei: --percent income does not apply to what is open. Take --percent row, the share of the row's total, or --percent column, the share of the column's.",
+        2,
+        "vlei: --percent income does not apply to what is open. Take --percent row, the share of the row's total, or --percent column, "
+            + "the share of the column's.",
         "show", "payables-aging", "--percent", "income")]
-    [InlineData(2, "vlei: What is open has no budget. Compare with prior-period, prior-year or a day.", "show", "payables-aging", "--compare", "budget")]
-    [InlineData(2, "vlei: --change needs something to compare with. Add --compare prior-period, or a day.", "show", "payables-aging", "--change")]
-    [InlineData(2, "vlei: Money to come is by week or by month. Take --by week, or --by month.", "show", "money-to-come", "--by", "contact")]
+    [InlineData(2, "vlei: What is open has no budget. Compare with prior-period, prior-year or a day.", "show", "payables-aging",
+        "--compare", "budget")]
+    [InlineData(2, "vlei: --change needs something to compare with. Add --compare prior-period, or a day.", "show", "payables-aging",
+        "--change")]
+    [InlineData(2, "vlei: Money to come is by week or by month. Take --by week, or --by month.", "show", "money-to-come", "--by",
+        "contact")]
     [InlineData(2, "vlei: --money does not take \"1,000\".", "show", "bills-to-pay", "--money", "1,000")]
-    [InlineData(2, "vlei: Collection has columns of time. Take --by month, or another unit; vlei show days-to-pay has a row per customer.", "show", "collection", "--by", "contact")]
-    [InlineData(2, "vlei: Average days late is worked out from other rows. Trace charged, settled, receivables or overdue.", "trace", "collection", "--row", "days-late")]
-    [InlineData(2, "vlei: Days to pay is an average over documents. Trace settled: those are the documents.", "trace", "days-to-pay", "--row", "total", "--column", "days-to-pay")]
+    [InlineData(2,
+        "vlei: Collection has columns of time. Take --by month, or another unit; vlei show days-to-pay has a row per customer.", "show",
+        "collection", "--by", "contact")]
+    [InlineData(2, "vlei: Average days late is worked out from other rows. Trace charged, settled, receivables or overdue.", "trace",
+        "collection", "--row", "days-late")]
+    [InlineData(2, "vlei: Days to pay is an average over documents. Trace settled: those are the documents.", "trace", "days-to-pay",
+        "--row", "total", "--column", "days-to-pay")]
     [InlineData(2, "vlei: out/ is a folder, and this is one report.", "show", "receivables-aging", "--to", "out/")]
     [InlineData(2, "vlei: --detail does not apply to customer-balances.", "show", "customer-balances", "--detail")]
     [InlineData(66, "vlei: There is no report receivable-aging. Did you mean receivables-aging", "show", "receivable-aging")]
@@ -97,11 +115,13 @@ public sealed partial class CommandLineTests : IDisposable
         "profit-loss", "--percent", "assets")]
     [InlineData(
         2,
-        "vlei: --percent row is a share of the row's total across columns, and balances of different days do not add up. Take --percent assets, or spread the columns over a field: --by project.",
+        "vlei: --percent row is a share of the row's total across columns, and balances of different days do not add up. Take "
+            + "--percent assets, or spread the columns over a field: --by project.",
         "show", "balance-sheet", "--percent", "row")]
     [InlineData(
         2,
-        "vlei: --as-of does not apply to profit-loss. It takes --period, --basis, --by, --compare, --change, --percent, --only, --except, --select, --layout, --zeros, --depth, --title and what says how a report looks.",
+        "vlei: --as-of does not apply to profit-loss. It takes --period, --basis, --by, --compare, --change, --percent, --only, "
+            + "--except, --select, --layout, --zeros, --depth, --title and what says how a report looks.",
         "show", "profit-loss", "--as-of", "2026-03")]
     [InlineData(
         2, "vlei: --period and --as-of both say when. Give one of them; with --by, --period.", "show",
@@ -131,7 +151,8 @@ public sealed partial class CommandLineTests : IDisposable
         2, "vlei: --format does not take \"jsn\". Did you mean json?", "show", "profit-loss", "--format", "jsn")]
     [InlineData(
         2,
-        "vlei: The ending of r.pages says no format. End it in .txt, .csv, .json, .md, .html, .pdf, .xlsx, .svg or .png, or add --format text, csv, json, md, html, pdf, xlsx, svg or png.",
+        "vlei: The ending of r.pages says no format. End it in .txt, .csv, .json, .md, .html, .pdf, .xlsx, .svg or .png, or add "
+            + "--format text, csv, json, md, html, pdf, xlsx, svg or png.",
         "show", "profit-loss", "--to", "r.pages")]
     [InlineData(73, "vlei: nowhere/r.csv cannot be written: ", "show", "profit-loss", "--to", "nowhere/r.csv")]
     [InlineData(
@@ -173,7 +194,8 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData("name = \n", "book.toml:1:")]
     [InlineData(
         "[book]\nname = \"X\"\n",
-        "book.toml:1:1: there is no table [book]. Expected name, currency, fiscal-year-start, basis, today, language, remittance, settle and library, and below them [look].")]
+        "book.toml:1:1: there is no table [book]. Expected name, currency, fiscal-year-start, basis, today, language, remittance, "
+            + "settle and library, and below them [look].")]
     public void A_wrong_book_file_is_answered_with_its_place(string text, string message)
     {
         _tool.Write("reedwater/book.toml", text);
@@ -188,14 +210,19 @@ public sealed partial class CommandLineTests : IDisposable
     public void The_book_and_today_are_found_in_their_order()
     {
         string Title(params (string, string)[] variables) =>
-            _tool.Run([.. variables, ("VLEI_BOOK", "reedwater")], "show", "profit-loss", "--period", "last-month").Done().Output.Split('\n')[2];
+            _tool.Run([.. variables, ("VLEI_BOOK", "reedwater")], "show", "profit-loss", "--period", "last-month")
+                .Done().Output.Split('\n')[2];
         Assert.Equal("May 2026", Title());
         Assert.Equal("January 2025", Title(("VLEI_TODAY", "2025-02-11")));
         Assert.Equal(
             "March 2024",
-            _tool.Run([("VLEI_TODAY", "2025-02-11")], "show", "profit-loss", "--book", "reedwater", "--today", "2024-04-01", "--period", "last-month").Done().Output.Split('\n')[2]);
+            _tool.Run(
+                [("VLEI_TODAY", "2025-02-11")], "show", "profit-loss", "--book", "reedwater", "--today", "2024-04-01", "--period",
+                "last-month").Done().Output.Split('\n')[2]);
         Directory.CreateDirectory(_tool.PathOf("reedwater/out/deep"));
-        var inside = new System.Diagnostics.ProcessStartInfo(Tool.Binary, ["show", "profit-loss"]) { WorkingDirectory = _tool.PathOf("reedwater/out/deep"), RedirectStandardOutput = true };
+        var inside = new System.Diagnostics.ProcessStartInfo(
+            Tool.Binary, ["show", "profit-loss"])
+        { WorkingDirectory = _tool.PathOf("reedwater/out/deep"), RedirectStandardOutput = true };
         inside.Environment.Remove("VLEI_BOOK");
         using var process = System.Diagnostics.Process.Start(inside)!;
         Assert.StartsWith("Reedwater Boatworks\n", process.StandardOutput.ReadToEnd());
@@ -207,7 +234,8 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData(132)]
     public void Text_never_passes_the_width_and_nothing_is_cut(int width)
     {
-        string[] show = ["show", "profit-loss", "--book", "reedwater", "--period", "fy2026", "--by", "month", "--compare", "prior-year", "--change"];
+        string[] show =
+            ["show", "profit-loss", "--book", "reedwater", "--period", "fy2026", "--by", "month", "--compare", "prior-year", "--change"];
         var narrow = _tool.Run([("COLUMNS", $"{width}")], show).Done().Output;
         Assert.All(narrow.Split('\n').Skip(4).SkipLast(2), line => Assert.True(line.Length <= width, line));
         var wide = _tool.Run(show).Done().Output;
@@ -222,7 +250,8 @@ public sealed partial class CommandLineTests : IDisposable
         _tool.Write(
             "reedwater/book.toml",
             File.ReadAllText(_tool.PathOf("reedwater/book.toml")).Replace("Reedwater", "Réedwater"));
-        var plain = _tool.Run([("LANG", "C")], "show", "profit-loss", "--book", "reedwater", "--compare", "prior-year", "--change").Done().Output;
+        var plain = _tool.Run([("LANG", "C")], "show", "profit-loss", "--book", "reedwater", "--compare", "prior-year", "--change")
+            .Done().Output;
         Assert.True(Ascii.IsValid(plain));
         Assert.StartsWith("R?edwater Boatworks\n", plain);
         Assert.Contains("---", plain);
@@ -243,7 +272,8 @@ public sealed partial class CommandLineTests : IDisposable
     [Fact]
     public void A_file_is_written_as_a_whole_in_the_format_of_its_ending()
     {
-        foreach (var (name, start) in new[] { ("r.txt", "Reedwater"), ("r.csv", "row,label,kind,level,"), ("r.json", "{\n  \"schema\": \"vlei/report/1\"") })
+        foreach (var (name, start) in new[] { ("r.txt", "Reedwater"), ("r.csv", "row,label,kind,level,"),
+            ("r.json", "{\n  \"schema\": \"vlei/report/1\"") })
         {
             var outcome = _tool.Run("show", "profit-loss", "--book", "reedwater", "--to", name).Done();
             Assert.Equal("", outcome.Output);

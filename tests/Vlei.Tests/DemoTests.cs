@@ -38,7 +38,8 @@ public sealed class DemoTests : IDisposable
     [InlineData("receivables-aging.txt", "--as-of last-month --unapplied", "receivables-aging")]
     [InlineData("receivables-detail.txt", "--as-of last-month --detail --only contact.name=H..M --limits 30,90", "receivables-aging")]
     [InlineData("payables-aging.json", "--as-of 2026-05-20 --age-by document --format json", "payables-aging")]
-    [InlineData("receivables-compared.json", "--as-of last-month --compare prior-period --change --only total=>9000 --sort -total --format json", "receivables-aging")]
+    [InlineData("receivables-compared.json",
+        "--as-of last-month --compare prior-period --change --only total=>9000 --sort -total --format json", "receivables-aging")]
     [InlineData("open-receivables.txt", "--only days-late=>30 --sort contact", "open-receivables")]
     [InlineData("customer-balances.txt", "--period last-month --sort -closing --top 8", "customer-balances")]
     [InlineData("supplier-ledger.txt", "--period last-month --only contact.name=B..F", "supplier-ledger")]
@@ -74,7 +75,8 @@ public sealed class DemoTests : IDisposable
     public void Json_keeps_to_the_schema_and_adds_up()
     {
         var report = JsonDocument.Parse(_tool.Run(
-            "show", "profit-loss", "--book", "reedwater", "--period", "2026-03", "--compare", "prior-year", "--change", "--percent", "income", "--format", "json").Done().Output).RootElement;
+            "show", "profit-loss", "--book", "reedwater", "--period", "2026-03", "--compare", "prior-year", "--change", "--percent",
+            "income", "--format", "json").Done().Output).RootElement;
         Assert.Equal(
             ["schema", "report", "title", "book", "currency", "basis", "period", "as_of", "columns", "rows", "checks", "revision"],
             report.EnumerateObject().Select(property => property.Name));
@@ -94,13 +96,16 @@ public sealed class DemoTests : IDisposable
     [Fact]
     public void Figures_are_those_that_sql_finds_in_the_records()
     {
-        const string Sum = "SELECT printf('%.2f', -sum(l.amount) / 100.0) FROM documents d JOIN lines l ON l.document = d.key AND l.added = d.added "
+        const string Sum =
+            "SELECT printf('%.2f', -sum(l.amount) / 100.0) FROM documents d JOIN lines l ON l.document = d.key AND l.added = d.added "
             + "JOIN accounts a ON a.key = l.account AND a.replaced IS NULL JOIN accounts_keys k ON k.key = a.key WHERE d.replaced IS NULL "
             + "AND d.date BETWEEN '2026-02-10' AND '2026-05-20' AND ";
-        var csv = _tool.Run("show", "profit-loss", "--book", "reedwater", "--period", "2026-02-10/2026-05-20", "--format", "csv").Done().Output;
+        var csv = _tool.Run("show", "profit-loss", "--book", "reedwater", "--period", "2026-02-10/2026-05-20", "--format", "csv")
+            .Done().Output;
         Assert.Contains($"4020,Repairs,account,1,{_tool.Sql("reedwater", Sum + "k.id = '4020'")}\n", csv);
         Assert.Contains(
-            $"net-profit,Net profit,total,0,{_tool.Sql("reedwater", Sum + "a.type IN ('income', 'cost-of-sales', 'expense', 'other-income', 'other-expense')")}\n", csv);
+            $"net-profit,Net profit,total,0,{_tool.Sql("reedwater", Sum + "a.type IN ('income', 'cost-of-sales', 'expense', "
+                + "'other-income', 'other-expense')")}\n", csv);
     }
 
     [Fact]
@@ -110,17 +115,22 @@ public sealed class DemoTests : IDisposable
             _tool.Sql("reedwater", $"SELECT count(*) FROM {sql}"), CultureInfo.InvariantCulture);
         Assert.InRange(Count("documents"), 4_000, 7_000);
         Assert.All(
-            new[] { "invoice", "credit-note", "receipt", "cash-sale", "bill", "purchase-return", "payment", "expense", "deposit", "transfer", "journal", "opening" },
+            new[] { "invoice", "credit-note", "receipt", "cash-sale", "bill", "purchase-return", "payment", "expense", "deposit",
+                "transfer", "journal", "opening" },
             kind => Assert.NotEqual(0, Count($"documents WHERE kind = '{kind}'")));
         Assert.Equal(3, Count("departments"));
         Assert.NotEqual(0, Count("documents WHERE tags LIKE '%dispute%'"));
         Assert.NotEqual(0, Count("documents WHERE substr(created_at, 1, 7) > substr(date, 1, 7)"));
         Assert.NotEqual(
             0,
-            Count("documents a JOIN documents b ON b.key > a.key AND b.reference = a.reference AND a.kind = 'bill' AND b.kind = 'bill' AND a.contact = b.contact"));
+            Count(
+                "documents a JOIN documents b ON b.key > a.key AND b.reference = a.reference AND a.kind = 'bill' AND b.kind = 'bill' "
+                    + "AND a.contact = b.contact"));
         Assert.NotEqual(
             0,
-            Count("(SELECT sum(l.amount) OVER (ORDER BY d.date, d.key) AS held FROM lines l JOIN documents d ON d.key = l.document JOIN accounts_keys k ON k.key = l.account WHERE k.id = '1020') WHERE held < 0"));
+            Count(
+                "(SELECT sum(l.amount) OVER (ORDER BY d.date, d.key) AS held FROM lines l JOIN documents d ON d.key = l.document JOIN "
+                    + "accounts_keys k ON k.key = l.account WHERE k.id = '1020') WHERE held < 0"));
     }
 
     [Fact]

@@ -52,9 +52,9 @@ public sealed partial class DocumentationTests
         foreach (Match command in Command().Matches(block))
         {
             shown.Append(command.Value);
-            var start = new ProcessStartInfo(
-                "sh",
-                ["-c", $"{{ {command.Groups[1].Value.Replace("\n> ", "\n", StringComparison.Ordinal).Replace("vlei ", $"{Tool.Binary} ", StringComparison.Ordinal)}\n}} 2>&1"])
+            var typed = command.Groups[1].Value.Replace("\n> ", "\n", StringComparison.Ordinal)
+                .Replace("vlei ", $"{Tool.Binary} ", StringComparison.Ordinal);
+            var start = new ProcessStartInfo("sh", ["-c", $"{{ {typed}\n}} 2>&1"])
             {
                 WorkingDirectory = tool.Folder, RedirectStandardOutput = true, StandardOutputEncoding = Encoding.UTF8,
             };

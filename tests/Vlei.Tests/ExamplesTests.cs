@@ -27,7 +27,8 @@ public sealed partial class ExamplesTests : IDisposable
         var wrong = new ConcurrentBag<string>();
 
         // In their order where they change something.
-        Parallel.ForEach(examples, new ParallelOptions { MaxDegreeOfParallelism = command is "promise" or "save" or "group" ? 1 : 4 }, example =>
+        Parallel.ForEach(
+            examples, new ParallelOptions { MaxDegreeOfParallelism = command is "promise" or "save" or "group" ? 1 : 4 }, example =>
         {
             var start = new ProcessStartInfo("sh", ["-c", $"\"{Tool.Binary}\" {example[5..]}"])
             {

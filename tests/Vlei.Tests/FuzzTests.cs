@@ -18,7 +18,8 @@ public sealed class FuzzTests : IDisposable
 
     private static readonly string[] Choices =
     [
-        "account=4*", "account=1000,2000..3000,none", "contact.name=A..M", "project=none", "kind=invoice", "tag.season=high", "item=", "x=1",
+        "account=4*", "account=1000,2000..3000,none", "contact.name=A..M", "project=none", "kind=invoice", "tag.season=high", "item=",
+        "x=1",
         "account.type=income", "contact=\"a", "department=BUILD",
     ];
 
@@ -32,24 +33,36 @@ public sealed class FuzzTests : IDisposable
         var answered = new Dictionary<int, int>();
         string[] fields =
         [
-            "contact", "contact.email", "month", "date.fiscal-year", "account.type", "item", "kind", "document", "document.due", "tag.season", "amount", "x", "", "contact,",
+            "contact", "contact.email", "month", "date.fiscal-year", "account.type", "item", "kind", "document", "document.due",
+            "tag.season", "amount", "x", "", "contact,",
             "document.contact.name", "contact.contact", "memo", "account,month,kind", "due", "none",
         ];
         for (var round = 0; round < 250; round++)
         {
             var arguments = new List<string> { "show", One(
-                random, "postings", "lines", "documents", "open-items", "settlements", "contacts", "accounts", "stock", "tax", "changes", "findings",
-                "sales-by-item", "top-customers", "tax-by-code", "stock-changes", "purchase-returns", "recorded-activity", "project-profit", "customer-list", "review") };
+                random, "postings", "lines", "documents", "open-items", "settlements", "contacts", "accounts", "stock", "tax",
+                "changes", "findings",
+                "sales-by-item", "top-customers", "tax-by-code", "stock-changes", "purchase-returns", "recorded-activity",
+                "project-profit", "customer-list", "review") };
             foreach (var (option, values) in new (string, string[])[]
             {
-                ("--period", Periods), ("--as-of", Periods), ("--basis", ["cash", "accrual"]), ("--only", [.. Choices, "date=last-month", "amount=>=100", "due=none", "quantity=x"]),
-                ("--except", Choices), ("--group-by", fields), ("--summary", []), ("--detail", []), ("--rows", fields), ("--across", fields),
-                ("--measure", ["amount", "count", "quantity,natural", "running(amount)", "share(amount)", "kind", "amount / quantity", "open"]),
-                ("--columns", ["+amount", "-memo", "date,amount:A", "amount * 2:Twice,running(amount)", "average(amount)", "(", "amount / quantity", "+contact.email", "kind:", ","]),
-                ("--total", ["count", "average(amount),max(amount)", "median(amount)"]), ("--sort", ["-amount", "name", "contact,-date", "-natural", "x", "-"]),
-                ("--compare", ["prior-year", "prior-period:2", "2024", "budget"]), ("--change", []), ("--percent", ["row", "column,whole", "group", "income"]),
+                ("--period", Periods), ("--as-of", Periods), ("--basis", ["cash", "accrual"]),
+                ("--only", [.. Choices, "date=last-month", "amount=>=100", "due=none", "quantity=x"]),
+                ("--except", Choices), ("--group-by", fields), ("--summary", []), ("--detail", []), ("--rows", fields),
+                ("--across", fields),
+                ("--measure",
+                    ["amount", "count", "quantity,natural", "running(amount)", "share(amount)", "kind", "amount / quantity", "open"]),
+                ("--columns",
+                    ["+amount", "-memo", "date,amount:A", "amount * 2:Twice,running(amount)", "average(amount)", "(",
+                        "amount / quantity", "+contact.email", "kind:", ","]),
+                ("--total", ["count", "average(amount),max(amount)", "median(amount)"]),
+                ("--sort", ["-amount", "name", "contact,-date", "-natural", "x", "-"]),
+                ("--compare", ["prior-year", "prior-period:2", "2024", "budget"]), ("--change", []),
+                ("--percent", ["row", "column,whole", "group", "income"]),
                 ("--top", ["1", "3", "0", "x"]), ("--depth", ["0", "1", "5"]),
-                ("--where", ["amount > 0", "not amount < 100 or kind = 'invoice'", "date in 'last-month'", "contact like '%e%'", "amount >", "((amount = 1))", "x = 1", "kind is null", "open > 0"]),
+                ("--where",
+                    ["amount > 0", "not amount < 100 or kind = 'invoice'", "date in 'last-month'", "contact like '%e%'", "amount >",
+                        "((amount = 1))", "x = 1", "kind is null", "open > 0"]),
                 ("--format", ["text", "csv", "json", "md"]), ("--title", ["T"]), ("--revision", ["0", "1"]),
             })
             {
@@ -77,15 +90,19 @@ public sealed class FuzzTests : IDisposable
         for (var round = 0; round < 150; round++)
         {
             var arguments = new List<string> { "show", One(
-                random, "profit-loss", "balance-sheet", "cash-flow", "equity-movements", "working-capital", "trial-balance", "general-ledger") };
+                random, "profit-loss", "balance-sheet", "cash-flow", "equity-movements", "working-capital", "trial-balance",
+                "general-ledger") };
             foreach (var (option, values) in new (string, string[])[]
             {
                 ("--period", Periods), ("--as-of", Periods), ("--basis", ["accrual", "cash", "money"]),
                 ("--by", ["week", "month", "quarter", "year", "fiscal-quarter", "fiscal-year", "day", "project", "tag.season", "item"]),
                 ("--compare", ["prior-period", "prior-year:2", "2024:3", "prior-year:0", "all", ":", "budget"]), ("--change", []),
-                ("--percent", ["income", "assets", "row", "income,row", "column", "group"]), ("--zeros", []), ("--depth", ["0", "1", "9", "-1"]),
-                ("--title", ["T", "", "\u0007"]), ("--only", Choices), ("--except", Choices), ("--method", ["direct", "indirect"]), ("--revision", ["0", "1", "2026-01-01", "x"]),
-                ("--layout", ["profit-loss", "cash-flow", "none"]), ("--format", ["text", "csv", "json", "md", "xml"]), ("--today", ["2026-06-30", "2026-6-30"]),
+                ("--percent", ["income", "assets", "row", "income,row", "column", "group"]), ("--zeros", []),
+                ("--depth", ["0", "1", "9", "-1"]),
+                ("--title", ["T", "", "\u0007"]), ("--only", Choices), ("--except", Choices), ("--method", ["direct", "indirect"]),
+                ("--revision", ["0", "1", "2026-01-01", "x"]),
+                ("--layout", ["profit-loss", "cash-flow", "none"]), ("--format", ["text", "csv", "json", "md", "xml"]),
+                ("--today", ["2026-06-30", "2026-6-30"]),
             })
             {
                 if (random.Next(5) == 0)
@@ -109,18 +126,26 @@ public sealed class FuzzTests : IDisposable
         _tool.WithDemo();
         var random = new Random(20261124);
         var answered = new Dictionary<int, int>();
-        string[] figures = ["days-late=30..", "total=..0", "open=>x", "total=1,000", "days-late=1.5", "contact=none", "contact.name=A..M", "kind=receipt", "item=OAR*", "tag.season=high"];
+        string[] figures =
+            ["days-late=30..", "total=..0", "open=>x", "total=1,000", "days-late=1.5", "contact=none", "contact.name=A..M",
+                "kind=receipt", "item=OAR*", "tag.season=high"];
         for (var round = 0; round < 220; round++)
         {
             var arguments = new List<string> { "show", One(
-                random, "receivables-aging", "payables-aging", "open-receivables", "open-payables", "customer-balances", "supplier-balances",
-                "customer-ledger", "supplier-ledger", "statement-of-account", "promises", "money-to-come", "bills-to-pay", "collection", "days-to-pay") };
+                random, "receivables-aging", "payables-aging", "open-receivables", "open-payables", "customer-balances",
+                "supplier-balances",
+                "customer-ledger", "supplier-ledger", "statement-of-account", "promises", "money-to-come", "bills-to-pay", "collection",
+                "days-to-pay") };
             foreach (var (option, values) in new (string, string[])[]
             {
-                ("--period", Periods), ("--as-of", Periods), ("--by", ["week", "month", "project", "day"]), ("--sort", ["total", "-open,name", "x", "", "-", "due", "oldest"]),
-                ("--compare", ["prior-period", "prior-year:2", "budget", "2025-12-31"]), ("--change", []), ("--percent", ["row", "column", "income"]),
-                ("--only", figures), ("--except", figures), ("--top", ["0", "1", "3", "999999999999"]), ("--limits", ["30", "30,15", "x", "1,2,3,4,5,6"]),
-                ("--age-by", ["document", "due", "x"]), ("--unapplied", []), ("--summary", []), ("--detail", []), ("--money", ["0", "-5.25", "1e3", "99999999999999999999"]),
+                ("--period", Periods), ("--as-of", Periods), ("--by", ["week", "month", "project", "day"]),
+                ("--sort", ["total", "-open,name", "x", "", "-", "due", "oldest"]),
+                ("--compare", ["prior-period", "prior-year:2", "budget", "2025-12-31"]), ("--change", []),
+                ("--percent", ["row", "column", "income"]),
+                ("--only", figures), ("--except", figures), ("--top", ["0", "1", "3", "999999999999"]),
+                ("--limits", ["30", "30,15", "x", "1,2,3,4,5,6"]),
+                ("--age-by", ["document", "due", "x"]), ("--unapplied", []), ("--summary", []), ("--detail", []),
+                ("--money", ["0", "-5.25", "1e3", "99999999999999999999"]),
                 ("--as-usual", []), ("--format", ["text", "csv", "json", "md"]), ("--revision", ["0", "1"]), ("--to", ["all/", "one.csv"]),
             })
             {
@@ -132,7 +157,9 @@ public sealed class FuzzTests : IDisposable
 
             var outcome = _tool.Run([("VLEI_BOOK", "reedwater"), ("COLUMNS", $"{random.Next(1, 200)}")], [.. arguments]);
             Assert.True(outcome.Status is 0 or 2 or 66, $"{string.Join(' ', arguments)}\n{outcome.Messages}");
-            Assert.True(outcome.Status == 0 || (outcome.Output.Length == 0 && outcome.Messages.StartsWith("vlei: ", StringComparison.Ordinal)), outcome.Messages);
+            Assert.True(
+                outcome.Status == 0 || (outcome.Output.Length == 0 && outcome.Messages.StartsWith("vlei: ", StringComparison.Ordinal)),
+                outcome.Messages);
             answered[outcome.Status] = answered.GetValueOrDefault(outcome.Status) + 1;
         }
 
@@ -145,7 +172,8 @@ public sealed class FuzzTests : IDisposable
         _tool.WithDemo();
         var random = new Random(99);
         var answered = new Dictionary<int, int>();
-        foreach (var (layout, report) in new[] { ("profit-loss", "profit-loss"), ("balance-sheet", "balance-sheet"), ("cash-flow", "cash-flow") })
+        foreach (var (layout, report) in new[] { ("profit-loss", "profit-loss"), ("balance-sheet", "balance-sheet"),
+            ("cash-flow", "cash-flow") })
         {
             var sound = Encoding.UTF8.GetBytes(_tool.Run("layout", layout).Done().Output);
             for (var round = 0; round < 60; round++)
@@ -178,22 +206,28 @@ public sealed class FuzzTests : IDisposable
 
             foreach (var (option, values) in new (string, string[])[]
             {
-                ("--period", Periods), ("--basis", ["cash", "money"]), ("--by", ["month", "item", "x"]), ("--only", Choices), ("--select", ["hire", "shop-goods,hire", "none", "x"]),
-                ("--top", ["3", "x"]), ("--title", ["T \"x\"\n", ""]), ("--where", ["amount > 0", "amount >"]), ("--change", []), ("--compare", ["prior-year", "budget"]),
+                ("--period", Periods), ("--basis", ["cash", "money"]), ("--by", ["month", "item", "x"]), ("--only", Choices),
+                ("--select", ["hire", "shop-goods,hire", "none", "x"]),
+                ("--top", ["3", "x"]), ("--title", ["T \"x\"\n", ""]), ("--where", ["amount > 0", "amount >"]), ("--change", []),
+                ("--compare", ["prior-year", "budget"]),
             }.Where(_ => command != "run" && random.Next(14) == 0).Concat(command switch
             {
                 "save" => new (string, string[])[]
                 {
-                    ("--from", ["sales-by-item", "rebate", "lines", "a", "nothing"]), ("--from", ["profit-loss"]), ("--favourite", []), ("--question", ["Which?", "\\\"'\u0001"]), ("--words", ["one", "two"]),
-                    ("--unset", ["top", "period,basis", "x", ""]), ("--rename", names), ("--remove", []), ("--selection", []), ("--default", ["profit-loss", "lines", "x"]), ("--in", ["book", "user", "library"]),
+                    ("--from", ["sales-by-item", "rebate", "lines", "a", "nothing"]), ("--from", ["profit-loss"]), ("--favourite", []),
+                    ("--question", ["Which?", "\\\"'\u0001"]), ("--words", ["one", "two"]),
+                    ("--unset", ["top", "period,basis", "x", ""]), ("--rename", names), ("--remove", []), ("--selection", []),
+                    ("--default", ["profit-loss", "lines", "x"]), ("--in", ["book", "user", "library"]),
                 }.Where((_, place) => random.Next(place == 0 ? 2 : 14) == 0),
                 "group" => new (string, string[])[]
                 {
-                    ("--add", ["profit-loss", "rebate", "lines", "x"]), ("--as", names), ("--note", ["Look\nhere"]), ("--drop", ["cash-flow", "x"]), ("--remove", []),
+                    ("--add", ["profit-loss", "rebate", "lines", "x"]), ("--as", names), ("--note", ["Look\nhere"]),
+                    ("--drop", ["cash-flow", "x"]), ("--remove", []),
                 }.Where((_, place) => random.Next(place == 0 ? 2 : 5) == 0),
                 _ => new (string, string[])[]
                 {
-                    ("--period", Periods), ("--format", ["csv", "json,md", "x", ""]), ("--summary", ["s.md", "s", "no/where.csv"]), ("--books", ["reedwater", "*", "x*"]), ("--jobs", ["1", "-1", "x"]),
+                    ("--period", Periods), ("--format", ["csv", "json,md", "x", ""]), ("--summary", ["s.md", "s", "no/where.csv"]),
+                    ("--books", ["reedwater", "*", "x*"]), ("--jobs", ["1", "-1", "x"]),
                 }.Where(_ => random.Next(3) == 0),
             }))
             {
@@ -201,10 +235,13 @@ public sealed class FuzzTests : IDisposable
             }
 
             var outcome = _tool.Run([("VLEI_BOOK", "reedwater")], [.. arguments]);
-            Assert.True(outcome.Status is 0 or 1 or 2 or 65 or 66 or 73, $"{string.Join(' ', arguments)}: {outcome.Status}\n{outcome.Messages}");
+            Assert.True(
+                outcome.Status is 0 or 1 or 2 or 65 or 66 or 73, $"{string.Join(' ', arguments)}: {outcome.Status}\n{outcome.Messages}");
             answered[outcome.Status] = answered.GetValueOrDefault(outcome.Status) + 1;
             var listed = _tool.Run("reports", "--book", "reedwater");
-            Assert.True(listed.Status == 0 || listed.Messages.Contains("there is no table and no report", StringComparison.Ordinal), $"{string.Join(' ', arguments)}\n{listed.Messages}");
+            Assert.True(
+                listed.Status == 0 || listed.Messages.Contains("there is no table and no report", StringComparison.Ordinal),
+                $"{string.Join(' ', arguments)}\n{listed.Messages}");
         }
 
         Assert.All(new[] { 0, 2 }, status => Assert.InRange(answered[status], 20, 220));
@@ -219,8 +256,10 @@ public sealed class FuzzTests : IDisposable
         var answered = new Dictionary<int, int>();
         foreach (var (file, command) in new[]
         {
-            ("reports/rebate.toml", "show rebate"), ("selections/shop-goods.toml", "show rebate"), ("groups/month-end.toml", "run month-end"), ("groups/month-end.toml", "reports"),
-            ("reports/rebate.toml", "save rebate --top 3"), ("out/month-end/2026-05/.run/run.json", "run month-end"), ("out/month-end/2026-05/.run/cash-flow.json", "run month-end"),
+            ("reports/rebate.toml", "show rebate"), ("selections/shop-goods.toml", "show rebate"),
+            ("groups/month-end.toml", "run month-end"), ("groups/month-end.toml", "reports"),
+            ("reports/rebate.toml", "save rebate --top 3"), ("out/month-end/2026-05/.run/run.json", "run month-end"),
+            ("out/month-end/2026-05/.run/cash-flow.json", "run month-end"),
         })
         {
             _tool.Run("run", "month-end", "--book", "reedwater").Done();

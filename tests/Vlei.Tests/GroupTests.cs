@@ -21,10 +21,13 @@ public sealed class GroupTests : IDisposable
         foreach (var (name, report, options) in new[]
         {
             ("profit-by-month", "profit-loss", "--period 2026-03-01/2026-05-31 --basis cash --by month --title Profit_and_loss_by_month"),
-            ("profit-against-last-year", "profit-loss", "--period 2026-05 --basis cash --compare prior-year --change --title Profit_and_loss_against_last_year"),
+            ("profit-against-last-year", "profit-loss",
+                "--period 2026-05 --basis cash --compare prior-year --change --title Profit_and_loss_against_last_year"),
             ("balance-sheet", "balance-sheet", "--period 2026-03-01/2026-05-31 --by month"), ("cash-flow", "cash-flow", "--period 2026-05"),
-            ("bank-account", "bank-activity", "--period 2026-05-02/2026-05-31 --only account=1000"), ("receivables-aging", "receivables-aging", "--as-of 2026-05-31"),
-            ("payables-aging", "payables-aging", "--as-of 2026-05-31"), ("sales-by-customer", "sales-by-customer", "--period 2026-05 --top 20"),
+            ("bank-account", "bank-activity", "--period 2026-05-02/2026-05-31 --only account=1000"),
+            ("receivables-aging", "receivables-aging", "--as-of 2026-05-31"),
+            ("payables-aging", "payables-aging", "--as-of 2026-05-31"),
+            ("sales-by-customer", "sales-by-customer", "--period 2026-05 --top 20"),
             ("owners-drawings", "owners-drawings", "--period 2026-05"),
         })
         {
@@ -32,7 +35,9 @@ public sealed class GroupTests : IDisposable
             foreach (var ending in Formats)
             {
                 Assert.Equal(
-                    _tool.Run(["show", report, "--book", "reedwater", "--format", ending == "txt" ? "text" : ending, .. options.Split(' ').Select(word => word.Replace('_', ' '))]).Done().Output,
+                    _tool.Run(
+                        ["show", report, "--book", "reedwater", "--format", ending == "txt" ? "text" : ending,
+                            .. options.Split(' ').Select(word => word.Replace('_', ' '))]).Done().Output,
                     File.ReadAllText(Produced($"{name}.{ending}")));
             }
         }
@@ -67,11 +72,16 @@ public sealed class GroupTests : IDisposable
         Assert.Equal(first, Run("--today", "2026-06-01"));
         // Where the records end well before the period, that is told.
         Assert.DoesNotContain("The records", _tool.Run("run", "month-end", "--book", "reedwater").Output);
-        Assert.Contains("The records end on 2026-06-30, before the period does.", _tool.Run("run", "month-end", "--book", "reedwater", "--period", "2026-08", "--today", "2026-09-03").Output);
+        Assert.Contains(
+            "The records end on 2026-06-30, before the period does.",
+            _tool.Run("run", "month-end", "--book", "reedwater", "--period", "2026-08", "--today", "2026-09-03").Output);
         Assert.Contains("The period has not begun yet.", _tool.Run("run", "month-end", "--book", "reedwater", "--period", "2030").Output);
-        Assert.Contains("The records start on 2023-03-01, after the period.", _tool.Run("run", "month-end", "--book", "reedwater", "--period", "2022").Output);
+        Assert.Contains(
+            "The records start on 2023-03-01, after the period.",
+            _tool.Run("run", "month-end", "--book", "reedwater", "--period", "2022").Output);
         Assert.All(
-            _tool.Run("run", "month-end", "--book", "reedwater").Done().Output.Split('\n')[6..^1], line => Assert.EndsWith("as the last time", line));
+            _tool.Run("run", "month-end", "--book", "reedwater").Done().Output.Split('\n')[6..^1],
+            line => Assert.EndsWith("as the last time", line));
     }
 
     [Fact]
@@ -87,7 +97,8 @@ public sealed class GroupTests : IDisposable
 
         // Every figure that is said to have moved was kept before, and is now, as is said.
         var rows = Json(_tool.PathOf("moved.json")).GetProperty("rows").EnumerateArray().ToList();
-        var assets = rows.First(row => row.GetProperty("key").GetString()!.StartsWith("balance-sheet/", StringComparison.Ordinal)).GetProperty("cells");
+        var assets = rows.First(row => row.GetProperty("key").GetString()!.StartsWith("balance-sheet/", StringComparison.Ordinal))
+            .GetProperty("cells");
         Assert.Equal(assets[2].GetDecimal() - assets[1].GetDecimal(), assets[3].GetDecimal());
         Assert.Equal(before, Figure("profit-against-last-year", "net-profit"));
 
@@ -96,18 +107,23 @@ public sealed class GroupTests : IDisposable
         ImportBill("8420.00", "8500.00");
         var june = _tool.Run("run", "month-end", "--book", "reedwater", "--period", "2026-06").Done().Output;
         Assert.Matches(@"May 2026 +has moved since it was produced: balance-sheet", june);
-        Assert.Matches(@"(?s)Earlier periods that have moved.*May 2026 +balance-sheet,.* [\d,]+\.\d\d +[\d,]+\.\d\d\n", File.ReadAllText(_tool.PathOf("reedwater/out/month-end/2026-06/month-end.txt")));
+        Assert.Matches(
+            @"(?s)Earlier periods that have moved.*May 2026 +balance-sheet,.* [\d,]+\.\d\d +[\d,]+\.\d\d\n",
+            File.ReadAllText(_tool.PathOf("reedwater/out/month-end/2026-06/month-end.txt")));
 
         // An account that is of another kind now moves figures, though no document has changed.
         Replace("reedwater/records/accounts.csv", "Refreshments,expense", "Refreshments,other-expense");
         _tool.Run("import", "reedwater/records", "--book", "reedwater").Done();
-        Assert.Matches(@"May 2026 +has moved since it was produced: profit-by-month", _tool.Run("run", "month-end", "--book", "reedwater", "--period", "2026-06").Done().Output);
+        Assert.Matches(
+            @"May 2026 +has moved since it was produced: profit-by-month",
+            _tool.Run("run", "month-end", "--book", "reedwater", "--period", "2026-06").Done().Output);
 
         // Another question is not the records' doing.
         Replace("reedwater/groups/month-end.toml", "top = 20", "top = 3");
         _tool.Run("run", "month-end", "--book", "reedwater").Done();
         Replace("reedwater/groups/month-end.toml", "top = 3", "top = 5");
-        Assert.Matches(@"sales-by-customer +asked otherwise than the last time", _tool.Run("run", "month-end", "--book", "reedwater").Done().Output);
+        Assert.Matches(
+            @"sales-by-customer +asked otherwise than the last time", _tool.Run("run", "month-end", "--book", "reedwater").Done().Output);
     }
 
     [Fact]
@@ -130,8 +146,10 @@ public sealed class GroupTests : IDisposable
             basis = "accrual"
             """);
         _tool.Write("reedwater/reports/mine.toml", "from = \"sales-by-item\"\nperiod = \"last-3-months\"\ntop = 2\n");
-        var finding = JsonDocument.Parse(_tool.Run("check", "--book", "reedwater", "--review", "2026-05", "--format", "json").Done().Output).RootElement
-            .GetProperty("rows").EnumerateArray().First(row => row.GetProperty("kind").GetString() == "record").GetProperty("key").GetString()!;
+        var finding = JsonDocument.Parse(
+            _tool.Run("check", "--book", "reedwater", "--review", "2026-05", "--format", "json").Done().Output).RootElement
+            .GetProperty("rows").EnumerateArray().First(row => row.GetProperty("kind").GetString() == "record").GetProperty("key")
+            .GetString()!;
         _tool.Run("check", "--book", "reedwater", "--review", "2026-05", "--question", finding, "--note", "Is this yours?").Done();
         var run = _tool.Run("run", "own", "--book", "reedwater");
         Assert.Equal(65, run.Status);
@@ -144,13 +162,17 @@ public sealed class GroupTests : IDisposable
         // What a kept report says of its basis and its days counts more than what the group says.
         Replace("reedwater/reports/mine.toml", "top = 2", "top = 2\nbasis = \"accrual\"");
         _tool.Run("run", "own", "--book", "reedwater");
-        Assert.Contains("Sales by item\nQuarter 1 of fiscal year 2027 (1 March to 31 May 2026)\nAccrual basis", File.ReadAllText(_tool.PathOf("reedwater/out/own/2026-05/mine.txt")));
+        Assert.Contains(
+            "Sales by item\nQuarter 1 of fiscal year 2027 (1 March to 31 May 2026)\nAccrual basis",
+            File.ReadAllText(_tool.PathOf("reedwater/out/own/2026-05/mine.txt")));
 
         // A report that does not move on is told every time; lists tell where a report was run last.
         Replace("reedwater/reports/mine.toml", "last-3-months", "2026-03");
         Assert.Matches(@"mine +asked otherwise than the last time", _tool.Run("run", "own", "--book", "reedwater").Output);
         Assert.Matches(@"mine +as the last time, always 2026-03", _tool.Run("run", "own", "--book", "reedwater").Output);
-        Assert.Matches(@"reports/mine.toml, from sales-by-item, always 2026-03; in own; last run in own 2026-06-30", _tool.Run("reports", "--book", "reedwater").Done().Output);
+        Assert.Matches(
+            @"reports/mine.toml, from sales-by-item, always 2026-03; in own; last run in own 2026-06-30",
+            _tool.Run("reports", "--book", "reedwater").Done().Output);
         Assert.Equal("Lately\n  2026-06-30  vlei run own\n", _tool.Run("show", "--book", "reedwater").Done().Output);
 
         // Where nothing can be made, what was there stays.
@@ -169,7 +191,8 @@ public sealed class GroupTests : IDisposable
         _tool.Write("reedwater/out/month-end/2026-05/letters/to-the-owner.txt", "Dear owner");
         File.Delete(Produced("balance-sheet.txt"));
         var again = _tool.Run("run", "month-end", "--book", "reedwater").Done();
-        Assert.Equal("reedwater/out/month-end/2026-05/cash-flow.txt was edited; what it said is in cash-flow.edited.txt.\n", again.Messages);
+        Assert.Equal(
+            "reedwater/out/month-end/2026-05/cash-flow.txt was edited; what it said is in cash-flow.edited.txt.\n", again.Messages);
         Assert.Equal(made, File.ReadAllText(Produced("cash-flow.txt")));
         Assert.EndsWith("Checked by hand.\n", File.ReadAllText(Produced("cash-flow.edited.txt")));
         Assert.Equal("Dear owner", File.ReadAllText(Produced("letters/to-the-owner.txt")));
@@ -203,7 +226,8 @@ public sealed class GroupTests : IDisposable
         Assert.All(four, process => Assert.Equal(0, process.ExitCode));
         four.ForEach(process => process.Dispose());
         Assert.Contains(SumsOf(Produced("")), whole);
-        Assert.Equal([".lock", "2026-05"], Directory.GetFileSystemEntries(_tool.PathOf("reedwater/out/month-end")).Select(Path.GetFileName).Order());
+        Assert.Equal(
+            [".lock", "2026-05"], Directory.GetFileSystemEntries(_tool.PathOf("reedwater/out/month-end")).Select(Path.GetFileName).Order());
     }
 
     [Fact]
@@ -211,16 +235,23 @@ public sealed class GroupTests : IDisposable
     {
         Outcome Group(params string[] arguments) => _tool.Run(["group", "--book", "reedwater", .. arguments]);
         _tool.Write("reedwater/groups/q.toml", "# Ours\ntitle = \"Quarter\"\n\n# first\n[[report]]\nreport = \"profit-loss\" # pl\n");
-        Group("q", "--add", "profit-loss", "--as", "by-department", "--by", "department", "--only", "contact=C0001", "--only", "project=none", "--note", "Who \"earned\" it?").Done();
+        Group(
+            "q", "--add", "profit-loss", "--as", "by-department", "--by", "department", "--only", "contact=C0001", "--only",
+            "project=none", "--note", "Who \"earned\" it?").Done();
         Group("q", "--add", "top-customers", "--top", "5").Done();
         Assert.Equal(
-            "# Ours\ntitle = \"Quarter\"\n\n# first\n[[report]]\nreport = \"profit-loss\" # pl\n\n[[report]]\nreport = \"profit-loss\"\nname = \"by-department\"\nnote = \"Who \\\"earned\\\" it?\"\nby = \"department\"\nonly = [\"contact=C0001\", \"project=none\"]\n\n[[report]]\nreport = \"top-customers\"\ntop = 5\n",
+            "# Ours\ntitle = \"Quarter\"\n\n# first\n[[report]]\nreport = \"profit-loss\" # pl\n\n[[report]]\nreport = "
+                + "\"profit-loss\"\nname = \"by-department\"\nnote = \"Who \\\"earned\\\" it?\"\nby = \"department\"\nonly = "
+                + "[\"contact=C0001\", \"project=none\"]\n\n[[report]]\nreport = \"top-customers\"\ntop = 5\n",
             File.ReadAllText(_tool.PathOf("reedwater/groups/q.toml")));
         Assert.Equal(
-            "Quarter, for last-month\n  profit-loss    profit-loss\n  by-department  profit-loss --by department --only contact=C0001 --only project=none\n                 Who \"earned\" it?\n  top-customers  top-customers --top 5\n",
+            "Quarter, for last-month\n  profit-loss    profit-loss\n  by-department  profit-loss --by department --only contact=C0001 "
+                + "--only project=none\n                 Who \"earned\" it?\n  top-customers  top-customers --top 5\n",
             Group("q").Done().Output);
         Group("q", "--drop", "by-department").Done();
-        Assert.Equal("# Ours\ntitle = \"Quarter\"\n\n# first\n[[report]]\nreport = \"profit-loss\" # pl\n\n[[report]]\nreport = \"top-customers\"\ntop = 5\n", File.ReadAllText(_tool.PathOf("reedwater/groups/q.toml")));
+        Assert.Equal(
+            "# Ours\ntitle = \"Quarter\"\n\n# first\n[[report]]\nreport = \"profit-loss\" # pl\n\n[[report]]\nreport = "
+                + "\"top-customers\"\ntop = 5\n", File.ReadAllText(_tool.PathOf("reedwater/groups/q.toml")));
         Assert.Contains("\nq          Quarter, for last-month: profit-loss, top-customers\n", Group().Done().Output);
         foreach (var (message, arguments) in new (string, string[])[]
         {
@@ -267,26 +298,30 @@ public sealed class GroupTests : IDisposable
         Assert.False(Directory.Exists(_tool.PathOf("reedwater/out")));
         Assert.Contains(
             "The group month-end is not the book's own: other/../reedwater/groups/month-end.toml. Change that file.",
-            _tool.Run("group", "month-end", "--drop", "cash-flow", "--book", "other").Messages.Replace("\n      ", " ", StringComparison.Ordinal));
+            _tool.Run("group", "month-end", "--drop", "cash-flow", "--book", "other").Messages.Replace(
+                "\n      ", " ", StringComparison.Ordinal));
 
         // An account that this book does not have is named, with the report of the group that asks for it.
         Replace("reedwater/groups/month-end.toml", "account=1000", "account=1010");
         run = _tool.Run("run", "month-end", "--book", "other");
         Assert.Equal(65, run.Status);
-        Assert.Matches(@"bank-account +NOT PRODUCED: other/\.\./reedwater/groups/month-end\.toml:\d+:1: There is no account .1010.", run.Output);
+        Assert.Matches(
+            @"bank-account +NOT PRODUCED: other/\.\./reedwater/groups/month-end\.toml:\d+:1: There is no account .1010.", run.Output);
     }
 
     [Theory]
     [InlineData("title = \"x\"\n", ": the group has no report.")]
     [InlineData("[[report]]\nname = \"x\"\n", ":1:1: it is not said which report.")]
-    [InlineData("[[report]]\nreport = \"profit-loss\"\nname = \"G\"\n", ":1:1: the report has the name of the group, whose file has all reports.")]
+    [InlineData("[[report]]\nreport = \"profit-loss\"\nname = \"G\"\n",
+        ":1:1: the report has the name of the group, whose file has all reports.")]
     [InlineData("[report]\nreport = \"x\"\n", ":1:1: there is no table report. Write a report as [[report]].")]
     [InlineData("[[report]]\nreport = \"profit-loss\"\nbassis = \"cash\"\n", ":3:1: there is no key bassis. Did you mean basis?")]
     [InlineData("[[report]]\nreport = \"profit-loss\"\nname = \"../../x\"\n", ":1:1: \"../../x\" is no name for a report.")]
     [InlineData("to = \"owner\"\n[[report]]\nreport = \"profit-loss\"\n", ":1:1: \"owner\" is no address.")]
     [InlineData("when = \"monthly\"\n[[report]]\nreport = \"profit-loss\"\n", ":1:1: \"monthly\" is no time.")]
     [InlineData("formats = \"pages\"\n[[report]]\nreport = \"profit-loss\"\n", " does not take \"pages\".")]
-    [InlineData("period = \"lst-month\"\n[[report]]\nreport = \"profit-loss\"\n", ": \"lst-month\" is not a period. Did you mean last-month?")]
+    [InlineData("period = \"lst-month\"\n[[report]]\nreport = \"profit-loss\"\n",
+        ": \"lst-month\" is not a period. Did you mean last-month?")]
     public void A_group_that_is_not_as_it_should_be_is_told_with_its_place(string text, string message)
     {
         _tool.Write("reedwater/groups/g.toml", text);
@@ -313,7 +348,10 @@ public sealed class GroupTests : IDisposable
     private void ImportBill(string from, string to)
     {
         var path = _tool.PathOf("reedwater/records/lines.csv");
-        File.WriteAllLines(path, File.ReadAllLines(path).Select(line => line.StartsWith("BILL-00585,", StringComparison.Ordinal) ? line.Replace(from, to, StringComparison.Ordinal) : line));
+        File.WriteAllLines(
+            path, File.ReadAllLines(path).Select(
+                line => line.StartsWith("BILL-00585,", StringComparison.Ordinal) ? line.Replace(from, to, StringComparison.Ordinal)
+                    : line));
         _tool.Run("import", "reedwater/records", "--book", "reedwater").Done();
     }
 

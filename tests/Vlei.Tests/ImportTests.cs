@@ -28,7 +28,10 @@ public sealed class ImportTests : IDisposable
         Assert.EndsWith("Imported as revision 2.\n", outcome.Output);
         Assert.Equal(
             "1|2|23000\n2||24000",
-            _tool.Sql("book", "SELECT d.added, d.replaced, max(l.amount) FROM documents d JOIN lines l ON l.document = d.key AND l.added = d.added JOIN documents_keys k ON k.key = d.key WHERE k.id = 'INV-2' GROUP BY d.added"));
+            _tool.Sql(
+                "book",
+                "SELECT d.added, d.replaced, max(l.amount) FROM documents d JOIN lines l ON l.document = d.key AND l.added = d.added "
+                    + "JOIN documents_keys k ON k.key = d.key WHERE k.id = 'INV-2' GROUP BY d.added"));
         Assert.Equal(
             "Three Firs Timber\nThree Firs",
             _tool.Sql("book", "SELECT name FROM contacts WHERE name LIKE 'Three%' ORDER BY added"));
@@ -104,7 +107,8 @@ public sealed class ImportTests : IDisposable
         var outcome = _tool.Run("import", "set", "--book", "book");
         Assert.Equal(65, outcome.Status);
         Assert.StartsWith(
-            "documents.csv:2:1: an earlier settlement no longer fits: \"INV-1\" and \"REC-1\" are settled by 57.50, but only 20.00 is open.",
+            "documents.csv:2:1: an earlier settlement no longer fits: \"INV-1\" and \"REC-1\" are settled by 57.50, but only 20.00 is "
+                + "open.",
             outcome.Messages);
     }
 
@@ -118,7 +122,8 @@ public sealed class ImportTests : IDisposable
         _tool.Write("shuffled/contacts.csv", RecordFiles.Sound["contacts.csv"]);
         _tool.Write(
             "shuffled/documents.csv",
-            "contact,date,kind,id\nS1,2026-03-05,bill,BILL-1\nC1,2026-03-02,invoice,INV-1\nC2,2026-03-20,invoice,INV-2\nC1,2026-04-10,receipt,REC-1\n");
+            "contact,date,kind,id\nS1,2026-03-05,bill,BILL-1\nC1,2026-03-02,invoice,INV-1\nC2,2026-03-20,invoice,INV-2\nC1,2026-04-10,"
+                + "receipt,REC-1\n");
         _tool.Write("shuffled/lines.csv", """
             credit,debit,account,document,line
             ,115,1100,INV-1,1
@@ -270,11 +275,13 @@ public sealed class ImportTests : IDisposable
     }
 
     private string Csv(string book) => _tool.Run(
-        "show", "profit-loss", "--book", book, "--period", "2020/2030", "--by", "month", "--basis", "cash", "--format", "csv").Done().Output;
+        "show", "profit-loss", "--book", book, "--period", "2020/2030", "--by", "month", "--basis", "cash", "--format", "csv")
+            .Done().Output;
 
     private string Cash(string period)
     {
-        var report = _tool.Run("show", "profit-loss", "--book", "book", "--period", period, "--basis", "cash", "--format", "csv").Done().Output;
+        var report = _tool.Run("show", "profit-loss", "--book", "book", "--period", period, "--basis", "cash", "--format", "csv")
+            .Done().Output;
         return report.TrimEnd().Split('\n')[^1].Split(',')[^1];
     }
 

@@ -39,7 +39,8 @@ internal sealed class InProcess(string book)
         using var open = Open(report, typed);
         using var written = new MemoryStream();
         Csv.Write(open.Build(), written, Surface.OfFile(null));
-        return [.. System.Text.Encoding.UTF8.GetString(written.ToArray()).TrimEnd().Split('\n').Skip(1).Select(line => NaiveRecords.Values(line).ToArray())];
+        return [.. System.Text.Encoding.UTF8.GetString(written.ToArray()).TrimEnd().Split('\n').Skip(1)
+            .Select(line => NaiveRecords.Values(line).ToArray())];
     }
 
     /// <summary>Whether a report can be built.</summary>

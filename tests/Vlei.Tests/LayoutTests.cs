@@ -56,11 +56,13 @@ public sealed class LayoutTests : IDisposable
     public void A_management_view_ties_to_the_standard_one_and_traces()
     {
         _tool.Write("reedwater/layouts/management.toml", Management);
-        string[] show = ["profit-loss", "--book", "reedwater", "--period", "2026-05", "--layout", "management", "--compare", "prior-year", "--change"];
+        string[] show =
+            ["profit-loss", "--book", "reedwater", "--period", "2026-05", "--layout", "management", "--compare", "prior-year", "--change"];
         Snapshot.Matches("layout-management.txt", _tool.Run(["show", .. show]).Done().Output);
         Assert.Contains(
             "margin-percent,Margin %,total,0,54.5213,70.0660,-15.5447,\n", _tool.Run(["show", .. show, "--format", "csv"]).Done().Output);
-        Assert.Contains("Checked: The records add up", _tool.Run(["trace", .. show, "--row", "All else", "--column", "2025-05"]).Done().Output);
+        Assert.Contains(
+            "Checked: The records add up", _tool.Run(["trace", .. show, "--row", "All else", "--column", "2025-05"]).Done().Output);
         Assert.Equal(
             "vlei: Margin % is worked out from other rows.\n      Trace margin, work or rest-of-income.\n",
             _tool.Run(["trace", .. show, "--row", "margin-percent", "--column", "2025-05"]).Messages);
@@ -96,10 +98,12 @@ public sealed class LayoutTests : IDisposable
             label = "Net worth"
             formula = "owners + kept + made"
             """);
-        string[] show = ["show", "balance-sheet", "--book", "reedwater", "--period", "2026-01/2026-05", "--by", "month", "--layout", "own.toml"];
+        string[] show =
+            ["show", "balance-sheet", "--book", "reedwater", "--period", "2026-01/2026-05", "--by", "month", "--layout", "own.toml"];
         var text = _tool.Run(show).Done().Output;
         Assert.EndsWith("Checked: Assets = liabilities + equity.\n", text);
-        var csv = _tool.Run([.. show, "--format", "csv"]).Done().Output.Split('\n').Select(line => line.Split(',')).ToDictionary(line => line[0]);
+        var csv = _tool.Run([.. show, "--format", "csv"]).Done().Output.Split('\n').Select(line => line.Split(','))
+            .ToDictionary(line => line[0]);
         for (var month = 4; month < 9; month++)
         {
             decimal Of(string row) => decimal.Parse(csv[row][month], CultureInfo.InvariantCulture);
@@ -112,8 +116,13 @@ public sealed class LayoutTests : IDisposable
     public void What_rests_on_a_row_that_is_left_out_is_left_out_with_it_and_no_row_rests_on_what_it_stands_under()
     {
         var layout = _tool.Run("layout", "cash-flow").Done().Output;
-        _tool.Write("own.toml", layout.Replace("\"change-in-money + opening-money\"\nwhole-only = true", "\"change-in-money + opening-money\"", StringComparison.Ordinal));
-        var text = _tool.Run("show", "cash-flow", "--book", "reedwater", "--layout", "own.toml", "--only", "project=none", "--period", "2026-05").Done().Output;
+        _tool.Write(
+            "own.toml",
+            layout.Replace(
+                "\"change-in-money + opening-money\"\nwhole-only = true", "\"change-in-money + opening-money\"", StringComparison.Ordinal));
+        var text = _tool.Run(
+            "show", "cash-flow", "--book", "reedwater", "--layout", "own.toml", "--only", "project=none", "--period", "2026-05")
+                .Done().Output;
         Assert.Contains("Change in money", text);
         Assert.DoesNotContain("Money at the end", text);
 
@@ -155,8 +164,10 @@ public sealed class LayoutTests : IDisposable
     [Theory]
     [InlineData("rest = true\n", "accounts = [\"60*\"]\n", 1, "CHECK FAILED: Every account stands in a line: 6100 Premises, ")]
     [InlineData("\"4010,4020\"", "\"40*\"", 65, "management.toml:10:1: account 4030 Boat rentals is in row work already.")]
-    [InlineData("statement = \"profit-loss\"", "statement = \"profit\"", 65, "there is no kind of statement profit. Did you mean profit-loss?")]
-    [InlineData("margin - rest", "margin - res", 65, "management.toml:40:1: there is no row res above it. Did you mean rest or rest-of-income?")]
+    [InlineData("statement = \"profit-loss\"", "statement = \"profit\"", 65,
+        "there is no kind of statement profit. Did you mean profit-loss?")]
+    [InlineData("margin - rest", "margin - res", 65,
+        "management.toml:40:1: there is no row res above it. Did you mean rest or rest-of-income?")]
     [InlineData("margin - rest", "margin -", 65, "\"margin -\" is not a formula.")]
     [InlineData("show = \"percent\"", "show = \"procent\"", 65, "management.toml:31:1: show is not \"procent\". Did you mean percent?")]
     [InlineData("show = \"percent\"\n", "", 65, "money comes from adding rows and taking them away.")]
@@ -170,10 +181,13 @@ public sealed class LayoutTests : IDisposable
     [InlineData("sign = \"debit\"", "", 65, "row rest has accounts of both natural signs.")]
     [InlineData("rest = true", "computed = \"cash\"", 65, "a profit-loss has no cash.")]
     [InlineData("[[row]]\nkey = \"direct\"", "[row]\nkey = \"direct\"", 65, "management.toml:16:1: The key `row` is already defined")]
-    [InlineData("rest = true", "rest = true\naccounts = [\"60*\"]", 65, "row rest has accounts and rest. A row shows one thing; make two rows of it.")]
-    [InlineData("formula = \"margin - rest\"", "formula = \"margin - rest\"\ncomputed = \"net-profit\"", 65, "row net-profit has a formula and computed.")]
+    [InlineData("rest = true", "rest = true\naccounts = [\"60*\"]", 65,
+        "row rest has accounts and rest. A row shows one thing; make two rows of it.")]
+    [InlineData("formula = \"margin - rest\"", "formula = \"margin - rest\"\ncomputed = \"net-profit\"", 65,
+        "row net-profit has a formula and computed.")]
     [InlineData("key = \"direct\"", "key = \"direct\"\nunder = \"work\"", 65, "row work has accounts and other rows under it.")]
-    [InlineData("label = \"Direct costs\"\naccounts = [\"account.type=cost-of-sales\"]", "label = \"Direct costs\"\nrest = true", 65, "there is a rest already.")]
+    [InlineData("label = \"Direct costs\"\naccounts = [\"account.type=cost-of-sales\"]", "label = \"Direct costs\"\nrest = true", 65,
+        "there is a rest already.")]
     [InlineData("rest = true", "rest = true\nexcept = [\"60*\"]", 65, "except leaves out accounts, and the row names none.")]
     [InlineData("sign = \"debit\"", "sign = \"debit\"\nshow = \"ratio\"", 65, "show = \"ratio\" is for formulas.")]
     [InlineData("label = \"Margin\"", "label = Margin", 65, "management.toml:24:9: Unexpected token `Margin` for a value")]
@@ -206,8 +220,10 @@ public sealed class LayoutTests : IDisposable
     private Dictionary<string, decimal?> WithFormula(string formula, string show)
     {
         _tool.Write("own.toml", Management.Replace("\"margin - rest\"", $"\"{formula}\"\nshow = \"{show}\"", StringComparison.Ordinal));
-        return _tool.Run("show", "profit-loss", "--book", "reedwater", "--period", "2026-05", "--layout", "own.toml", "--format", "csv").Output
+        return _tool.Run(
+            "show", "profit-loss", "--book", "reedwater", "--period", "2026-05", "--layout", "own.toml", "--format", "csv").Output
             .Split('\n').Skip(1).Select(line => line.Split(',')).Where(line => line.Length > 4)
-            .ToDictionary(line => line[0], line => line[4].Length == 0 ? (decimal?)null : decimal.Parse(line[4], CultureInfo.InvariantCulture));
+            .ToDictionary(
+                line => line[0], line => line[4].Length == 0 ? (decimal?)null : decimal.Parse(line[4], CultureInfo.InvariantCulture));
     }
 }

@@ -18,14 +18,19 @@ public sealed class ListTests : IDisposable
     public void Every_report_of_the_catalogue_is_the_same_in_every_format()
     {
         var reports = _tool.Run("reports", "--book", "reedwater").Done().Output.Split('\n')
-            .Where(line => line.StartsWith("  ", StringComparison.Ordinal) && line[2] != ' ').Select(line => line.Trim().Split(' ')[0]).ToList();
+            .Where(line => line.StartsWith("  ", StringComparison.Ordinal) && line[2] != ' ').Select(line => line.Trim().Split(' ')[0])
+            .ToList();
         Assert.InRange(reports.Count, 60, 100);
-        Parallel.ForEach(reports.Where(report => report is not ("statement-of-account" or "postings" or "lines")), new ParallelOptions { MaxDegreeOfParallelism = 4 }, report =>
+        Parallel.ForEach(
+            reports.Where(report => report is not ("statement-of-account" or "postings" or "lines")),
+            new ParallelOptions { MaxDegreeOfParallelism = 4 }, report =>
         {
             var (text, csv) = (Show(report).Done().Output, Csv(report));
             var json = JsonDocument.Parse(Show(report, "--format", "json").Done().Output).RootElement;
             Assert.Equal(report, json.GetProperty("report").GetString());
-            Assert.All(json.GetProperty("rows").EnumerateArray(), row => Assert.Equal(json.GetProperty("columns").GetArrayLength(), row.GetProperty("cells").GetArrayLength()));
+            Assert.All(
+                json.GetProperty("rows").EnumerateArray(),
+                row => Assert.Equal(json.GetProperty("columns").GetArrayLength(), row.GetProperty("cells").GetArrayLength()));
             Assert.True(json.GetProperty("rows").GetArrayLength() > 0 || text.Contains("Nothing", StringComparison.Ordinal), report);
             Assert.Equal(json.GetProperty("rows").GetArrayLength(), csv.Count - 1);
             Assert.Contains(json.GetProperty("title").GetString()!, text);
@@ -37,10 +42,13 @@ public sealed class ListTests : IDisposable
     public void Fields_of_related_records_group_as_the_files_say()
     {
         var records = NaiveRecords.Read(_tool.PathOf("reedwater/records"));
-        var contacts = File.ReadAllLines(_tool.PathOf("reedwater/records/contacts.csv")).Skip(1).Select(line => line.Split(',')).ToDictionary(cells => cells[0], cells => cells[2]);
+        var contacts = File.ReadAllLines(_tool.PathOf("reedwater/records/contacts.csv")).Skip(1).Select(line => line.Split(','))
+            .ToDictionary(cells => cells[0], cells => cells[2]);
         foreach (var cash in new[] { false, true })
         {
-            string[] asked = ["postings", "--period", "all", "--basis", cash ? "cash" : "accrual", "--where", "amount <> 0", "--summary", "--columns", "amount,count"];
+            string[] asked =
+                ["postings", "--period", "all", "--basis", cash ? "cash" : "accrual", "--where", "amount <> 0", "--summary",
+                    "--columns", "amount,count"];
             foreach (var (field, of) in new (string, Func<NaiveRecords.Posting, string>)[]
             {
                 ("contact.kind", posting => posting.Contact.Length == 0 ? "none" : contacts[posting.Contact]),
@@ -50,9 +58,11 @@ public sealed class ListTests : IDisposable
                 ("tax-code", posting => posting.Line["tax_code"] is { Length: > 0 } code ? code : "none"),
             })
             {
-                var expected = records.Postings(cash).GroupBy(of).ToDictionary(group => group.Key, group => (group.Sum(posting => posting.Amount), group.Count()));
+                var expected = records.Postings(cash).GroupBy(of).ToDictionary(
+                    group => group.Key, group => (group.Sum(posting => posting.Amount), group.Count()));
                 var rows = Csv([.. asked, "--group-by", field]).Skip(1).SkipLast(1).ToDictionary(
-                    row => row[0], row => (decimal.Parse(row[^2], CultureInfo.InvariantCulture), int.Parse(row[^1], CultureInfo.InvariantCulture)));
+                    row => row[0],
+                    row => (decimal.Parse(row[^2], CultureInfo.InvariantCulture), int.Parse(row[^1], CultureInfo.InvariantCulture)));
                 Assert.Equal(expected.OrderBy(pair => pair.Key), rows.OrderBy(pair => pair.Key));
             }
         }
@@ -64,7 +74,8 @@ public sealed class ListTests : IDisposable
         var usual = Show("sales-by-customer").Done().Output;
         Assert.Contains("Only account.type income", usual);
         Assert.DoesNotContain("INV-", usual);
-        var detail = Show("sales-by-customer", "--detail", "--only", "contact=C0012", "--where", "natural > 0", "--period", "all").Done().Output;
+        var detail = Show("sales-by-customer", "--detail", "--only", "contact=C0012", "--where", "natural > 0", "--period", "all")
+            .Done().Output;
         Assert.Contains("Only account.type income", detail);
         Assert.Contains("Only contact C0012", detail);
         Assert.Contains("Where natural > 0", detail);
@@ -73,7 +84,9 @@ public sealed class ListTests : IDisposable
         Assert.DoesNotContain("account.type income", Show("sales-by-customer", "--only", "account.type=expense").Done().Output);
         Assert.Contains("Email", Show("sales-by-customer", "--columns", "+contact.email,-share(natural)").Done().Output);
         Assert.Contains("Jun 2026", Show(["sales-by-customer", .. Cross]).Done().Output);
-        Assert.Equal("STAGE", Csv("sales-by-item", "--rows", "item", "--across", "month", "--measure", "natural", "--top", "1", "--period", "fy2026")[1][0]);
+        Assert.Equal(
+            "STAGE",
+            Csv("sales-by-item", "--rows", "item", "--across", "month", "--measure", "natural", "--top", "1", "--period", "fy2026")[1][0]);
         Assert.Equal(["row", "label", "kind", "level", "count"], Csv("sales-by-customer", "--columns", "count")[0]);
     }
 
@@ -83,7 +96,9 @@ public sealed class ListTests : IDisposable
     [InlineData("contacts.kind", null, "customer")]
     public void Values_of_a_field_are_counted(string field, string? list, string value)
     {
-        var rows = _tool.Run([.. new[] { "fields", field, "--book", "reedwater", "--format", "csv", "--values" }, .. list is null ? Array.Empty<string>() : [list]]).Done()
+        var rows = _tool.Run(
+            [.. new[] { "fields", field, "--book", "reedwater", "--format", "csv", "--values" }, .. list is null ? Array.Empty<string>()
+                : [list]]).Done()
             .Output.TrimEnd().Split('\n').Select(line => line.Split(',')).ToList();
         var counts = rows.Skip(1).SkipLast(1).Select(row => int.Parse(row[^1], CultureInfo.InvariantCulture)).ToList();
         Assert.Contains(rows, row => row[0] == value || row[0].StartsWith("OAR", StringComparison.Ordinal));
@@ -94,17 +109,22 @@ public sealed class ListTests : IDisposable
     [Fact]
     public void How_long_a_document_is_open_is_counted_up_to_the_day_that_it_is_seen_on()
     {
-        var rows = Csv("documents", "--period", "2026-01/2026-05", "--columns", "date,open,days-open").Skip(1).Where(row => row[2] == "record").ToList();
+        var rows = Csv("documents", "--period", "2026-01/2026-05", "--columns", "date,open,days-open").Skip(1)
+            .Where(row => row[2] == "record").ToList();
         Assert.Contains(rows, row => row[^1].Length > 0);
         Assert.All(rows, row => Assert.Equal(
-            row[^2] is "" or "0.00" ? "" : $"{new DateOnly(2026, 5, 31).DayNumber - DateOnly.Parse(row[^3], CultureInfo.InvariantCulture).DayNumber}", row[^1]));
+            row[^2] is "" or "0.00" ? ""
+                : $"{new DateOnly(2026, 5, 31).DayNumber - DateOnly.Parse(row[^3], CultureInfo.InvariantCulture).DayNumber}", row[^1]));
     }
 
     [Fact]
     public void Averages_and_running_sums_are_of_their_own_columns()
     {
-        var rows = Csv("open-items", "--only", "side=receivable", "--group-by", "kind", "--summary", "--columns", "average(days-late),max(days-late),running(open),running(total),open,total").Skip(1).ToList();
-        var days = Csv("open-items", "--only", "side=receivable", "--columns", "days-late,kind").Skip(1).Where(row => row[2] == "record").ToList();
+        var rows = Csv(
+            "open-items", "--only", "side=receivable", "--group-by", "kind", "--summary", "--columns",
+            "average(days-late),max(days-late),running(open),running(total),open,total").Skip(1).ToList();
+        var days = Csv("open-items", "--only", "side=receivable", "--columns", "days-late,kind").Skip(1)
+            .Where(row => row[2] == "record").ToList();
         decimal Number(string text) => decimal.Parse(text, CultureInfo.InvariantCulture);
         var (open, total) = (0m, 0m);
         foreach (var row in rows.SkipLast(1))
@@ -114,8 +134,12 @@ public sealed class ListTests : IDisposable
             Assert.Equal((open += Number(row[8]), total += Number(row[9])), (Number(row[6]), Number(row[7])));
         }
 
-        var cross = Csv("postings", "--only", "account.type=income", "--period", "fy2026", "--rows", "month", "--across", "department", "--measure", "running(natural)");
-        Assert.Equal(Csv("sales-by-department", "--period", "fy2026", "--sort", "department").Skip(1).SkipLast(1).Select(row => row[4]), cross[^2][4..^1]);
+        var cross = Csv(
+            "postings", "--only", "account.type=income", "--period", "fy2026", "--rows", "month", "--across", "department", "--measure",
+            "running(natural)");
+        Assert.Equal(
+            Csv("sales-by-department", "--period", "fy2026", "--sort", "department").Skip(1).SkipLast(1).Select(row => row[4]),
+            cross[^2][4..^1]);
     }
 
     [Fact]
@@ -126,7 +150,8 @@ public sealed class ListTests : IDisposable
         File.WriteAllText(path, lines.Replace("BILL-00585,6300,8102.00", "BILL-00585,6300,8420.00", StringComparison.Ordinal)
             .Replace("BILL-00585,2000,-8102.00", "BILL-00585,2000,-8420.00", StringComparison.Ordinal));
         _tool.Run("import", "reedwater/records", "--book", "reedwater").Done();
-        var moved = _tool.Run("changes", "--since", "1", "purchases-by-account", "--period", "2026-05", "--book", "reedwater").Done().Output;
+        var moved = _tool.Run("changes", "--since", "1", "purchases-by-account", "--period", "2026-05", "--book", "reedwater")
+            .Done().Output;
         Assert.Matches(@"6300 Insurance +8,102\.00 +8,420\.00 +318\.00", moved);
         Assert.DoesNotContain("6110", moved);
     }
@@ -146,25 +171,34 @@ public sealed class ListTests : IDisposable
         Import("D1,cash-sale,2026-01-01,ann\nD2,cash-sale,2026-01-02,bob\n", "D1,1000,5\nD1,4000,-5\nD2,1000,6\nD2,4000,-6\n");
         Import("D1,cash-sale,2026-01-01,ann\nD3,expense,2026-01-03,bob\n", "D1,1000,7\nD1,4000,-7\nD3,1000,-1\nD3,4000,1\n", "--complete");
         Import("D1,cash-sale,2026-01-01,ann\nD2,cash-sale,2026-01-02,bob\n", "D1,1000,7\nD1,4000,-7\nD2,1000,6\nD2,4000,-6\n");
-        var rows = _tool.Run("show", "changes", "--book", "book", "--format", "csv", "--columns", "revision,action,kind,total,document.created-by").Done().Output.TrimEnd().Split('\n')[1..^1]
+        var rows = _tool.Run(
+            "show", "changes", "--book", "book", "--format", "csv", "--columns", "revision,action,kind,total,document.created-by")
+                .Done().Output.TrimEnd().Split('\n')[1..^1]
             .Select(line => string.Join(' ', line.Split(',')[4..]));
         Assert.Equal(
             [
-                "1 added cash-sale 5.00 ann", "1 added cash-sale 6.00 bob", "2 changed cash-sale 7.00 ann", "2 removed cash-sale 6.00 bob", "2 added expense 1.00 bob",
+                "1 added cash-sale 5.00 ann", "1 added cash-sale 6.00 bob", "2 changed cash-sale 7.00 ann",
+                "2 removed cash-sale 6.00 bob", "2 added expense 1.00 bob",
                 "3 added cash-sale 6.00 bob",
             ],
             rows);
-        Assert.Equal(3, _tool.Run("show", "changes", "--book", "book", "--revision", "1", "--format", "csv").Done().Output.TrimEnd().Split('\n').Length - 1);
+        Assert.Equal(
+            3, _tool.Run("show", "changes", "--book", "book", "--revision", "1", "--format", "csv").Done().Output.TrimEnd()
+                .Split('\n').Length - 1);
     }
 
     [Fact]
     public void Statements_take_the_words_of_related_records_as_lists_do()
     {
-        foreach (var choice in new[] { "contact.kind=supplier", "item.unit=hour,day", "account.cash-flow=investing", "project.contact=C0023", "contact.active=none" })
+        foreach (var choice
+            in new[] { "contact.kind=supplier", "item.unit=hour,day", "account.cash-flow=investing", "project.contact=C0023",
+                "contact.active=none" })
         {
             string[] asked = ["--book", "reedwater", "--period", "fy2026", "--only", choice, "--format", "json"];
-            decimal Debits(string report, int column) => JsonDocument.Parse(_tool.Run(["show", report, .. asked]).Done().Output).RootElement.GetProperty("rows").EnumerateArray()
-                .Single(row => row.GetProperty("key").GetString() == "total").GetProperty("cells")[column] is { ValueKind: JsonValueKind.Number } cell ? cell.GetDecimal() : 0;
+            decimal Debits(string report, int column) =>
+                JsonDocument.Parse(_tool.Run(["show", report, .. asked]).Done().Output).RootElement.GetProperty("rows").EnumerateArray()
+                .Single(row => row.GetProperty("key").GetString() == "total")
+                .GetProperty("cells")[column] is { ValueKind: JsonValueKind.Number } cell ? cell.GetDecimal() : 0;
             Assert.Equal(Debits("postings", 6), Debits("trial-balance", 1));
         }
     }
@@ -191,8 +225,10 @@ public sealed class ListTests : IDisposable
     [InlineData(2, "postings have no budget.", "show", "postings", "--group-by", "kind", "--summary", "--compare", "budget")]
     [InlineData(66, "There is no contact \"C9999\".", "show", "postings", "--only", "contact=C9999")]
     [InlineData(2, "--basis does not apply to documents.", "show", "documents", "--basis", "cash")]
-    [InlineData(2, "Figures of contacts lead to no postings of their own.", "trace", "contacts", "--row", "total", "--column", "receivable")]
-    [InlineData(2, "count is no money, so no postings add up to it.", "trace", "sales-by-customer", "--row", "total", "--column", "count", "--columns", "count")]
+    [InlineData(2, "Figures of contacts lead to no postings of their own.", "trace", "contacts", "--row", "total", "--column",
+        "receivable")]
+    [InlineData(2, "count is no money, so no postings add up to it.", "trace", "sales-by-customer", "--row", "total", "--column",
+        "count", "--columns", "count")]
     public void What_makes_no_sense_is_told(int status, string message, params string[] arguments)
     {
         var outcome = _tool.Run([.. arguments, "--book", "reedwater"]);
@@ -223,14 +259,18 @@ public sealed class ListTests : IDisposable
         _tool.Write("set/accounts.csv", "code,name,type\n1000,Bank,bank\n4000,Sales,income\n");
         _tool.Write("set/documents.csv", "id,kind,date,memo\n" + string.Concat(Enumerable.Range(0, Many)
             .Select(number => $"I{number},cash-sale,2026-0{1 + (number % 6)}-{1 + (number % 28):D2},Sold over the counter {number}\n")));
-        _tool.Write("set/lines.csv", "document,account,amount,memo\n" + string.Concat(Enumerable.Range(0, Many).Select(number => $"I{number},1000,{number}.25,Paid {number}\nI{number},4000,-{number}.25,Sold {number}\n")));
+        _tool.Write(
+            "set/lines.csv", "document,account,amount,memo\n" + string.Concat(
+                Enumerable.Range(0, Many).Select(
+                    number => $"I{number},1000,{number}.25,Paid {number}\nI{number},4000,-{number}.25,Sold {number}\n")));
         _tool.Run("init", "book", "--name", "B", "--currency", "ZAR").Done();
         _tool.Run("import", "set", "--book", "book").Done();
         foreach (var format in new[] { "csv", "json", "text" })
         {
             // In hexadecimal: 24 MiB. The texts of all lines at once would be more.
             var outcome = _tool.Run(
-                [("DOTNET_GCHeapHardLimit", "1800000")], "show", "postings", "--book", "book", "--period", "2026", "--columns", "+document.memo", "--format", format).Done();
+                [("DOTNET_GCHeapHardLimit", "1800000")], "show", "postings", "--book", "book", "--period", "2026", "--columns",
+                "+document.memo", "--format", format).Done();
             Assert.InRange(outcome.Output.Split('\n').Length, 2 * Many, (2 * Many) + 50);
             Assert.Contains(format == "text" ? "1,799,985,000.00" : "1799985000.00", outcome.Output);
         }

@@ -28,13 +28,22 @@ public sealed class ManyBooksTests : IDisposable
         foreach (var client in Clients)
         {
             var book = $"reedwater/clients/{client}";
-            Assert.Equal(Run("show", "sales-by-customer", "--period", "2026-05", "--top", "20", "--format", "csv", "--book", book).Done().Output, File.ReadAllText(_tool.PathOf($"{book}/out/month-end/2026-05/sales-by-customer.csv")));
+            Assert.Equal(
+                Run("show", "sales-by-customer", "--period", "2026-05", "--top", "20", "--format", "csv", "--book", book).Done().Output,
+                File.ReadAllText(_tool.PathOf($"{book}/out/month-end/2026-05/sales-by-customer.csv")));
             var cells = Cells(summary, book);
-            var aging = Cells(Json(Run("show", "receivables-aging", "--as-of", "2026-05-31", "--unapplied", "--format", "json", "--book", book).Done().Output), "total");
+            var aging = Cells(
+                Json(
+                    Run("show", "receivables-aging", "--as-of", "2026-05-31", "--unapplied", "--format", "json", "--book", book)
+                        .Done().Output), "total");
             decimal[] figures =
             [
-                Cells(Json(Run("show", "profit-loss", "--period", "2026-05", "--format", "json", "--book", book).Done().Output), "net-profit")[0],
-                Cells(Json(Run("show", "cash-flow", "--period", "2026-05", "--format", "json", "--book", book).Done().Output), "closing-money")[0], aging[1..5].Sum(),
+                Cells(
+                    Json(Run("show", "profit-loss", "--period", "2026-05", "--format", "json", "--book", book).Done().Output),
+                    "net-profit")[0],
+                Cells(
+                    Json(Run("show", "cash-flow", "--period", "2026-05", "--format", "json", "--book", book).Done().Output),
+                    "closing-money")[0], aging[1..5].Sum(),
             ];
             Assert.Equal(figures, cells[..3]);
             sums = [.. sums.Zip(figures, (sum, figure) => sum + figure)];
@@ -44,10 +53,14 @@ public sealed class ManyBooksTests : IDisposable
 
         // A group that none of them has leaves a line for each, and the exit status of what went wrong.
         var none = Run("run", "nothing", "--books", "reedwater/clients/*");
-        Assert.Equal((66, 5), (none.Status, none.Output.Split("FAILED: There is no group nothing.").Length - 1 + none.Output.Split("FAILED: reedwater/clients/zbroken").Length - 1));
+        Assert.Equal(
+            (66, 5),
+            (none.Status, none.Output.Split("FAILED: There is no group nothing.").Length - 1 + none.Output.Split(
+                "FAILED: reedwater/clients/zbroken").Length - 1));
 
         // One after the other is the same as all at once.
-        string Made() => string.Concat(Clients.Select(client => File.ReadAllText(_tool.PathOf($"reedwater/clients/{client}/out/month-end/2026-05/month-end.csv"))));
+        string Made() => string.Concat(
+            Clients.Select(client => File.ReadAllText(_tool.PathOf($"reedwater/clients/{client}/out/month-end/2026-05/month-end.csv"))));
         var made = Made();
         Run("run", "month-end", "--books", "reedwater/clients/*", "--format", "csv", "--jobs", "1");
         Assert.Equal(made, Made());
@@ -58,13 +71,16 @@ public sealed class ManyBooksTests : IDisposable
     {
         // One has an account of its own, and another name for one that all have.
         var accounts = _tool.PathOf("reedwater/clients/larkfield/records/accounts.csv");
-        File.WriteAllText(accounts, File.ReadAllText(accounts).Replace("Shop sales", "Sales in the shop", StringComparison.Ordinal).Replace("\n4020,", "\n4015,Moorings,income,,,\n4020,", StringComparison.Ordinal));
+        File.WriteAllText(
+            accounts, File.ReadAllText(accounts).Replace("Shop sales", "Sales in the shop", StringComparison.Ordinal)
+                .Replace("\n4020,", "\n4015,Moorings,income,,,\n4020,", StringComparison.Ordinal));
         Append("larkfield", "documents", "M-1,journal,2026-05-04");
         Append("larkfield", "lines", "M-1,4015,-100.00", "M-1,1000,100.00");
         Run("import", "reedwater/clients/larkfield/records", "--book", "reedwater/clients/larkfield").Done();
         foreach (var (report, options) in new[]
         {
-            ("profit-loss", "--period 2026-05"), ("profit-loss", "--period fy2026 --basis cash --depth 1"), ("balance-sheet", "--as-of 2026-05-31"), ("cash-flow", "--period 2026-05"),
+            ("profit-loss", "--period 2026-05"), ("profit-loss", "--period fy2026 --basis cash --depth 1"),
+            ("balance-sheet", "--as-of 2026-05-31"), ("cash-flow", "--period 2026-05"),
             ("cash-flow", "--period 2026-05 --method direct --zeros"),
         })
         {
@@ -83,7 +99,9 @@ public sealed class ManyBooksTests : IDisposable
                 Assert.Equal(own.Keys, rows.Keys.Where(own.ContainsKey));
             }
 
-            Assert.Equal(3, whole.GetProperty("checks").EnumerateArray().Select(check => check.GetProperty("name").GetString()).Count(name => name!.Contains("Larkfield", StringComparison.Ordinal)
+            Assert.Equal(
+                3, whole.GetProperty("checks").EnumerateArray().Select(check => check.GetProperty("name").GetString())
+                    .Count(name => name!.Contains("Larkfield", StringComparison.Ordinal)
                 || name.Contains("Quillside", StringComparison.Ordinal) || name.Contains("Ternbank", StringComparison.Ordinal)));
         }
 
@@ -97,7 +115,9 @@ public sealed class ManyBooksTests : IDisposable
         _tool.Write("set/documents.csv", "id,kind,date\nS,cash-sale,2026-05-05\n");
         _tool.Write("set/lines.csv", "document,account,amount\nS,1000,500\nS,4000,-500\n");
         Run("import", "set", "--book", "tokyo").Done();
-        var both = Run("show", "profit-loss", "--period", "2026-05", "--books", "reedwater/clients/t*", "--books", "tokyo", "--by", "book").Done().Output;
+        var both = Run(
+            "show", "profit-loss", "--period", "2026-05", "--books", "reedwater/clients/t*", "--books", "tokyo", "--by", "book")
+                .Done().Output;
         Assert.Matches(@"Accrual basis, each book in its own currency\n", both);
         Assert.Contains("(ZAR)", both);
         Assert.Contains("Tokyo (JPY)", both);
@@ -110,11 +130,16 @@ public sealed class ManyBooksTests : IDisposable
     [InlineData(2, "--book and --books both say which.", "run", "month-end", "--books", "reedwater/clients/*", "--book", "reedwater")]
     [InlineData(2, "--jobs is for many books, and there is one.", "run", "month-end", "--book", "reedwater", "--jobs", "2")]
     [InlineData(2, "--jobs does not take 0.", "run", "month-end", "--books", "reedwater/clients/*", "--jobs", "0")]
-    [InlineData(2, "--books is for a statement with a column per book. Add --by book", "show", "profit-loss", "--books", "reedwater/clients/*")]
-    [InlineData(2, "--revision is of one book, and every book has its own.", "show", "profit-loss", "--books", "reedwater/clients/*", "--by", "book", "--revision", "1")]
-    [InlineData(2, "--compare does not go with --by book", "show", "profit-loss", "--books", "reedwater/clients/*", "--by", "book", "--compare", "prior-year")]
-    [InlineData(2, "trial-balance has 4 columns, so books have no column each.", "show", "trial-balance", "--books", "reedwater/clients/*", "--by", "book")]
-    [InlineData(66, "reedwater/clients/larkfield: There is no account \"9999\".", "show", "profit-loss", "--books", "reedwater/clients/*", "--by", "book", "--only", "account=9999")]
+    [InlineData(2, "--books is for a statement with a column per book. Add --by book", "show", "profit-loss", "--books",
+        "reedwater/clients/*")]
+    [InlineData(2, "--revision is of one book, and every book has its own.", "show", "profit-loss", "--books", "reedwater/clients/*",
+        "--by", "book", "--revision", "1")]
+    [InlineData(2, "--compare does not go with --by book", "show", "profit-loss", "--books", "reedwater/clients/*", "--by", "book",
+        "--compare", "prior-year")]
+    [InlineData(2, "trial-balance has 4 columns, so books have no column each.", "show", "trial-balance", "--books",
+        "reedwater/clients/*", "--by", "book")]
+    [InlineData(66, "reedwater/clients/larkfield: There is no account \"9999\".", "show", "profit-loss", "--books",
+        "reedwater/clients/*", "--by", "book", "--only", "account=9999")]
     [InlineData(2, "No report is named.", "show", "--books", "reedwater/clients/*", "--by", "book")]
     [InlineData(66, "There is no group month-ned. Did you mean month-end?", "run", "month-ned", "--book", "reedwater")]
     [InlineData(2, "--format does not take \"pages\".", "run", "month-end", "--book", "reedwater", "--format", "text,pages")]
@@ -136,14 +161,16 @@ public sealed class ManyBooksTests : IDisposable
     {
         var path = _tool.PathOf($"reedwater/clients/{client}/records/{table}.csv");
         var columns = File.ReadLines(path).First().Count(letter => letter == ',');
-        File.AppendAllText(path, string.Concat(rows.Select(row => $"{row}{new string(',', columns - row.Count(letter => letter == ','))}\n")));
+        File.AppendAllText(
+            path, string.Concat(rows.Select(row => $"{row}{new string(',', columns - row.Count(letter => letter == ','))}\n")));
     }
 
     private static JsonElement Json(string text) => JsonDocument.Parse(text).RootElement;
 
     private static Dictionary<string, decimal[]> Rows(JsonElement report) => report.GetProperty("rows").EnumerateArray().ToDictionary(
         row => row.GetProperty("key").GetString()!,
-        row => row.GetProperty("cells").EnumerateArray().Where(cell => cell.ValueKind == JsonValueKind.Number).Select(cell => cell.GetDecimal()).ToArray());
+        row => row.GetProperty("cells").EnumerateArray().Where(cell => cell.ValueKind == JsonValueKind.Number)
+            .Select(cell => cell.GetDecimal()).ToArray());
 
     private static decimal[] Cells(JsonElement report, string row) => Rows(report)[row];
 }

@@ -28,12 +28,16 @@ public sealed class MovedTests : IDisposable
             Assert.NotEmpty(before);
             foreach (var (name, figures) in after)
             {
-                var moved = figures.Keys.Union(before[name].Keys).Where(key => figures.GetValueOrDefault(key) != before[name].GetValueOrDefault(key)).ToList();
-                var shown = summary.Where(row => row.Key.StartsWith($"{name}/", StringComparison.Ordinal) && row.Cells[1] is not null).ToList();
-                var more = summary.Where(row => row.Key == $"{name}/more").Select(row => int.Parse(row.Label.Split(' ')[1], CultureInfo.InvariantCulture)).FirstOrDefault();
+                var moved = figures.Keys.Union(before[name].Keys).Where(
+                    key => figures.GetValueOrDefault(key) != before[name].GetValueOrDefault(key)).ToList();
+                var shown = summary.Where(row => row.Key.StartsWith($"{name}/", StringComparison.Ordinal) && row.Cells[1] is not null)
+                    .ToList();
+                var more = summary.Where(row => row.Key == $"{name}/more")
+                    .Select(row => int.Parse(row.Label.Split(' ')[1], CultureInfo.InvariantCulture)).FirstOrDefault();
                 Assert.Equal(moved.Count, shown.Count + more);
                 Assert.Equal(Math.Min(5, moved.Count), shown.Count);
-                var changes = moved.Select(key => (Before: before[name].GetValueOrDefault(key), After: figures.GetValueOrDefault(key))).ToList();
+                var changes = moved.Select(key => (Before: before[name].GetValueOrDefault(key), After: figures.GetValueOrDefault(key)))
+                    .ToList();
                 Assert.All(shown, row =>
                 {
                     Assert.Contains((row.Cells[1]!.Value, row.Cells[2]!.Value), changes);
@@ -67,7 +71,8 @@ public sealed class MovedTests : IDisposable
         _tool.Run("import", "reedwater/records", "--book", "reedwater").Done();
         Assert.Equal(["earlier/2026-05"], EarlierIn(Run("2026-06")));
         var path = _tool.PathOf("reedwater/records/accounts.csv");
-        File.WriteAllText(path, File.ReadAllText(path).Replace("Bank charges,expense", "Bank charges,other-expense", StringComparison.Ordinal));
+        File.WriteAllText(
+            path, File.ReadAllText(path).Replace("Bank charges,expense", "Bank charges,other-expense", StringComparison.Ordinal));
         _tool.Run("import", "reedwater/records", "--book", "reedwater").Done();
         Assert.Equal(periods.Select(period => $"earlier/{period}"), EarlierIn(Run("2026-06")));
 
@@ -91,9 +96,11 @@ public sealed class MovedTests : IDisposable
         _tool.Run("run", "month-end", "--book", "reedwater", "--period", period, "--summary", "summary.json").Done();
         return
         [
-            .. JsonDocument.Parse(File.ReadAllText(_tool.PathOf("summary.json"))).RootElement.GetProperty("rows").EnumerateArray().Select(row => (
+            .. JsonDocument.Parse(File.ReadAllText(_tool.PathOf("summary.json"))).RootElement.GetProperty("rows").EnumerateArray()
+                .Select(row => (
                 row.GetProperty("key").GetString()!, row.GetProperty("label").GetString()!,
-                row.GetProperty("cells").EnumerateArray().Select(cell => cell.ValueKind == JsonValueKind.Number ? cell.GetDecimal() : (decimal?)null).ToArray())),
+                row.GetProperty("cells").EnumerateArray()
+                    .Select(cell => cell.ValueKind == JsonValueKind.Number ? cell.GetDecimal() : (decimal?)null).ToArray())),
         ];
     }
 
@@ -101,16 +108,22 @@ public sealed class MovedTests : IDisposable
     private Dictionary<string, Dictionary<string, decimal>> Kept(string period)
     {
         var kept = new Dictionary<string, Dictionary<string, decimal>>();
-        foreach (var path in Directory.EnumerateFiles(_tool.PathOf($"reedwater/out/month-end/{period}/.run")).Where(path => !path.EndsWith("run.json", StringComparison.Ordinal)))
+        foreach (var path in Directory.EnumerateFiles(_tool.PathOf($"reedwater/out/month-end/{period}/.run"))
+            .Where(path => !path.EndsWith("run.json", StringComparison.Ordinal)))
         {
             var report = JsonDocument.Parse(File.ReadAllText(path)).RootElement;
-            var columns = report.GetProperty("columns").EnumerateArray().Select(column => (Key: column.GetProperty("key").GetString()!, IsMoney: column.GetProperty("kind").GetString() == "money")).ToList();
+            var columns = report.GetProperty("columns").EnumerateArray()
+                .Select(
+                    column => (Key: column.GetProperty("key").GetString()!, IsMoney: column.GetProperty("kind").GetString() == "money"))
+                        .ToList();
             var figures = kept[Path.GetFileNameWithoutExtension(path)] = [];
-            foreach (var row in report.GetProperty("rows").EnumerateArray().Where(row => row.GetProperty("kind").GetString() is not ("record" or "heading") && !row.TryGetProperty("shows", out _)))
+            foreach (var row in report.GetProperty("rows").EnumerateArray()
+                .Where(row => row.GetProperty("kind").GetString() is not ("record" or "heading") && !row.TryGetProperty("shows", out _)))
             {
                 for (var column = 0; column < columns.Count; column++)
                 {
-                    if (columns[column].IsMoney && !columns[column].Key.StartsWith("change(", StringComparison.Ordinal) && row.GetProperty("cells")[column] is { ValueKind: JsonValueKind.Number } cell)
+                    if (columns[column].IsMoney && !columns[column].Key.StartsWith("change(", StringComparison.Ordinal)
+                        && row.GetProperty("cells")[column] is { ValueKind: JsonValueKind.Number } cell)
                     {
                         figures[$"{row.GetProperty("key").GetString()} {columns[column].Key}"] = cell.GetDecimal();
                     }
@@ -126,7 +139,13 @@ public sealed class MovedTests : IDisposable
     {
         var path = _tool.PathOf("reedwater/records/lines.csv");
         var column = File.ReadLines(path).First().Split(',').ToList().IndexOf("amount");
-        File.WriteAllLines(path, File.ReadAllLines(path).Select(line => line.StartsWith($"{document},", StringComparison.Ordinal) && line.Split(',') is var fields
-            ? string.Join(',', fields.Select((field, place) => place == column ? (2 * decimal.Parse(field, CultureInfo.InvariantCulture)).ToString(CultureInfo.InvariantCulture) : field)) : line));
+        File.WriteAllLines(
+            path, File.ReadAllLines(path).Select(
+                line => line.StartsWith($"{document},", StringComparison.Ordinal) && line.Split(',') is var fields
+            ? string.Join(
+                ',',
+                fields.Select(
+                    (field, place) => place == column ? (2 * decimal.Parse(field, CultureInfo.InvariantCulture))
+                        .ToString(CultureInfo.InvariantCulture) : field)) : line));
     }
 }

@@ -55,7 +55,8 @@ public sealed class NaiveRecords
     {
         foreach (var document in _documents.Where(document => string.CompareOrdinal(document["date"], day) <= 0))
         {
-            foreach (var item in AccrualPostings(document).Where(posting => TypeOf(posting.Account) == type).GroupBy(posting => posting.Contact))
+            foreach (var item in AccrualPostings(document).Where(posting => TypeOf(posting.Account) == type)
+                .GroupBy(posting => posting.Contact))
             {
                 var total = item.Sum(posting => posting.Amount) * (type == "payable" ? -1 : 1);
                 var settled = _settled[document["id"]].Where(s => string.CompareOrdinal(s.Day, day) <= 0).Sum(s => s.Amount);
@@ -72,11 +73,15 @@ public sealed class NaiveRecords
         var settlements = new List<Dictionary<string, string>>();
         var items = _documents.SelectMany((document, order) => AccrualPostings(document)
             .Where(posting => TypeOf(posting.Account) is "receivable" or "payable").GroupBy(posting => (posting.Account, posting.Contact))
-            .Select(item => (item.Key, Document: document, Order: order, Total: item.Sum(posting => posting.Amount) * (TypeOf(item.Key.Account) == "payable" ? -1 : 1)))).ToList();
+            .Select(
+                item =>
+                    (item.Key, Document: document, Order: order,
+                        Total: item.Sum(posting => posting.Amount) * (TypeOf(item.Key.Account) == "payable" ? -1 : 1)))).ToList();
         foreach (var group in items.GroupBy(item => item.Key))
         {
             var open = group.ToDictionary(item => item.Document["id"], item => Math.Abs(item.Total));
-            foreach (var paying in group.Where(item => item.Total < 0).OrderBy(item => item.Document["date"], StringComparer.Ordinal).ThenBy(item => item.Order))
+            foreach (var paying in group.Where(item => item.Total < 0).OrderBy(item => item.Document["date"], StringComparer.Ordinal)
+                .ThenBy(item => item.Order))
             {
                 foreach (var owed in group.Where(item => item.Total > 0).OrderBy(item => DueOf(item.Document), StringComparer.Ordinal)
                     .ThenBy(item => item.Document["date"], StringComparer.Ordinal).ThenBy(item => item.Order))
@@ -135,7 +140,8 @@ public sealed class NaiveRecords
         }
 
         var postings = money.Select(line => new Posting(document["date"], line, document, Amount(line))).ToList();
-        postings.AddRange(steps.Skip(1).Select((step, place) => new Posting(step.Day, control[0], document, step.Reached - steps[place].Reached)));
+        postings.AddRange(
+            steps.Skip(1).Select((step, place) => new Posting(step.Day, control[0], document, step.Reached - steps[place].Reached)));
         var prefix = 0m;
         foreach (var line in other)
         {

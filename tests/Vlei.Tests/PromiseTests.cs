@@ -14,16 +14,26 @@ public sealed class PromiseTests : IDisposable
     [Fact]
     public void A_promise_is_shown_and_kept_by_what_an_import_brings()
     {
-        Assert.Equal("Noted under 1: 57.50 of INV-1 promised by 2026-05-10.\n", Promise("INV-1", "--by", "2026-05-10", "--note", "By \"Friday\", surely").Done().Messages);
-        Assert.Equal("Noted under 2: 100.00 of INV-2 promised by 2026-05-31.\n", Promise("INV-2", "--by", "this-month", "--amount", "100").Done().Messages);
+        Assert.Equal(
+            "Noted under 1: 57.50 of INV-1 promised by 2026-05-10.\n",
+            Promise("INV-1", "--by", "2026-05-10", "--note", "By \"Friday\", surely").Done().Messages);
+        Assert.Equal(
+            "Noted under 2: 100.00 of INV-2 promised by 2026-05-31.\n",
+            Promise("INV-2", "--by", "this-month", "--amount", "100").Done().Messages);
         Assert.Equal("Noted under 3: 30.00 of INV-2 disputed.\n", Promise("INV-2", "--dispute", "--amount", "30").Done().Messages);
         var aging = Show("2026-05-01", "receivables-aging");
-        Assert.Equal([("C1", 57.50m, 0m), ("C2", 100m, 30m), ("total", 157.50m, 30m)], Rows(aging).Select(row => (row.Key, row.Cell("promised"), row.Cell("disputed"))));
-        Assert.Equal(["by 2026-05-10", "by 2026-05-31; disputed"], Rows(Show("2026-05-01", "open-receivables")).SkipLast(1).Select(row => row.Words("promise")));
+        Assert.Equal(
+            [("C1", 57.50m, 0m), ("C2", 100m, 30m), ("total", 157.50m, 30m)],
+            Rows(aging).Select(row => (row.Key, row.Cell("promised"), row.Cell("disputed"))));
+        Assert.Equal(
+            ["by 2026-05-10", "by 2026-05-31; disputed"], Rows(Show("2026-05-01", "open-receivables")).SkipLast(1)
+                .Select(row => row.Words("promise")));
 
         // The ledger is as it was, and so is what is noted after imports, of whatever kind.
         var trial = Show("2026-05-01", "trial-balance", "--period", "2026").GetProperty("rows").GetRawText();
-        _tool.Write("set/settlements.csv", "from,to,amount,date\nINV-1,REC-1,57.50,2026-04-10\nINV-1,REC-2,57.50,2026-05-09\nINV-2,REC-2,40.00,2026-06-02\n");
+        _tool.Write(
+            "set/settlements.csv",
+            "from,to,amount,date\nINV-1,REC-1,57.50,2026-04-10\nINV-1,REC-2,57.50,2026-05-09\nINV-2,REC-2,40.00,2026-06-02\n");
         _tool.Write("set/documents.csv", RecordFiles.Sound["documents.csv"] + "REC-2,receipt,2026-05-09,,C1,\n");
         _tool.Write("set/lines.csv", RecordFiles.Sound["lines.csv"] + "REC-2,1000,97.50,,,,,,,\nREC-2,1100,-97.50,,,,,,,\n");
         _tool.Run("import", "set", "--book", "book", "--complete").Done();
@@ -36,9 +46,13 @@ public sealed class PromiseTests : IDisposable
 
         Assert.Equal("What is noted under 3 is taken back.\n", Promise("--withdraw", "3").Done().Messages);
         Assert.Equal("kept pending withdrawn", State("2026-05-31"));
-        Assert.StartsWith(Header + "1,promise,INV-1,57.50,2026-05-10,57.50,2026-05-01,", File.ReadAllText(_tool.PathOf("book/promises.csv")));
+        Assert.StartsWith(
+            Header + "1,promise,INV-1,57.50,2026-05-10,57.50,2026-05-01,", File.ReadAllText(_tool.PathOf("book/promises.csv")));
         Assert.Contains("\"By \"\"Friday\"\", surely\"", File.ReadAllText(_tool.PathOf("book/promises.csv")));
-        Assert.Equal(State("2026-06-01"), string.Join(' ', Rows(JsonDocument.Parse(Promise("--today", "2026-06-01", "--format", "json").Done().Output).RootElement).Select(row => row.Words("state"))));
+        Assert.Equal(
+            State("2026-06-01"), string.Join(
+                ' ', Rows(JsonDocument.Parse(Promise("--today", "2026-06-01", "--format", "json").Done().Output).RootElement)
+                    .Select(row => row.Words("state"))));
     }
 
     [Fact]
@@ -48,10 +62,13 @@ public sealed class PromiseTests : IDisposable
         Promise("INV-2", "--dispute", "--amount", "30").Done();
         var rows = Rows(Show("2026-05-01", "money-to-come", "--by", "month")).ToDictionary(row => row.Key);
         Assert.Equal((57.50m - 0, 57.50m), (rows["opening"].Cell("balance"), rows["overdue"].Cell("receipts") - 100m));
-        Assert.Equal((100m, 100m, 30m), (rows["2026-07"].Cell("receipts"), rows["overdue"].Cell("receipts") - 57.50m, rows["disputed"].Cell("receipts")));
+        Assert.Equal(
+            (100m, 100m, 30m),
+            (rows["2026-07"].Cell("receipts"), rows["overdue"].Cell("receipts") - 57.50m, rows["disputed"].Cell("receipts")));
         Assert.Equal((40m, "lowest"), (rows["overdue"].Cell("payments"), rows["opening"].Words("low-point")));
         var bills = Rows(Show("2026-05-01", "bills-to-pay", "--money", "25"));
-        Assert.Equal(("S1/BILL-1", 40m, -15m, "in part"), (bills[1].Key, bills[1].Cell("to-pay"), bills[1].Cell("left"), bills[1].Words("enough")));
+        Assert.Equal(
+            ("S1/BILL-1", 40m, -15m, "in part"), (bills[1].Key, bills[1].Cell("to-pay"), bills[1].Cell("left"), bills[1].Words("enough")));
     }
 
     [Theory]
@@ -109,12 +126,14 @@ public sealed class PromiseTests : IDisposable
     private static List<Row> Rows(JsonElement report)
     {
         var columns = report.GetProperty("columns").EnumerateArray().Select(column => column.GetProperty("key").GetString()!).ToList();
-        return [.. report.GetProperty("rows").EnumerateArray().Select(row => new Row(row.GetProperty("key").GetString()!, columns, row.GetProperty("cells")))];
+        return [.. report.GetProperty("rows").EnumerateArray()
+            .Select(row => new Row(row.GetProperty("key").GetString()!, columns, row.GetProperty("cells")))];
     }
 
     private sealed record Row(string Key, List<string> Columns, JsonElement Cells)
     {
-        public decimal Cell(string column) => Cells[Columns.IndexOf(column)] is { ValueKind: JsonValueKind.Number } number ? number.GetDecimal() : 0;
+        public decimal Cell(string column) => Cells[Columns.IndexOf(column)] is { ValueKind: JsonValueKind.Number } number
+            ? number.GetDecimal() : 0;
 
         public string? Words(string column) => Cells[Columns.IndexOf(column)].GetString();
     }

@@ -11,13 +11,18 @@ public sealed partial class SaveTests : IDisposable
     // A value or two for every option that does not say itself which words it takes. An option without one fails the test.
     private static readonly Dictionary<string, string[]> Samples = new()
     {
-        ["period"] = ["last-month", "2026-03", "fy2026-Q1"], ["as-of"] = ["last-month", "2026-03-31"], ["by"] = ["month", "department"], ["compare"] = ["prior-year", "prior-period:2"],
-        ["only"] = ["contact.kind=customer", "account=4000..6999"], ["except"] = ["contact=C0001", "kind=journal"], ["where"] = ["amount > 0 and contact.name like '%\"o\"%' or amount < 0"],
-        ["columns"] = ["+memo", "date,natural:\"Quite, a name\"", "-memo"], ["group-by"] = ["contact", "month,contact"], ["total"] = ["count"], ["rows"] = ["contact"],
-        ["across"] = ["month"], ["measure"] = ["amount,count"], ["layout"] = ["balance-sheet", "profit-loss"], ["limits"] = ["15,45"], ["sort"] = ["name", "-total"], ["top"] = ["2"],
+        ["period"] = ["last-month", "2026-03", "fy2026-Q1"], ["as-of"] = ["last-month", "2026-03-31"], ["by"] = ["month", "department"],
+        ["compare"] = ["prior-year", "prior-period:2"],
+        ["only"] = ["contact.kind=customer", "account=4000..6999"], ["except"] = ["contact=C0001", "kind=journal"],
+        ["where"] = ["amount > 0 and contact.name like '%\"o\"%' or amount < 0"],
+        ["columns"] = ["+memo", "date,natural:\"Quite, a name\"", "-memo"], ["group-by"] = ["contact", "month,contact"],
+        ["total"] = ["count"], ["rows"] = ["contact"],
+        ["across"] = ["month"], ["measure"] = ["amount,count"], ["layout"] = ["balance-sheet", "profit-loss"], ["limits"] = ["15,45"],
+        ["sort"] = ["name", "-total"], ["top"] = ["2"],
         ["money"] = ["1234.50"], ["depth"] = ["1", "0"], ["title"] = ["\\ \"Ours\" # 100 %"], ["select"] = ["chosen"],
         ["lang"] = ["de", "en"], ["decimals"] = ["0", "3"], ["dates"] = ["dd.MM.yyyy", "iso"], ["font-size"] = ["9.5", "11"],
-        ["widths"] = ["label=30,amount=14"], ["align"] = ["label=right"], ["logo"] = ["logo.png"], ["subtitle"] = ["For the \"board\""], ["footer"] = ["Draft"], ["accent"] = ["#1f5f8b"],
+        ["widths"] = ["label=30,amount=14"], ["align"] = ["label=right"], ["logo"] = ["logo.png"], ["subtitle"] = ["For the \"board\""],
+        ["footer"] = ["Draft"], ["accent"] = ["#1f5f8b"],
     };
 
     // Of what is refused, the program itself is asked every so often.
@@ -29,24 +34,30 @@ public sealed partial class SaveTests : IDisposable
     private readonly Tool _tool = new Tool().WithDemo();
 
     // What the demo keeps itself is of other tests.
-    public SaveTests() => new List<string> { "reports", "selections", "groups" }.ForEach(folder => Directory.Delete(_tool.PathOf($"reedwater/{folder}"), recursive: true));
+    public SaveTests() => new List<string> { "reports", "selections", "groups" }.ForEach(
+        folder => Directory.Delete(_tool.PathOf($"reedwater/{folder}"), recursive: true));
 
     [Fact]
     public void Every_option_is_kept_and_gives_the_same_report()
     {
         _tool.Write("reedwater/selections/chosen.toml", "only = \"contact=C0001..C0030\"\n");
         File.WriteAllBytes(_tool.PathOf("logo.png"), Logo.Png);
-        var options = JsonDocument.Parse(_tool.Run("schema", "report").Done().Output).RootElement.GetProperty("properties").EnumerateObject()
-            .Where(option => option.Name is not ("from" or "subject" or "question" or "words" or "examples" or "favourite") && !OfDocuments.Contains(option.Name)).ToList();
+        var options = JsonDocument.Parse(_tool.Run("schema", "report").Done().Output).RootElement.GetProperty("properties")
+            .EnumerateObject()
+            .Where(
+                option => option.Name is not ("from" or "subject" or "question" or "words" or "examples" or "favourite")
+                    && !OfDocuments.Contains(option.Name)).ToList();
         var reports = ReportName().Matches(_tool.Run("reports").Done().Output).Select(match => match.Groups[1].Value).ToList();
         Assert.InRange(reports.Count, 60, 200);
         var random = new Random(20261123);
         var (kept, desk) = (options.ToDictionary(option => option.Name, _ => 0), new InProcess(_tool.PathOf("reedwater")));
         for (var round = 0; kept.Values.Any(times => times < 4); round++)
         {
-            Assert.True(round < 4000, $"never accepted: {string.Join(", ", kept.Where(option => option.Value < 4).Select(option => option.Key))}");
+            Assert.True(
+                round < 4000, $"never accepted: {string.Join(", ", kept.Where(option => option.Value < 4).Select(option => option.Key))}");
             var report = reports[random.Next(reports.Count)];
-            var chosen = options.Where(option => kept[option.Name] < 4).OrderBy(_ => random.Next()).Take(random.Next(1, 3)).Select(option => (option.Name, Value: ValueOf(option, random))).ToList();
+            var chosen = options.Where(option => kept[option.Name] < 4).OrderBy(_ => random.Next()).Take(random.Next(1, 3))
+                .Select(option => (option.Name, Value: ValueOf(option, random))).ToList();
 
             // What needs another option has it.
             if (chosen.Any(option => option.Name is "across" or "measure"))
@@ -59,12 +70,14 @@ public sealed partial class SaveTests : IDisposable
             }
 
             // A month says of a table what a year does.
-            if (StandardTables.Find(report) is { Date: not null, IsOfMoment: false } && !chosen.Any(option => option.Name is "period" or "as-of"))
+            if (StandardTables.Find(report) is { Date: not null, IsOfMoment: false }
+                && !chosen.Any(option => option.Name is "period" or "as-of"))
             {
                 chosen = [.. chosen, ("period", "2026-05")];
             }
 
-            var typed = chosen.SelectMany(option => option.Value == "true" ? new[] { $"--{option.Name}" } : [$"--{option.Name}", option.Value]).ToArray();
+            var typed = chosen.SelectMany(
+                option => option.Value == "true" ? new[] { $"--{option.Name}" } : [$"--{option.Name}", option.Value]).ToArray();
             if (!desk.Takes(report, typed))
             {
                 Assert.NotEqual(0, round % OfProgram == 0 ? Document([report, .. typed]).Status : 1);
@@ -79,7 +92,9 @@ public sealed partial class SaveTests : IDisposable
 
             var name = $"kept{round}";
             _tool.Run(["save", name, "--from", report, "--book", "reedwater", .. typed]).Done();
-            Assert.Equal(shown.Output.Replace($"\"report\": \"{report}\"", $"\"report\": \"{name}\"", StringComparison.Ordinal), Document([name]).Done().Output);
+            Assert.Equal(
+                shown.Output.Replace($"\"report\": \"{report}\"", $"\"report\": \"{name}\"", StringComparison.Ordinal),
+                Document([name]).Done().Output);
 
             // A copy, and one that is made from it, say the same.
             File.WriteAllText(_tool.PathOf("reedwater/reports/from-it.toml"), $"from = \"{name}\"\n");
@@ -91,10 +106,14 @@ public sealed partial class SaveTests : IDisposable
     [Fact]
     public void What_is_changed_by_a_command_leaves_the_rest_of_the_file_alone()
     {
-        const string Text = "# Mine.\nfrom = 'sales-by-item' # the items\n\nperiod = \"last-month\"   # moves on\n# how many\ntop = 3\nonly = [\n  \"item=BOAT*\", # boats\n]\nsubject = \"Sales, mine\"";
+        const string Text =
+            "# Mine.\nfrom = 'sales-by-item' # the items\n\nperiod = \"last-month\"   # moves on\n# how many\ntop = 3\nonly = [\n  "
+                + "\"item=BOAT*\", # boats\n]\nsubject = \"Sales, mine\"";
         var path = _tool.Write("reedwater/reports/mine.toml", Text);
         Save("mine", "--basis", "cash", "--favourite", "--top", "5").Done();
-        Assert.Equal($"{Text.Replace("top = 3", "top = 5", StringComparison.Ordinal)}\nbasis = \"cash\"\nfavourite = true\n", File.ReadAllText(path));
+        Assert.Equal(
+            $"{Text.Replace("top = 3", "top = 5", StringComparison.Ordinal)}\nbasis = \"cash\"\nfavourite = true\n",
+            File.ReadAllText(path));
         Save("mine", "--unset", "basis,top", "--favourite", "false").Done();
         Assert.Equal($"{Text.Replace("top = 3\n", "", StringComparison.Ordinal)}\nfavourite = false\n", File.ReadAllText(path));
 
@@ -116,11 +135,16 @@ public sealed partial class SaveTests : IDisposable
         Assert.Contains("none was shown lately", Save("x").Messages);
         Assert.Contains("none was shown lately", _tool.Run("show", "--book", "reedwater").Messages);
         var shown = Show(["profit-loss", "--period", "2026-05", "--compare", "prior-year"]).Done();
-        Assert.Contains("Its period is always 2026-05; --period last-month is the same today, and moves on.", Save("may", "--favourite").Done().Messages);
+        Assert.Contains(
+            "Its period is always 2026-05; --period last-month is the same today, and moves on.",
+            Save("may", "--favourite").Done().Messages);
         Assert.Equal(Figures(shown.Output), Figures(Show(["may"]).Done().Output));
-        Assert.Matches(@"\* may .*\n .*reports/may.toml, from profit-loss, always 2026-05; last shown 2026-06-30", _tool.Run("reports", "--book", "reedwater").Done().Output);
+        Assert.Matches(
+            @"\* may .*\n .*reports/may.toml, from profit-loss, always 2026-05; last shown 2026-06-30",
+            _tool.Run("reports", "--book", "reedwater").Done().Output);
         Assert.Equal(
-            "Favourites\n  vlei show may  Profit and loss\nLately\n  2026-06-30  vlei show may\n  2026-06-30  vlei show profit-loss --period 2026-05 --compare prior-year\n",
+            "Favourites\n  vlei show may  Profit and loss\nLately\n  2026-06-30  vlei show may\n  2026-06-30  vlei show profit-loss "
+                + "--period 2026-05 --compare prior-year\n",
             _tool.Run("show", "--book", "reedwater").Done().Output);
         Assert.DoesNotContain("always", Save("may", "--period", "last-month").Done().Messages);
     }
@@ -157,24 +181,32 @@ public sealed partial class SaveTests : IDisposable
         Assert.Equal(
             RowsOf(Of("profit-loss", "--period", "2026", "--only", "contact=C0010..C0020", "--except", "kind=credit-note")),
             RowsOf(Of("profit-loss", "--period", "2026", "--select", "coast,sold")));
-        Assert.Equal(RowsOf(Of("receivables-aging", "--only", "contact=C0001..C0020")), RowsOf(Of("receivables-aging", "--select", "coast")));
-        Assert.Equal(RowsOf(Of("lines", "--period", "2026-05", "--where", "amount > 1000")), RowsOf(Of("lines", "--period", "2026-05", "--select", "large")));
+        Assert.Equal(
+            RowsOf(Of("receivables-aging", "--only", "contact=C0001..C0020")), RowsOf(Of("receivables-aging", "--select", "coast")));
+        Assert.Equal(
+            RowsOf(Of("lines", "--period", "2026-05", "--where", "amount > 1000")),
+            RowsOf(Of("lines", "--period", "2026-05", "--select", "large")));
         Save("narrow", "--from", "sales-by-customer", "--select", "coast").Done();
         Save("--selection", "coast", "--except", "contact=C0003").Done();
         Save("--selection", "inland", "--only", "contact=C0003").Done();
         Assert.Equal("reedwater/selections/inland.toml is removed.\n", Save("--selection", "inland", "--remove").Done().Messages);
-        Assert.EndsWith("shore.toml now.\nreedwater/reports/narrow.toml still names coast.\n", Save("--selection", "coast", "--rename", "shore").Done().Messages);
+        Assert.EndsWith(
+            "shore.toml now.\nreedwater/reports/narrow.toml still names coast.\n",
+            Save("--selection", "coast", "--rename", "shore").Done().Messages);
         Save("--selection", "shore", "--rename", "coast").Done();
         Save("--selection", "coast", "--unset", "except").Done();
         Assert.Equal(RowsOf(Of("sales-by-customer", "--select", "coast,sold")), RowsOf(Of("narrow", "--select", "sold")));
         Assert.Equal(RowsOf(Of("sales-by-customer", "--select", "sold")), RowsOf(Of("narrow", "--select", "none,sold")));
         foreach (var (message, arguments) in new (string, string[])[]
         {
-            ("vlei: selection large (reedwater/selections/large.toml) has a predicate, and profit-loss takes none.", ["profit-loss", "--select", "large"]),
+            ("vlei: selection large (reedwater/selections/large.toml) has a predicate, and profit-loss takes none.",
+                ["profit-loss", "--select", "large"]),
             ("vlei: selection sold (reedwater/selections/sold.toml): There is no kind \"credit-note\".", ["contacts", "--select", "sold"]),
             ("vlei: There is no selection caost.\n      Did you mean coast?", ["lines", "--select", "caost"]),
-            ("vlei: selection wrong (reedwater/selections/wrong.toml): There is no contact \"C00O1\".\n      Did you mean C0001", ["lines", "--select", "wrong"]),
-            ("vlei: selection wrong (reedwater/selections/wrong.toml): There is no contact \"C00O1\".\n      Did you mean C0001", ["balance-sheet", "--select", "wrong"]),
+            ("vlei: selection wrong (reedwater/selections/wrong.toml): There is no contact \"C00O1\".\n      Did you mean C0001",
+                ["lines", "--select", "wrong"]),
+            ("vlei: selection wrong (reedwater/selections/wrong.toml): There is no contact \"C00O1\".\n      Did you mean C0001",
+                ["balance-sheet", "--select", "wrong"]),
         })
         {
             _tool.Write("reedwater/selections/wrong.toml", "only = \"contact=C00O1\"\n");
@@ -191,7 +223,9 @@ public sealed partial class SaveTests : IDisposable
         _tool.Write("firm/reports/ours.toml", "from = \"profit-loss\"\ntitle = \"Of the firm\"\n");
         _tool.Write("firm/selections/coast.toml", "only = \"contact=C9*\"\n");
         _tool.Write(".config/vlei/reports/ours.toml", "from = \"profit-loss\"\ntitle = \"Of the user\"\n");
-        _tool.Write(".config/vlei/layouts/short.toml", "statement = \"profit-loss\"\n[[row]]\nkey = \"all\"\nlabel = \"All\"\naccounts = [\"type=income\"]\nrest = true\n");
+        _tool.Write(
+            ".config/vlei/layouts/short.toml",
+            "statement = \"profit-loss\"\n[[row]]\nkey = \"all\"\nlabel = \"All\"\naccounts = [\"type=income\"]\nrest = true\n");
         Assert.Contains("Of the firm", Show(["ours"]).Done().Output);
         Assert.Contains("Of the user", _tool.Run("show", "ours", "--book", "other").Done().Output);
         Save("ours", "--title", "Of the book", "--from", "ours").Done();
@@ -204,7 +238,9 @@ public sealed partial class SaveTests : IDisposable
         Assert.Matches(@"\+ firms .*\n .* library's reports/firms.toml", listed);
         Assert.Matches(@"\+ mine .*\n .* user's reports/mine.toml", listed);
         Assert.Matches(@"\+ coast .*library's selections/coast.toml: only contact=C9\*", listed);
-        Assert.StartsWith("vlei: selection coast (reedwater/../firm/selections/coast.toml): No contact fits \"C9*\".", Show(["lines", "--select", "coast"]).Messages);
+        Assert.StartsWith(
+            "vlei: selection coast (reedwater/../firm/selections/coast.toml): No contact fits \"C9*\".",
+            Show(["lines", "--select", "coast"]).Messages);
         Assert.Contains("short", _tool.Run("show", "profit-loss", "--layout", "shrt", "--book", "other").Messages);
     }
 
@@ -213,7 +249,8 @@ public sealed partial class SaveTests : IDisposable
     [InlineData(2, "\"a?b\" is no name", "a\u0007b", "--from", "profit-loss")]
     [InlineData(2, "\".hidden\" is no name", ".hidden", "--from", "profit-loss")]
     [InlineData(2, "There is a report mine already, which differs by capitals alone.", "Mine", "--from", "profit-loss")]
-    [InlineData(2, "profit-loss is a standard report. Take another name, or change what it shows in this book: --default profit-loss.", "Profit-Loss")]
+    [InlineData(2, "profit-loss is a standard report. Take another name, or change what it shows in this book: --default profit-loss.",
+        "Profit-Loss")]
     [InlineData(2, "There is a report mine already: reedwater/reports/mine.toml. Leave --from out", "mine", "--from", "profit-loss")]
     [InlineData(66, "There is no report profit-los. Did you mean profit-loss?", "x", "--from", "profit-los")]
     [InlineData(2, "--as-of does not apply to profit-loss.", "x", "--from", "profit-loss", "--as-of", "today")]
@@ -257,7 +294,9 @@ public sealed partial class SaveTests : IDisposable
     [InlineData("selections", "only = \"contact\"\n", "): \"contact\" does not say which field.")]
     public void A_file_that_is_not_as_it_should_be_is_told_with_its_place(string folder, string text, string message)
     {
-        var path = _tool.Write($"reedwater/{folder}/x.toml", text switch { "deep" => $"from = {new string('[', 100_000)}", "huge" => new string('#', 2_000_000), _ => text });
+        var path = _tool.Write(
+            $"reedwater/{folder}/x.toml",
+            text switch { "deep" => $"from = {new string('[', 100_000)}", "huge" => new string('#', 2_000_000), _ => text });
         switch (text)
         {
             case "latin":
@@ -296,7 +335,9 @@ public sealed partial class SaveTests : IDisposable
     [InlineData("which figures look wrong", "review")]
     [InlineData("phone", "customer-list")]
     public void Reports_are_found_by_question(string question, string report) =>
-        Assert.Contains(report, ReportName().Matches(_tool.Run(["reports", .. question.Split(' ')]).Done().Output).Take(2).Select(match => match.Groups[1].Value));
+        Assert.Contains(
+            report, ReportName().Matches(_tool.Run(["reports", .. question.Split(' ')]).Done().Output).Take(2)
+                .Select(match => match.Groups[1].Value));
 
     [Theory]
     [InlineData("report")]
@@ -323,14 +364,16 @@ public sealed partial class SaveTests : IDisposable
     private Outcome Document(string[] arguments)
     {
         var outcome = _tool.Run(["show", "--book", "reedwater", "--to", "shown.json", "--to", "shown.html", "--overwrite", .. arguments]);
-        return outcome.Status != 0 ? outcome : outcome with { Output = File.ReadAllText(_tool.PathOf("shown.json")) + File.ReadAllText(_tool.PathOf("shown.html")) };
+        return outcome.Status != 0 ? outcome
+            : outcome with { Output = File.ReadAllText(_tool.PathOf("shown.json")) + File.ReadAllText(_tool.PathOf("shown.html")) };
     }
 
     private Outcome Show(string[] arguments) => _tool.Run(["show", "--book", "reedwater", "--format", "json", .. arguments]);
 
     private static string ValueOf(JsonProperty option, Random random)
     {
-        var values = option.Value.TryGetProperty("enum", out var words) || (option.Value.TryGetProperty("items", out var items) && items.TryGetProperty("enum", out words))
+        var values = option.Value.TryGetProperty("enum", out var words)
+            || (option.Value.TryGetProperty("items", out var items) && items.TryGetProperty("enum", out words))
             ? [.. words.EnumerateArray().Select(word => word.GetString()!)]
             : option.Value.GetProperty("type").ToString() == "boolean" ? ["true"]
             : Samples.GetValueOrDefault(option.Name) ?? throw new InvalidOperationException($"no sample of {option.Name}");

@@ -22,7 +22,8 @@ public sealed class SettleTests : IDisposable
         var records = NaiveRecords.Read(_tool.PathOf("bare"), settlesOldestFirst: true);
         foreach (var (type, report) in new[] { ("receivable", "open-receivables"), ("payable", "open-payables") })
         {
-            var shown = _tool.Run("show", report, "--book", "book", "--as-of", "2026-05-20", "--format", "csv").Done().Output.TrimEnd().Split('\n')
+            var shown = _tool.Run("show", report, "--book", "book", "--as-of", "2026-05-20", "--format", "csv").Done().Output.TrimEnd()
+                .Split('\n')
                 .Skip(1).SkipLast(1).Select(line => line.Split(',')).Select(cells => (cells[0].Split('/')[1], cells[^1])).Order();
             Assert.Equal(
                 records.Open(type, "2026-05-20").Where(item => item.Open != 0)
@@ -30,14 +31,17 @@ public sealed class SettleTests : IDisposable
                 shown);
         }
 
-        var expected = records.ByAccountAndMonth(cash: true).Where(sum => sum.Key.Month == "2026-03" && sum.Key.Account == "4020").Sum(sum => -sum.Value);
-        var cash = _tool.Run("show", "profit-loss", "--book", "book", "--period", "2026-03", "--basis", "cash", "--format", "csv").Done().Output;
+        var expected = records.ByAccountAndMonth(cash: true).Where(sum => sum.Key.Month == "2026-03" && sum.Key.Account == "4020")
+            .Sum(sum => -sum.Value);
+        var cash = _tool.Run("show", "profit-loss", "--book", "book", "--period", "2026-03", "--basis", "cash", "--format", "csv")
+            .Done().Output;
         Assert.Contains($"\n4020,Repairs,account,1,{expected.ToString("F2", CultureInfo.InvariantCulture)}\n", cash);
         Assert.NotEqual(before, Aging("2026-05-31"));
         _tool.Run("check", "--book", "book").Done();
 
         // Without the line, the book is as it was.
-        File.WriteAllText(_tool.PathOf("book/book.toml"), File.ReadAllText(_tool.PathOf("book/book.toml")).Replace("settle = ", "# settle = "));
+        File.WriteAllText(
+            _tool.PathOf("book/book.toml"), File.ReadAllText(_tool.PathOf("book/book.toml")).Replace("settle = ", "# settle = "));
         Assert.Equal(before, Aging("2026-05-31"));
     }
 
@@ -46,7 +50,8 @@ public sealed class SettleTests : IDisposable
     {
         Settle();
         const string Note = "Settlements are computed, oldest first: the records have none.";
-        foreach (var report in new[] { "receivables-aging", "open-payables", "customer-ledger", "supplier-balances", "money-to-come", "collection" })
+        foreach (var report
+            in new[] { "receivables-aging", "open-payables", "customer-ledger", "supplier-balances", "money-to-come", "collection" })
         {
             Assert.Contains(Note, Show(report));
         }

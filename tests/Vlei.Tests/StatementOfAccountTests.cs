@@ -47,7 +47,8 @@ public sealed class StatementOfAccountTests : IDisposable
         Assert.Equal(["C1.txt", "C2.txt"], Directory.EnumerateFiles(_tool.PathOf("out/april")).Select(Path.GetFileName).Order());
         Assert.Equal(Show("--only", "contact=C2").Done().Output, File.ReadAllText(_tool.PathOf("out/april/C2.txt")));
         Show("--to", "out/april/", "--format", "csv", "--except", "contact=C1").Done();
-        Assert.StartsWith("row,label,kind,level,date,kind,due,memo,charged,settled,balance\n", File.ReadAllText(_tool.PathOf("out/april/C2.csv")));
+        Assert.StartsWith(
+            "row,label,kind,level,date,kind,due,memo,charged,settled,balance\n", File.ReadAllText(_tool.PathOf("out/april/C2.csv")));
         Assert.False(File.Exists(_tool.PathOf("out/april/C1.csv")));
     }
 
@@ -55,7 +56,8 @@ public sealed class StatementOfAccountTests : IDisposable
     public void What_is_chosen_says_whom_it_is_for_and_never_leaves_out_what_they_paid()
     {
         Assert.Equal(Show("--only", "contact=C1").Done().Output, Show("--only", "contact=C1", "--except", "kind=receipt").Done().Output);
-        string Ledger(params string[] more) => _tool.Run(["show", "customer-ledger", "--book", "book", "--period", "2026", .. more]).Done().Output;
+        string Ledger(params string[] more) =>
+            _tool.Run(["show", "customer-ledger", "--book", "book", "--period", "2026", .. more]).Done().Output;
         Assert.Contains("Customer ledger (in part)\n", Ledger("--except", "kind=receipt"));
         Assert.DoesNotContain("(in part)", Ledger("--only", "contact=C1"));
     }

@@ -43,7 +43,9 @@ public sealed class TextTests : IDisposable
         {
             var text = _tool.Run([("COLUMNS", width)], [.. command.Split(' '), "--book", "reedwater"]).Done().Output;
             Assert.All(words, word => Assert.Contains(word, text));
-            Assert.All(text.Split('\n').Skip(4).SkipLast(3), line => Assert.True(line.Length <= int.Parse(width, CultureInfo.InvariantCulture), line));
+            Assert.All(
+                text.Split('\n').Skip(4).SkipLast(3),
+                line => Assert.True(line.Length <= int.Parse(width, CultureInfo.InvariantCulture), line));
         }
     }
 

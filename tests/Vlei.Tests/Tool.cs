@@ -82,7 +82,10 @@ public sealed class Tool : IDisposable
     /// <summary>The path of a file in the folder.</summary>
     public string PathOf(string name) => Path.Combine(Folder, name);
 
-    /// <summary>Puts a copy of the demo book into the folder, as <c>reedwater</c>, with its clients where they are wanted; the demo is made once for all tests.</summary>
+    /// <summary>
+    /// Puts a copy of the demo book into the folder, as <c>reedwater</c>, with its clients where they are wanted; the demo is
+    /// made once for all tests.
+    /// </summary>
     public Tool WithDemo(bool withClients = false)
     {
         var (demo, own) = (Path.Combine(Demo.Value, "reedwater"), PathOf("reedwater"));
@@ -92,7 +95,8 @@ public sealed class Tool : IDisposable
             File.Copy(path, Path.Combine(own, Path.GetFileName(path)), overwrite: true);
         }
 
-        foreach (var folder in Directory.EnumerateDirectories(demo).Select(path => Path.GetFileName(path)!).Where(folder => folder != "clients" || withClients))
+        foreach (var folder in Directory.EnumerateDirectories(demo).Select(path => Path.GetFileName(path)!)
+            .Where(folder => folder != "clients" || withClients))
         {
             Copy(Path.Combine(demo, folder), Path.Combine(own, folder));
         }

@@ -37,23 +37,29 @@ public sealed class TraceTests : IDisposable
         var report = open.Build();
         var figures = (from row in report.Rows
                        from column in report.Columns.Select((column, place) => (column.Key, column.Kind, place))
-                       where row.Cells[column.place].Units is not null && column.Kind is not (ColumnKind.Count or ColumnKind.Date or ColumnKind.Text)
-                       select (Row: row.Key, Column: column.Key, IsMoney: column.Kind == ColumnKind.Money, Units: row.Cells[column.place].Units!.Value)).ToList();
+                       where row.Cells[column.place].Units is not null
+                           && column.Kind is not (ColumnKind.Count or ColumnKind.Date or ColumnKind.Text)
+                       select (Row: row.Key, Column: column.Key, IsMoney: column.Kind == ColumnKind.Money,
+                           Units: row.Cells[column.place].Units!.Value)).ToList();
         Assert.NotEmpty(figures);
         foreach (var (row, column, isMoney, units) in figures)
         {
             var trace = InProcess.Trace(open, report, row, column);
             var amounts = trace.Rows.Where(line => line.Kind == RowKind.Record).Sum(line => line.Cells[^2].Units ?? 0);
-            Assert.True(trace.Checks[0].Ok && trace.Checks[0].Expected.MinorUnits == amounts && (!isMoney || amounts == units), $"{row}, {column}");
+            Assert.True(
+                trace.Checks[0].Ok && trace.Checks[0].Expected.MinorUnits == amounts && (!isMoney || amounts == units), $"{row}, {column}");
         }
 
         // The program itself says the same of a few of them.
         foreach (var (row, column, isMoney, units) in figures.Where((_, place) => place % Math.Max(1, figures.Count / OfProgram) == 0))
         {
-            var trace = JsonDocument.Parse(_tool.Run(["trace", .. asked, "--book", "reedwater", "--format", "json", "--row", row, "--column", column]).Done().Output).RootElement;
+            var trace = JsonDocument.Parse(
+                _tool.Run(["trace", .. asked, "--book", "reedwater", "--format", "json", "--row", row, "--column", column])
+                    .Done().Output).RootElement;
             var sum = trace.GetProperty("rows").EnumerateArray().Where(line => line.GetProperty("kind").GetString() == "record")
                 .Sum(line => line.GetProperty("cells").EnumerateArray().TakeLast(2).First().GetDecimal());
-            Assert.True(trace.GetProperty("checks")[0].GetProperty("ok").GetBoolean() && (!isMoney || sum == units / 100m), $"{row}, {column}");
+            Assert.True(
+                trace.GetProperty("checks")[0].GetProperty("ok").GetBoolean() && (!isMoney || sum == units / 100m), $"{row}, {column}");
         }
     }
 

@@ -52,14 +52,16 @@ public sealed class WholeBookTests : IDisposable
             "kind=invoice,credit-note" => posting.Document["kind"] is "invoice" or "credit-note",
             "tag.season=high" => posting.Document["tag.season"] == "high",
             "item=LABOUR,STAGE" => posting.Line["item"] is "LABOUR" or "STAGE",
-            "contact=C0020..C0090" => string.CompareOrdinal(posting.Contact, "C0020") >= 0 && string.CompareOrdinal(posting.Contact, "C0090") <= 0,
+            "contact=C0020..C0090" => string.CompareOrdinal(posting.Contact, "C0020") >= 0
+                && string.CompareOrdinal(posting.Contact, "C0090") <= 0,
             _ => posting.Line["project"].Length == 0,
         };
         foreach (var cash in new[] { false, true })
         {
             var csv = _tool.Run(
                 "show", "trial-balance", "--book", "reedwater", "--period", "2025-03/2026-06", "--by", "month", "--only", choice,
-                "--basis", cash ? "cash" : "accrual", "--format", "csv").Done().Output.TrimEnd().Split('\n').Select(line => line.Split(',')).ToList();
+                "--basis", cash ? "cash" : "accrual", "--format", "csv").Done().Output.TrimEnd().Split('\n')
+                    .Select(line => line.Split(',')).ToList();
             var expected = records.ByAccountAndMonth(cash, IsMeant);
             var moved = new Dictionary<(string, string), decimal>();
             foreach (var row in csv.Skip(1).Where(row => row[2] == "account"))
@@ -76,7 +78,8 @@ public sealed class WholeBookTests : IDisposable
 
             Assert.Contains(moved, cell => cell.Value != 0);
             Assert.Equal(
-                expected.Where(sum => sum.Value != 0 && string.CompareOrdinal(sum.Key.Month, "2025-03") >= 0).ToDictionary(sum => sum.Key, sum => sum.Value).OrderBy(sum => sum.Key),
+                expected.Where(sum => sum.Value != 0 && string.CompareOrdinal(sum.Key.Month, "2025-03") >= 0)
+                    .ToDictionary(sum => sum.Key, sum => sum.Value).OrderBy(sum => sum.Key),
                 moved.Where(sum => sum.Value != 0).OrderBy(sum => sum.Key));
         }
     }
@@ -96,7 +99,8 @@ public sealed class WholeBookTests : IDisposable
             "trace", "trial-balance", "--book", "reedwater", "--period", month, "--basis", basis, "--row", account, "--column", "closing",
             "--format", "csv").Done().Output.TrimEnd().Split('\n').Skip(1).Select(line => line.Split(','))
             .Where(row => row[2] == "record" && row[4].StartsWith(month, StringComparison.Ordinal))
-            .Select(row => (Day: row[4], Id: row[1], Kind: row[5], Amount: decimal.Parse(row[^2], CultureInfo.InvariantCulture))).Order().ToList();
+            .Select(row => (Day: row[4], Id: row[1], Kind: row[5], Amount: decimal.Parse(row[^2], CultureInfo.InvariantCulture)))
+            .Order().ToList();
         Assert.NotEmpty(expected);
         Assert.Equal(expected, listed);
     }
@@ -126,7 +130,9 @@ public sealed class WholeBookTests : IDisposable
             .Where(cell => cell.Key.Row != "total" && cell.Key.Column != "total" && cell.Value != 0)
             .ToDictionary(cell => cell.Key, cell => cell.Value);
         Assert.NotEmpty(expected);
-        Assert.Equal(expected.Where(sum => sum.Value != 0).OrderBy(sum => sum.Key), shown.ToDictionary(c => (c.Key.Row, c.Key.Column), c => c.Value).OrderBy(sum => sum.Key));
+        Assert.Equal(
+            expected.Where(sum => sum.Value != 0).OrderBy(sum => sum.Key),
+            shown.ToDictionary(c => (c.Key.Row, c.Key.Column), c => c.Value).OrderBy(sum => sum.Key));
     }
 
     [Fact]
@@ -135,7 +141,8 @@ public sealed class WholeBookTests : IDisposable
         _tool.WithDemo();
         var records = NaiveRecords.Read(_tool.PathOf("reedwater/records"));
         var (before, after) = (records.Open("receivable", "2025-02-28").ToList(), records.Open("receivable", "2026-02-28").ToList());
-        var balances = Cells(_tool.Run("show", "customer-balances", "--book", "reedwater", "--period", "fy2026", "--format", "csv").Done().Output);
+        var balances = Cells(
+            _tool.Run("show", "customer-balances", "--book", "reedwater", "--period", "fy2026", "--format", "csv").Done().Output);
         var habits = Cells(_tool.Run("show", "days-to-pay", "--book", "reedwater", "--period", "fy2026", "--format", "csv").Done().Output);
         Assert.NotEmpty(balances);
         foreach (var contact in balances.Keys.Select(key => key.Row).Distinct())
@@ -144,8 +151,10 @@ public sealed class WholeBookTests : IDisposable
             var (old, own) = (before.Where(IsMeant).ToList(), after.Where(IsMeant).ToList());
             var during = own.Where(item => string.CompareOrdinal(item.Date, "2025-02-28") > 0).ToList();
             Assert.Equal(
-                (old.Sum(item => item.Total), during.Sum(item => Math.Max(0, item.Total)), -during.Sum(item => Math.Min(0, item.Total)), own.Sum(item => item.Total)),
-                (balances[(contact, "opening")], balances[(contact, "debit")], balances[(contact, "credit")], balances[(contact, "closing")]));
+                (old.Sum(item => item.Total), during.Sum(item => Math.Max(0, item.Total)), -during.Sum(item => Math.Min(0, item.Total)),
+                    own.Sum(item => item.Total)),
+                (balances[(contact, "opening")], balances[(contact, "debit")], balances[(contact, "credit")],
+                    balances[(contact, "closing")]));
             if (!habits.ContainsKey((contact, "open")))
             {
                 continue;
@@ -153,10 +162,13 @@ public sealed class WholeBookTests : IDisposable
 
             // What was settled in the year: what is open at its start and what came, less what is open at its end; weighed by days.
             var owed = own.Where(item => item.Total > 0).ToList();
-            var settled = owed.SelectMany(item => records.SettledOf(item.Document).Where(s => string.CompareOrdinal(s.Day, "2025-03-01") >= 0
-                && string.CompareOrdinal(s.Day, "2026-02-28") <= 0).Select(s => (item, Days: DaysBetween(item.Date, s.Day), Late: DaysBetween(item.Due, s.Day), s.Amount))).ToList();
+            var settled = owed.SelectMany(
+                item => records.SettledOf(item.Document).Where(s => string.CompareOrdinal(s.Day, "2025-03-01") >= 0
+                && string.CompareOrdinal(s.Day, "2026-02-28") <= 0)
+                    .Select(s => (item, Days: DaysBetween(item.Date, s.Day), Late: DaysBetween(item.Due, s.Day), s.Amount))).ToList();
             Assert.Equal(
-                (own.Sum(item => item.Open), settled.Sum(s => s.Amount), owed.Where(item => string.CompareOrdinal(item.Due, "2026-02-28") < 0).Sum(item => item.Open)),
+                (own.Sum(item => item.Open), settled.Sum(s => s.Amount),
+                    owed.Where(item => string.CompareOrdinal(item.Due, "2026-02-28") < 0).Sum(item => item.Open)),
                 (habits[(contact, "open")], habits[(contact, "settled")], habits[(contact, "overdue")]));
             if (settled.Count > 0)
             {
@@ -175,17 +187,22 @@ public sealed class WholeBookTests : IDisposable
     {
         const int Many = 60_000;
         _tool.Write("set/accounts.csv", "code,name,type\n1100,Receivables,receivable\n4000,Sales,income\n");
-        _tool.Write("set/contacts.csv", "id,name,kind\n" + string.Concat(Enumerable.Range(0, 500).Select(contact => $"C{contact},Contact {contact},customer\n")));
+        _tool.Write(
+            "set/contacts.csv", "id,name,kind\n" + string.Concat(
+                Enumerable.Range(0, 500).Select(contact => $"C{contact},Contact {contact},customer\n")));
         _tool.Write("set/documents.csv", "id,kind,date,contact\n" + string.Concat(Enumerable.Range(0, Many)
             .Select(number => $"I{number},invoice,2026-0{1 + (number % 6)}-{1 + (number % 28):D2},C{number % 500}\n")));
-        _tool.Write("set/lines.csv", "document,account,amount\n" + string.Concat(Enumerable.Range(0, Many).Select(number => $"I{number},1100,{number}.25\nI{number},4000,-{number}.25\n")));
+        _tool.Write(
+            "set/lines.csv", "document,account,amount\n" + string.Concat(
+                Enumerable.Range(0, Many).Select(number => $"I{number},1100,{number}.25\nI{number},4000,-{number}.25\n")));
         _tool.Run("init", "book", "--name", "B", "--currency", "ZAR").Done();
         _tool.Run("import", "set", "--book", "book").Done();
         foreach (var format in new[] { "csv", "json", "text" })
         {
             // In hexadecimal: 24 MiB. The rows of all documents at once would be more.
             var outcome = _tool.Run(
-                [("DOTNET_GCHeapHardLimit", "1800000")], "show", "receivables-aging", "--book", "book", "--as-of", "2026-07-31", "--detail", "--format", format).Done();
+                [("DOTNET_GCHeapHardLimit", "1800000")], "show", "receivables-aging", "--book", "book", "--as-of", "2026-07-31",
+                "--detail", "--format", format).Done();
             Assert.InRange(outcome.Output.Split('\n').Length, Many + 1000, Many + 3000);
             Assert.Contains(format == "text" ? "1,799,985,000.00" : "1799985000.00", outcome.Output);
         }
@@ -221,7 +238,8 @@ public sealed class WholeBookTests : IDisposable
             string[] revision = ["--revision", $"{round + 1}"];
             Assert.Equal(
                 then[round],
-                (Report("grown", "accrual", revision), Report("grown", "cash", revision), Balances("grown", revision), string.Concat(Open("grown", revision))));
+                (Report("grown", "accrual", revision), Report("grown", "cash", revision), Balances("grown", revision),
+                    string.Concat(Open("grown", revision))));
             MovesAsReportsDiffer(then[round].Cash, then[^1].Cash, round + 1);
         }
     }
@@ -316,7 +334,8 @@ public sealed class WholeBookTests : IDisposable
         .Done().Output;
 
     private string Balances(string book, params string[] more) => _tool.Run(
-        ["show", "trial-balance", "--book", book, "--period", "2025", "--basis", "cash", "--format", "csv", "--only", "kind=invoice,receipt", .. more])
+        ["show", "trial-balance", "--book", book, "--period", "2025", "--basis", "cash", "--format", "csv", "--only",
+            "kind=invoice,receipt", .. more])
         .Done().Output;
 
     // Every document, with what was set against it; documents of one day may stand in any order.

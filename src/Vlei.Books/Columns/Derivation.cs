@@ -115,7 +115,8 @@ internal sealed class Derivation
         ControlItems.TryGetValue(settlement.From, out var from) && ControlItems.TryGetValue(settlement.To, out var to)
         && SettlementBook.Match(from, to, out var left, out var right) == SettlementFault.None
             ? [new Application(
-                settlement.Key, settlement.Effective, settlement.Amount, left.Account, left.Document, left.Contact, right.Document, right.Contact)]
+                settlement.Key, settlement.Effective, settlement.Amount, left.Account, left.Document, left.Contact, right.Document,
+                right.Contact)]
             : [];
 
     private void PassThrough(HashSet<int>? affected)
@@ -261,7 +262,8 @@ internal sealed class Derivation
         using var statement = _database.Prepare(
             "SELECT d.key, l.account, l.contact, sum(l.amount), d.due, d.terms_days FROM documents d "
             + "JOIN lines l ON l.document = d.key AND l.added = d.added "
-            + $"WHERE {_standing.Of("d")} AND l.account IN ({string.Join(',', control)}) GROUP BY d.key, l.account, l.contact ORDER BY d.key");
+            + $"WHERE {_standing.Of("d")} AND l.account "
+            + $"IN ({string.Join(',', control)}) GROUP BY d.key, l.account, l.contact ORDER BY d.key");
         while (statement.Step())
         {
             items.Add(DocumentOf(statement, 4) with

@@ -3,7 +3,9 @@ using Vlei.Core.Money;
 
 namespace Vlei.Books.Columns;
 
-/// <summary>What is derived from the records, month by month. The first two are the postings of each <see cref="AccountingBasis"/>.</summary>
+/// <summary>
+/// What is derived from the records, month by month. The first two are the postings of each <see cref="AccountingBasis"/>.
+/// </summary>
 internal enum DerivedKind
 {
     /// <summary>What documents post on the accrual basis, at their dates.</summary>

@@ -25,7 +25,8 @@ internal static class EarlierPostings
         var store = new DerivedStore(database, Written);
         var standing = new Standing(revision);
         var touched = Derivation.IsOldestFirst(database)
-            || AccountRows.ClassesDiffer(AccountRows.Read(database, standing), AccountRows.Read(database)) ? null : Touched(database, revision);
+            || AccountRows.ClassesDiffer(AccountRows.Read(database, standing), AccountRows.Read(database)) ? null
+                : Touched(database, revision);
         new Derivation(database, (_, _) => { }, standing).Run(store, touched, All(database));
         return store;
     }

@@ -6,7 +6,8 @@ namespace Vlei.Books.Columns;
 
 /// <summary>
 /// A column of whole numbers as bytes, each as wide as the widest needs: 0 (all are zero), 1, 2, 4 or 8 bytes, signed,
-/// little-endian, as the processors that the program is built for have them. The width is the length over the count, so nothing else is stored.
+/// little-endian, as the processors that the program is built for have them. The width is the length over the count, so nothing
+/// else is stored.
 /// </summary>
 internal static class PackedNumbers
 {

@@ -15,12 +15,18 @@ public static class GroupFile
     public static IReadOnlyList<FileKey> Keys { get; } =
     [
         new("title", FileKeyKind.Text, "Its title; its name, where there is none."),
-        new("period", FileKeyKind.Text, $"The period that it is produced for where vlei run is given none; {DefaultPeriod} where there is none here."),
-        new("basis", FileKeyKind.Text, "The basis of those of its reports that have one and are not kept with another.") { Words = ReportOptions.Basis.Words },
+        new(
+            "period", FileKeyKind.Text,
+            $"The period that it is produced for where vlei run is given none; {DefaultPeriod} where there is none here."),
+        new(
+            "basis", FileKeyKind.Text,
+            "The basis of those of its reports that have one and are not kept with another.") { Words = ReportOptions.Basis.Words },
         new("notes", FileKeyKind.Texts, "What stands on its cover, a paragraph each."),
         new("cover", FileKeyKind.Flag, "Whether it has a cover, with its contents and notes; it has, where nothing is said."),
         new("questions", FileKeyKind.Flag, "Whether the open questions of the review (vlei check --review) stand on the cover."),
-        new("formats", FileKeyKind.Texts, "The formats that it is produced in where vlei run is given none; text, where there are none here."),
+        new(
+            "formats", FileKeyKind.Texts,
+            "The formats that it is produced in where vlei run is given none; text, where there are none here."),
         new("to", FileKeyKind.Texts, "The addresses that it goes to."),
         new("when", FileKeyKind.Text, "When it is produced, as cron has it: \"0 7 3 * *\" is at seven on every third of a month."),
     ];
@@ -34,7 +40,10 @@ public static class GroupFile
         .. ReportFile.OptionKeys(ReportOptions.All),
     ];
 
-    /// <summary>The reports of a group. Throws a <see cref="ProblemException"/> that names the place where the file is not as it should be.</summary>
+    /// <summary>
+    /// The reports of a group. Throws a <see cref="ProblemException"/> that names the place where the file is not as it should
+    /// be.
+    /// </summary>
     public static IReadOnlyList<string> MembersOf(KeptFile file) => [.. Read(file).Members.Select(member => member.Report)];
 
     /// <summary>Reads a group. Throws a <see cref="ProblemException"/> that names the place where it is not as it should be.</summary>
@@ -45,12 +54,15 @@ public static class GroupFile
     {
         var toml = TomlText.Parse(text, file.Path, ProblemKind.BadData);
         var head = toml.Known(toml.Document.KeyValues, [.. Keys.Select(key => key.Name)]);
-        if (toml.Document.Tables.FirstOrDefault(table => table is not TableArraySyntax || table.Name?.ToString().Trim() != "report") is { } other)
+        if (toml.Document.Tables.FirstOrDefault(
+            table => table is not TableArraySyntax || table.Name?.ToString().Trim() != "report") is { } other)
         {
             throw toml.Wrong(other.Span, $"there is no table {other.Name}.", "Write a report as [[report]].");
         }
 
-        var group = new ReportGroup(file.Name, toml.Text(head, "title") ?? file.Name, [.. toml.Document.Tables.Select(table => MemberOf(toml, table, file.Shelf.Folder))])
+        var group = new ReportGroup(
+            file.Name, toml.Text(head, "title") ?? file.Name,
+            [.. toml.Document.Tables.Select(table => MemberOf(toml, table, file.Shelf.Folder))])
         {
             Period = toml.Text(head, "period") ?? DefaultPeriod,
             Basis = toml.Text(head, "basis") is not { } basis || ReportOptions.Basis.Words.Contains(basis) ? toml.Text(head, "basis")
@@ -62,11 +74,15 @@ public static class GroupFile
             To = [.. toml.Texts(head, "to").Select(address => MailAddress.TryCreate(address, out _) ? address
                 : throw toml.Wrong(head["to"].Span, $"\"{address}\" is no address.", "Write it as name@example.org."))],
             When = toml.Text(head, "when") is not { } when || CronExpression.TryParse(when, out _) ? toml.Text(head, "when")
-                : throw toml.Wrong(head["when"].Span, $"\"{when}\" is no time.", "Write minute, hour, day of month, month and day of week, as cron has them: \"0 7 3 * *\"."),
+                : throw toml.Wrong(
+                    head["when"].Span, $"\"{when}\" is no time.",
+                    "Write minute, hour, day of month, month and day of week, as cron has them: \"0 7 3 * *\"."),
         };
         if (group.Members.Count == 0)
         {
-            throw new ProblemException(ProblemKind.BadData, $"{file.Path}: the group has no report.", "Add one: [[report]], and below it report = \"profit-loss\".");
+            throw new ProblemException(
+                ProblemKind.BadData, $"{file.Path}: the group has no report.",
+                "Add one: [[report]], and below it report = \"profit-loss\".");
         }
 
         group.RefuseTwins(file.Path);
@@ -76,7 +92,8 @@ public static class GroupFile
     private static GroupMember MemberOf(TomlText toml, TableSyntaxBase table, string folder)
     {
         var values = toml.Known(table.Items, [.. MemberKeys.Select(key => key.Name)]);
-        var report = toml.Text(values, "report") ?? throw toml.Wrong(table.Span, "it is not said which report.", "Add a line: report = \"profit-loss\".");
+        var report = toml.Text(values, "report")
+            ?? throw toml.Wrong(table.Span, "it is not said which report.", "Add a line: report = \"profit-loss\".");
         var name = toml.Text(values, "name") ?? report;
         _ = Naming.Of(toml.PlaceOf(table.Span), () =>
         {
@@ -85,6 +102,8 @@ public static class GroupFile
         });
         return new GroupMember(
             report, name, toml.Text(values, "note") ?? "",
-            ReportFile.OptionsIn(toml, values.Where(pair => pair.Key is not ("report" or "name" or "note")), ReportOptions.All, report, folder), toml.PlaceOf(table.Span));
+            ReportFile.OptionsIn(
+                toml, values.Where(pair => pair.Key is not ("report" or "name" or "note")), ReportOptions.All, report, folder),
+                toml.PlaceOf(table.Span));
     }
 }

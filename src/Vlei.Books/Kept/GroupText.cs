@@ -24,7 +24,8 @@ public static class GroupText
     /// <param name="name">The name of its files; nothing for the report's own.</param>
     /// <param name="note">What to look at; nothing where nothing is said.</param>
     /// <param name="options">What is asked of it, as texts by the names of options.</param>
-    public static string With(string text, string report, string? name, string? note, IReadOnlyDictionary<string, IReadOnlyList<string>> options)
+    public static string With(
+        string text, string report, string? name, string? note, IReadOnlyDictionary<string, IReadOnlyList<string>> options)
     {
         var added = new StringBuilder(text.TrimEnd()).Append("\n\n[[report]]\n");
         Append("report", report);
@@ -45,7 +46,8 @@ public static class GroupText
         {
             throw new ProblemException(
                 ProblemKind.NotFound, $"The group has no report {name}.",
-                Suggestion.DidYouMean(name, members.Select(member => member.Name)) ?? $"It has {Suggestion.Listed([.. members.Select(member => member.Name)], "and")}.");
+                Suggestion.DidYouMean(name, members.Select(member => member.Name))
+                    ?? $"It has {Suggestion.Listed([.. members.Select(member => member.Name)], "and")}.");
         }
 
         List<TableSyntaxBase> tables = [.. TomlText.Parse(text, file.Path, ProblemKind.BadData).Document.Tables];

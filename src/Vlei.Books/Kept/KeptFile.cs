@@ -16,10 +16,14 @@ public sealed record KeptFile(KeptKind Kind, string Name, string Path, Shelf She
     private const int MostBytes = 1 << 20;
     private const int MostLetters = 64;
 
-    /// <summary>Its text. Throws a <see cref="ProblemException"/> where it cannot be read, or is too large to be one of these files.</summary>
+    /// <summary>
+    /// Its text. Throws a <see cref="ProblemException"/> where it cannot be read, or is too large to be one of these files.
+    /// </summary>
     public string Read() => Read(Path);
 
-    /// <summary>The text of such a file. Throws a <see cref="ProblemException"/> where it cannot be read, or is too large to be one.</summary>
+    /// <summary>
+    /// The text of such a file. Throws a <see cref="ProblemException"/> where it cannot be read, or is too large to be one.
+    /// </summary>
     public static string Read(string path)
     {
         try
@@ -29,12 +33,14 @@ public sealed record KeptFile(KeptKind Kind, string Name, string Path, Shelf She
             return file.Length == 0
                 ? throw new ProblemException(ProblemKind.BadData, $"{path} is empty.", "Write into it what it is to say, or remove it.")
                 : file.Length > MostBytes
-                ? throw new ProblemException(ProblemKind.BadData, $"{path} is larger than 1 MiB.", "A file of this kind is a page of text; is it another one?")
+                ? throw new ProblemException(
+                    ProblemKind.BadData, $"{path} is larger than 1 MiB.", "A file of this kind is a page of text; is it another one?")
                 : new UTF8Encoding(false, throwOnInvalidBytes: true).GetString(File.ReadAllBytes(path)).TrimStart('\ufeff');
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException or DecoderFallbackException)
         {
-            throw new ProblemException(ProblemKind.BadData, $"{path} cannot be read: {cannot.Message}", "It must be a text file in UTF-8.", cannot);
+            throw new ProblemException(
+                ProblemKind.BadData, $"{path} cannot be read: {cannot.Message}", "It must be a text file in UTF-8.", cannot);
         }
     }
 
@@ -81,7 +87,8 @@ public sealed record KeptFile(KeptKind Kind, string Name, string Path, Shelf She
                 File.Delete(unfinished);
             }
 
-            throw new ProblemException(ProblemKind.CannotWrite, $"{Path} cannot be written: {cannot.Message}", "Choose a place that you may write to.", cannot);
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{Path} cannot be written: {cannot.Message}", "Choose a place that you may write to.", cannot);
         }
     }
 }

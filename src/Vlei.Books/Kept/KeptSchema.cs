@@ -15,7 +15,8 @@ public static class KeptSchema
     /// <summary>Writes the schema of a kind.</summary>
     public static void Write(KeptKind kind, Stream stream)
     {
-        using var json = new Utf8JsonWriter(stream, new JsonWriterOptions { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping });
+        using var json = new Utf8JsonWriter(
+            stream, new JsonWriterOptions { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping });
         json.WriteStartObject();
         json.WriteString("$schema", "https://json-schema.org/draft/2020-12/schema");
         json.WriteString("title", $"{kind.Folder}/NAME.toml");
@@ -41,7 +42,8 @@ public static class KeptSchema
         json.WriteEndObject();
     }
 
-    private static void WriteObject(Utf8JsonWriter json, IReadOnlyList<FileKey> keys, Action? writeMore = null, params IEnumerable<string> required)
+    private static void WriteObject(
+        Utf8JsonWriter json, IReadOnlyList<FileKey> keys, Action? writeMore = null, params IEnumerable<string> required)
     {
         json.WriteString("type", "object");
         json.WriteStartObject("properties");

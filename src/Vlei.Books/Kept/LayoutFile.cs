@@ -40,7 +40,8 @@ public static class LayoutFile
         {
             throw new ProblemException(
                 ProblemKind.NotFound, isPath ? $"There is no file {name}." : $"There is no layout {name}.",
-                Suggestion.DidYouMean(name, library.All(KeptKind.Layout).Select(file => file.Name)) ?? "Write it to layouts/NAME.toml in the book's folder; vlei layout writes the standard ones to start from.");
+                Suggestion.DidYouMean(name, library.All(KeptKind.Layout).Select(file => file.Name))
+                    ?? "Write it to layouts/NAME.toml in the book's folder; vlei layout writes the standard ones to start from.");
         }
 
         using var reader = new StreamReader(standard);

@@ -52,13 +52,16 @@ public sealed class Library
         word == "library" ? "Write library = \"FOLDER\" into book.toml, seen from the book's folder." : "Set XDG_CONFIG_HOME or HOME.");
 
     /// <summary>The file of that name; nothing where there is none.</summary>
-    public KeptFile? Find(KeptKind kind, string name) => Shelves.Select(shelf => shelf.Find(kind, name)).FirstOrDefault(file => file is not null);
+    public KeptFile? Find(KeptKind kind, string name) =>
+        Shelves.Select(shelf => shelf.Find(kind, name)).FirstOrDefault(file => file is not null);
 
     /// <summary>All files of a kind; of those with the same name the one that counts.</summary>
     public IReadOnlyList<KeptFile> All(KeptKind kind) =>
         [.. Shelves.SelectMany(shelf => shelf.All(kind)).DistinctBy(file => file.Name).OrderBy(file => file.Name, StringComparer.Ordinal)];
 
-    /// <summary>The report of that name, kept or standard; nothing where there is none. Throws where its file is not as it should be.</summary>
+    /// <summary>
+    /// The report of that name, kept or standard; nothing where there is none. Throws where its file is not as it should be.
+    /// </summary>
     public ReportDefinition? FindReport(string name) =>
         Find(KeptKind.Report, name) is { } file ? Read(file).Definition : Standard(name);
 
@@ -91,7 +94,10 @@ public sealed class Library
         return Standard(report.From) is null && Says(report.From, options);
     }
 
-    /// <summary>The selection of that name. Throws a <see cref="ProblemException"/> where there is none, or its file is not as it should be.</summary>
+    /// <summary>
+    /// The selection of that name. Throws a <see cref="ProblemException"/> where there is none, or its file is not as it should
+    /// be.
+    /// </summary>
     public SavedSelection Selection(string name) => SelectionFile.Read(Named(KeptKind.Selection, name));
 
     /// <summary>The file of that name. Throws a <see cref="ProblemException"/> where there is none.</summary>
@@ -114,11 +120,13 @@ public sealed class Library
                 ProblemKind.BadData, $"{file.Path}: the report is made from itself: {string.Join(", from ", [.. names, from])}.",
                 "Let one of them be made from a standard report.")
             : Find(KeptKind.Report, from) is { } source ? Read(source, source.Read(), names).Definition : null;
-    }, () => StandardReports.All.Select(report => report.Key).Concat(ReportFile.StandardNames).Concat(All(KeptKind.Report).Select(known => known.Name)));
+    }, () => StandardReports.All.Select(report => report.Key).Concat(ReportFile.StandardNames)
+        .Concat(All(KeptKind.Report).Select(known => known.Name)));
 
     private static string? UserFolder()
     {
         var (config, home) = (Environment.GetEnvironmentVariable("XDG_CONFIG_HOME"), Environment.GetEnvironmentVariable("HOME"));
-        return config is { Length: > 0 } ? Path.Combine(config, "vlei") : home is { Length: > 0 } ? Path.Combine(home, ".config", "vlei") : null;
+        return config is { Length: > 0 } ? Path.Combine(config, "vlei") : home is { Length: > 0 }
+            ? Path.Combine(home, ".config", "vlei") : null;
     }
 }

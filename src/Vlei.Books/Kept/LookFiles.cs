@@ -17,7 +17,10 @@ public static class LookFiles
 
     private static ReadOnlySpan<byte> PngMark => [0x89, (byte)'P', (byte)'N', (byte)'G', 0x0D, 0x0A, 0x1A, 0x0A];
 
-    /// <summary>The looks with what they name. Throws a <see cref="ProblemException"/> where something that is named is not there, or is not what it should be.</summary>
+    /// <summary>
+    /// The looks with what they name. Throws a <see cref="ProblemException"/> where something that is named is not there, or is
+    /// not what it should be.
+    /// </summary>
     public static ReportLook Of(ReportLook look, Library library) => look with
     {
         Language = look.LanguageCode is { } code ? Language(code, library) : null,
@@ -31,9 +34,11 @@ public static class LookFiles
     /// </summary>
     /// <param name="typed">The options, as texts by their names.</param>
     /// <param name="folder">The folder that it is kept in.</param>
-    public static Dictionary<string, IReadOnlyList<string>> Kept(IReadOnlyDictionary<string, IReadOnlyList<string>> typed, string folder) => typed.ToDictionary(
+    public static Dictionary<string, IReadOnlyList<string>> Kept(
+        IReadOnlyDictionary<string, IReadOnlyList<string>> typed, string folder) => typed.ToDictionary(
         pair => pair.Key,
-        pair => IsOfFile(pair.Key) ? (IReadOnlyList<string>)[.. pair.Value.Select(file => FromFolder(pair.Key, file, folder))] : pair.Value);
+        pair => IsOfFile(pair.Key) ? (IReadOnlyList<string>)[.. pair.Value.Select(file => FromFolder(pair.Key, file, folder))]
+            : pair.Value);
 
     /// <summary>Whether an option names a file.</summary>
     public static bool IsOfFile(string option) => option == LookOptions.Logo.Name || option == LookOptions.Template.Name;
@@ -52,29 +57,35 @@ public static class LookFiles
     /// <summary>The language of a code. Throws a <see cref="ProblemException"/> where there is none.</summary>
     public static Language Language(string code, Library library) => Find(code, library) ?? throw new ProblemException(
         ProblemKind.Usage, $"There is no language \"{code}\".",
-        Suggestion.DidYouMean(code, Known(library)) ?? $"There are {Suggestion.Listed(Known(library), "and")}; another is a file {Languages}/{code}{Ending} in the book's folder.");
+        Suggestion.DidYouMean(code, Known(library))
+            ?? $"There are {Suggestion.Listed(Known(library), "and")}; another is a file {Languages}/{code}{Ending} in the book's folder.");
 
     /// <summary>The language of a book. Throws a <see cref="ProblemException"/> where it names one that there is not.</summary>
     public static Language LanguageOf(Book book) => Find(book.Settings.Language, Library.Of(book)) ?? throw new ProblemException(
         ProblemKind.BadConfiguration, $"{book.PathOf("book.toml")}: there is no language \"{book.Settings.Language}\".",
-        $"Write {Suggestion.Listed([.. Known(Library.Of(book)).Select(code => $"\"{code}\"")], "or")}; another is a file {Languages}/CODE{Ending} in the book's folder.");
+        $"Write {Suggestion.Listed([.. Known(Library.Of(book)).Select(code => $"\"{code}\"")], "or")}; another is a "
+            + $"file {Languages}/CODE{Ending} in the book's folder.");
 
     /// <summary>The language of a code; nothing where there is none.</summary>
     public static Language? Find(string code, Library library)
     {
-        var own = code.All(char.IsAsciiLetterOrDigit) ? library.Shelves.Select(shelf => Path.Combine(shelf.Folder, Languages, code + Ending)).FirstOrDefault(File.Exists) : null;
+        var own = code.All(char.IsAsciiLetterOrDigit)
+            ? library.Shelves.Select(shelf => Path.Combine(shelf.Folder, Languages, code + Ending)).FirstOrDefault(File.Exists) : null;
         return own is not null ? Core.Languages.Language.Read(code, KeptFile.Read(own), own) : Core.Languages.Language.Find(code);
     }
 
     /// <summary>The codes of the languages that there are.</summary>
     public static IReadOnlyList<string> Known(Library library) =>
     [
-        .. Core.Languages.Language.Standard.Concat(library.Shelves.Select(shelf => Path.Combine(shelf.Folder, Languages)).Where(Directory.Exists)
-            .SelectMany(folder => Directory.EnumerateFiles(folder, "*" + Ending)).Select(path => Path.GetFileNameWithoutExtension(path))).Distinct(),
+        .. Core.Languages.Language.Standard.Concat(
+            library.Shelves.Select(shelf => Path.Combine(shelf.Folder, Languages)).Where(Directory.Exists)
+            .SelectMany(folder => Directory.EnumerateFiles(folder, "*" + Ending))
+            .Select(path => Path.GetFileNameWithoutExtension(path))).Distinct(),
     ];
 
     // Where the person is, else where what names it is kept.
-    private static string? FileOf(string file, Library library) => library.Shelves.Select(shelf => Path.Combine(shelf.Folder, file)).Prepend(file).FirstOrDefault(File.Exists);
+    private static string? FileOf(string file, Library library) =>
+        library.Shelves.Select(shelf => Path.Combine(shelf.Folder, file)).Prepend(file).FirstOrDefault(File.Exists);
 
     private static ProblemException Missing(string option, string file) => new(
         ProblemKind.NotFound, $"--{option}: there is no file {file}.", "Write its path as seen from here or from the book's folder.");
@@ -97,7 +108,8 @@ public static class LookFiles
         catch (Exception missing) when (missing is FileNotFoundException or DirectoryNotFoundException)
         {
             throw new ProblemException(
-                ProblemKind.NotFound, $"--template: there is no file {path}.", "Write its path as seen from here or from the book's folder.", missing);
+                ProblemKind.NotFound, $"--template: there is no file {path}.",
+                "Write its path as seen from here or from the book's folder.", missing);
         }
         catch (Exception unreadable) when (unreadable is IOException or UnauthorizedAccessException)
         {
@@ -111,15 +123,19 @@ public static class LookFiles
     {
         if (new FileInfo(path).Length > MostLogoBytes)
         {
-            throw new ProblemException(ProblemKind.BadData, $"{path} is larger than 4 MiB.", "Make the picture smaller; 600 dots across are plenty.");
+            throw new ProblemException(
+                ProblemKind.BadData, $"{path} is larger than 4 MiB.", "Make the picture smaller; 600 dots across are plenty.");
         }
 
         var bytes = File.ReadAllBytes(path);
         const int PngHead = 24;
         var logo = bytes.Length > PngHead && bytes.AsSpan().StartsWith(PngMark)
-            ? new ReportLogo(bytes, IsPng: true, BinaryPrimitives.ReadInt32BigEndian(bytes.AsSpan(16)), BinaryPrimitives.ReadInt32BigEndian(bytes.AsSpan(20)))
+            ? new ReportLogo(
+                bytes, IsPng: true, BinaryPrimitives.ReadInt32BigEndian(bytes.AsSpan(16)),
+                BinaryPrimitives.ReadInt32BigEndian(bytes.AsSpan(20)))
             : SizeOfJpeg(bytes, path) is var (width, height) ? new ReportLogo(bytes, IsPng: false, width, height) : null;
-        return logo is { Width: > 0, Height: > 0 } ? logo : throw new ProblemException(ProblemKind.BadData, $"{path} is no picture that is known.", "Save it as PNG or JPEG.");
+        return logo is { Width: > 0, Height: > 0 } ? logo
+            : throw new ProblemException(ProblemKind.BadData, $"{path} is no picture that is known.", "Save it as PNG or JPEG.");
     }
 
     // The size stands in the frame header, behind any number of other segments (ITU T.81, annex B).
@@ -136,8 +152,11 @@ public static class LookFiles
             var marker = bytes[at + 1];
             if (marker is >= 0xC0 and <= 0xCF and not (0xC4 or 0xC8 or 0xCC))
             {
-                return bytes[at + 9] != ColoursOfPrinters ? (BinaryPrimitives.ReadUInt16BigEndian(bytes[(at + 7)..]), BinaryPrimitives.ReadUInt16BigEndian(bytes[(at + 5)..]))
-                    : throw new ProblemException(ProblemKind.BadData, $"{path} is in the colours of printers (CMYK), which screens show as others.", "Save it in the colours of screens (RGB).");
+                return bytes[at + 9] != ColoursOfPrinters
+                    ? (BinaryPrimitives.ReadUInt16BigEndian(bytes[(at + 7)..]), BinaryPrimitives.ReadUInt16BigEndian(bytes[(at + 5)..]))
+                    : throw new ProblemException(
+                        ProblemKind.BadData, $"{path} is in the colours of printers (CMYK), which screens show as others.",
+                        "Save it in the colours of screens (RGB).");
             }
 
             at += 2 + BinaryPrimitives.ReadUInt16BigEndian(bytes[(at + 2)..]);

@@ -24,9 +24,11 @@ public static class OptionsJson
     }
 
     /// <summary>Reads them back, from what they were written into.</summary>
-    public static IReadOnlyDictionary<string, IReadOnlyList<string>> Read(JsonElement element) => element.GetProperty("options").EnumerateObject().ToDictionary(
+    public static IReadOnlyDictionary<string, IReadOnlyList<string>> Read(JsonElement element) =>
+        element.GetProperty("options").EnumerateObject().ToDictionary(
         option => option.Name, option => (IReadOnlyList<string>)[.. option.Value.EnumerateArray().Select(text => text.GetString()!)]);
 
     /// <summary>Whether an exception says that what was read is not what was written.</summary>
-    public static bool IsDamage(Exception exception) => exception is JsonException or KeyNotFoundException or InvalidOperationException or FormatException or ArgumentException;
+    public static bool IsDamage(Exception exception) =>
+        exception is JsonException or KeyNotFoundException or InvalidOperationException or FormatException or ArgumentException;
 }

@@ -34,11 +34,14 @@ public static class RecentReports
     /// <summary>Notes that a report was shown.</summary>
     public static void Note(Book book, DateOnly day, string name, IReadOnlyDictionary<string, IReadOnlyList<string>> options) =>
         Log.Append(Line(new RecentReport(Path.GetFullPath(book.Folder), day, name, options.ToDictionary(
-            option => option.Key, option => LookFiles.IsOfFile(option.Key) ? [.. option.Value.Select(file => File.Exists(file) ? Path.GetFullPath(file) : file)] : option.Value))));
+            option => option.Key, option => LookFiles.IsOfFile(option.Key)
+                ? [.. option.Value.Select(file => File.Exists(file) ? Path.GetFullPath(file) : file)] : option.Value))));
 
     /// <summary>Notes that reports were run in a group.</summary>
     public static void NoteRun(Book book, DateOnly day, string group, IEnumerable<string> names) => Log.Append(
-        [.. names.Distinct().SelectMany(name => Line(new RecentReport(Path.GetFullPath(book.Folder), day, name, new Dictionary<string, IReadOnlyList<string>>(), group)))]);
+        [.. names.Distinct().SelectMany(
+            name => Line(
+                new RecentReport(Path.GetFullPath(book.Folder), day, name, new Dictionary<string, IReadOnlyList<string>>(), group)))]);
 
     private static byte[] Line(RecentReport recent)
     {

@@ -16,7 +16,9 @@ public static class ReportFile
     /// <summary>The keys that say what the report is; all others are options of <c>vlei show</c>.</summary>
     public static IReadOnlyList<FileKey> Own { get; } =
     [
-        new("from", FileKeyKind.Text, "The report or the table that it is made from: profit-loss, postings, or another kept report.") { IsRequired = true },
+        new(
+            "from", FileKeyKind.Text,
+            "The report or the table that it is made from: profit-loss, postings, or another kept report.") { IsRequired = true },
         new("title", FileKeyKind.Text, "Its title; that of the report which it is made from, where there is none here."),
         new("subject", FileKeyKind.Text, "The subject that vlei reports lists it under."),
         new("question", FileKeyKind.Text, "The question that it answers, for vlei reports."),
@@ -35,7 +37,8 @@ public static class ReportFile
 
     /// <summary>The keys of a file that are options of reports.</summary>
     public static IEnumerable<FileKey> OptionKeys(IEnumerable<ReportOption> options) => options.Select(option => new FileKey(
-        option.Name, option.ValueName is null ? FileKeyKind.Flag : option.Repeatable ? FileKeyKind.Texts : option.ValueName == "N" ? FileKeyKind.Number : FileKeyKind.Text,
+        option.Name, option.ValueName is null ? FileKeyKind.Flag : option.Repeatable ? FileKeyKind.Texts : option.ValueName == "N"
+            ? FileKeyKind.Number : FileKeyKind.Text,
         $"{option.Help}.")
     {
         Words = option.OnlyWords ? option.Words : [],
@@ -62,7 +65,8 @@ public static class ReportFile
     /// <param name="path">The path of the file, for messages.</param>
     /// <param name="sourceOf">The report or table of a name; nothing where there is none.</param>
     /// <param name="known">The names that there are, for messages.</param>
-    public static KeptReport Read(string text, string key, string path, Func<string, ReportDefinition?> sourceOf, Func<IEnumerable<string>> known)
+    public static KeptReport Read(
+        string text, string key, string path, Func<string, ReportDefinition?> sourceOf, Func<IEnumerable<string>> known)
     {
         var toml = TomlText.Parse(text, path, ProblemKind.BadData);
         var values = toml.Head(Keys);
@@ -73,7 +77,8 @@ public static class ReportFile
         IReadOnlyList<ReportOption> options = source.Table is null || source.Options.Contains(ReportOptions.Detail)
             ? source.Options : [.. source.Options, ReportOptions.Detail];
         var folder = Path.GetDirectoryName(Path.GetDirectoryName(path)) ?? "";
-        var own = OptionsIn(toml, values.Where(pair => Own.All(word => word.Name != pair.Key)), [.. options, .. LookOptions.All], source.Key, folder);
+        var own = OptionsIn(
+            toml, values.Where(pair => Own.All(word => word.Name != pair.Key)), [.. options, .. LookOptions.All], source.Key, folder);
         var title = toml.Text(values, "title") ?? source.Title;
         var isDefault = key == from;
         return new KeptReport(
@@ -95,7 +100,8 @@ public static class ReportFile
     }
 
     /// <summary>
-    /// The options that keys of a file are. Throws a <see cref="ProblemException"/> where one does not apply, or is not written as it should be.
+    /// The options that keys of a file are. Throws a <see cref="ProblemException"/> where one does not apply, or is not written
+    /// as it should be.
     /// </summary>
     /// <param name="toml">The file.</param>
     /// <param name="values">The keys and their values.</param>
@@ -103,19 +109,26 @@ public static class ReportFile
     /// <param name="source">What they apply to, for messages.</param>
     /// <param name="folder">The folder from where the files that it names are seen.</param>
     internal static Dictionary<string, IReadOnlyList<string>> OptionsIn(
-        TomlText toml, IEnumerable<KeyValuePair<string, KeyValueSyntax>> values, IReadOnlyList<ReportOption> options, string source, string folder) =>
-        values.ToDictionary(pair => pair.Key, pair => TextsOf(toml, options, source, pair.Key, pair.Value) is var texts && LookFiles.IsOfFile(pair.Key)
+        TomlText toml, IEnumerable<KeyValuePair<string, KeyValueSyntax>> values, IReadOnlyList<ReportOption> options, string source,
+        string folder) =>
+        values.ToDictionary(
+            pair => pair.Key, pair => TextsOf(toml, options, source, pair.Key, pair.Value) is var texts && LookFiles.IsOfFile(pair.Key)
             ? [.. texts.Select(file => Path.GetFullPath(Path.Combine(folder, file)))] : texts);
 
-    private static IReadOnlyList<string> TextsOf(TomlText toml, IReadOnlyList<ReportOption> options, string source, string name, KeyValueSyntax pair)
+    private static IReadOnlyList<string> TextsOf(
+        TomlText toml, IReadOnlyList<ReportOption> options, string source, string name, KeyValueSyntax pair)
     {
         var option = options.FirstOrDefault(known => known.Name == name) ?? throw toml.Wrong(
-            pair.Span, $"{name} does not apply to {source}.", $"It takes {Suggestion.Listed([.. options.Except(LookOptions.All).Select(known => known.Name), "what says how a report looks"], "and")}.");
+            pair.Span, $"{name} does not apply to {source}.",
+            "It takes "
+            + Suggestion.Listed([.. options.Except(LookOptions.All).Select(known => known.Name), "what says how a report looks"], "and")
+            + ".");
         IReadOnlyList<string>? texts = (pair.Value, option.ValueName) switch
         {
             (BooleanValueSyntax flag, null) => [flag.Value ? "true" : "false"],
             (BooleanValueSyntax flag, not null) when option.WhenBare is { } bare => [flag.Value ? bare : "none"],
-            (FloatValueSyntax number, not null) when option == LookOptions.FontSize => [number.Value.ToString("R", CultureInfo.InvariantCulture)],
+            (FloatValueSyntax number, not null) when option == LookOptions.FontSize =>
+                [number.Value.ToString("R", CultureInfo.InvariantCulture)],
             (StringValueSyntax { Value: { } text }, not null) => [text],
             (IntegerValueSyntax number, not null) => [number.Value.ToString(CultureInfo.InvariantCulture)],
             (ArraySyntax array, not null) when array.Items.All(item => item.Value is StringValueSyntax) && option.Repeatable =>
@@ -126,7 +139,8 @@ public static class ReportFile
         {
             throw toml.Wrong(
                 pair.Value!.Span, $"{name} is not written as it should be.",
-                option.ValueName is null ? $"Write {name} = true, or leave it out." : option.Repeatable ? $"Write {name} = \"…\", or {name} = [\"…\", \"…\"]." : $"Write {name} = \"…\".");
+                option.ValueName is null ? $"Write {name} = true, or leave it out." : option.Repeatable
+                    ? $"Write {name} = \"…\", or {name} = [\"…\", \"…\"]." : $"Write {name} = \"…\".");
         }
 
         try

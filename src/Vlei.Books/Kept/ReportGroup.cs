@@ -8,7 +8,8 @@ namespace Vlei.Books.Kept;
 /// <param name="Note">What to look at, for the reader; empty where nothing is said.</param>
 /// <param name="Options">What is asked of it here, as texts by the names of options.</param>
 /// <param name="Place">Where the group says so, for messages.</param>
-public sealed record GroupMember(string Report, string Name, string Note, IReadOnlyDictionary<string, IReadOnlyList<string>> Options, string Place);
+public sealed record GroupMember(
+    string Report, string Name, string Note, IReadOnlyDictionary<string, IReadOnlyList<string>> Options, string Place);
 
 /// <summary>Reports that are produced together.</summary>
 /// <param name="Name">Its name.</param>
@@ -40,13 +41,17 @@ public sealed record ReportGroup(string Name, string Title, IReadOnlyList<GroupM
     /// <summary>When it is produced, as cron has it; nothing where it is produced by hand.</summary>
     public string? When { get; init; }
 
-    /// <summary>Throws a <see cref="ProblemException"/> where two members have one name, or one has that of the group, whose own file has all of them.</summary>
+    /// <summary>
+    /// Throws a <see cref="ProblemException"/> where two members have one name, or one has that of the group, whose own file has
+    /// all of them.
+    /// </summary>
     public void RefuseTwins(string path)
     {
         if (Members.FirstOrDefault(member => member.Name.Equals(Name, StringComparison.OrdinalIgnoreCase)) is { } twin)
         {
             throw new ProblemException(
-                ProblemKind.BadData, $"{twin.Place}: the report has the name of the group, whose file has all reports.", "Give it a name of its own: name = \"…\".");
+                ProblemKind.BadData, $"{twin.Place}: the report has the name of the group, whose file has all reports.",
+                "Give it a name of its own: name = \"…\".");
         }
 
         if (Members.GroupBy(member => member.Name, StringComparer.OrdinalIgnoreCase).FirstOrDefault(same => same.Count() > 1) is { } twins)

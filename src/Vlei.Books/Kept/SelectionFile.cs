@@ -24,7 +24,8 @@ public static class SelectionFile
         var toml = TomlText.Parse(text, file.Path, ProblemKind.BadData);
         var values = toml.Head(Keys);
         var selection = new SavedSelection(
-            file.Name, $"selection {file.Name} ({file.Path})", toml.Texts(values, "only"), toml.Texts(values, "except"), toml.Texts(values, "where"));
+            file.Name, $"selection {file.Name} ({file.Path})", toml.Texts(values, "only"), toml.Texts(values, "except"),
+            toml.Texts(values, "where"));
         _ = selection.Choices.Count();
         return selection.Only.Count + selection.Except.Count + selection.Where.Count > 0 ? selection : throw new ProblemException(
             ProblemKind.BadData, $"{file.Path}: the selection takes everything.", "Add a line: only = [\"contact=C0001\"].");

@@ -40,6 +40,8 @@ public sealed record Shelf(string Word, string Folder)
         var known = All(kind).FirstOrDefault(file => file.Name.Equals(name, StringComparison.OrdinalIgnoreCase));
         return known is null || known.Name == name
             ? new KeptFile(kind, name, Path.Combine(Folder, kind.Folder, name + KeptFile.Ending), this)
-            : throw new ProblemException(ProblemKind.Usage, $"There is a {kind.Word} {known.Name} already, which differs by capitals alone.", $"Write {known.Name}, or take another name.");
+            : throw new ProblemException(
+                ProblemKind.Usage, $"There is a {kind.Word} {known.Name} already, which differs by capitals alone.",
+                $"Write {known.Name}, or take another name.");
     }
 }

@@ -58,7 +58,8 @@ internal sealed class TomlText
 
     /// <summary>The values of a file without tables, by their keys. Throws where there is another key, or a table.</summary>
     public Dictionary<string, KeyValueSyntax> Head(IReadOnlyList<FileKey> keys) => Document.Tables.FirstOrDefault() is { } table
-        ? throw Wrong(table.Span, $"there is no table {table.Name}.", "Write every key as a line of its own, without brackets around a name.")
+        ? throw Wrong(
+            table.Span, $"there is no table {table.Name}.", "Write every key as a line of its own, without brackets around a name.")
         : Known(Document.KeyValues, [.. keys.Select(key => key.Name)]);
 
     /// <summary>A text; nothing where the key is not there.</summary>
@@ -75,7 +76,8 @@ internal sealed class TomlText
             return [];
         }
 
-        return pair.Value is StringValueSyntax { Value: { } alone } ? [alone] : pair.Value is ArraySyntax array && array.Items.All(item => item.Value is StringValueSyntax)
+        return pair.Value is StringValueSyntax { Value: { } alone } ? [alone] : pair.Value is ArraySyntax array
+            && array.Items.All(item => item.Value is StringValueSyntax)
             ? [.. array.Items.Select(item => ((StringValueSyntax)item.Value!).Value!)]
             : throw Wrong(pair.Value!.Span, $"{key} is no list of texts.", $"Write {key} = [\"…\", \"…\"].");
     }
@@ -97,7 +99,8 @@ internal sealed class TomlText
             line += letter == '\n' ? 1 : 0;
             if (depth > Deepest)
             {
-                throw new ProblemException(kind, $"{path}:{line}: brackets are more than {Deepest} deep.", "Nothing here needs more than two.");
+                throw new ProblemException(
+                    kind, $"{path}:{line}: brackets are more than {Deepest} deep.", "Nothing here needs more than two.");
             }
         }
     }

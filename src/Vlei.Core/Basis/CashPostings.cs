@@ -150,8 +150,10 @@ public sealed class CashPostings(IReadOnlyDictionary<int, AccountClass> classes)
             if (!released.IsZero)
             {
                 // A quantity goes with the amount of its own line, so that it is whole when that is.
-                var quantity = line.Quantity == 0 ? 0 : Rounding.Divide((Int128)line.Quantity * _after[part].MinorUnits, line.Amount.MinorUnits);
-                postings.Add(new Posting(day, document, line with { Amount = released, Quantity = quantity - _quantities[part] }, settlement));
+                var quantity = line.Quantity == 0 ? 0
+                    : Rounding.Divide((Int128)line.Quantity * _after[part].MinorUnits, line.Amount.MinorUnits);
+                postings.Add(
+                    new Posting(day, document, line with { Amount = released, Quantity = quantity - _quantities[part] }, settlement));
                 _quantities[part] = quantity;
             }
 

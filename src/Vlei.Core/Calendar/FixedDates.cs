@@ -16,6 +16,7 @@ public static class FixedDates
         var meant = Days(text);
         return PeriodGrammar.Words.FirstOrDefault(word => Days(word) == meant);
 
-        (DateOnly?, DateOnly?) Days(string words) => PeriodGrammar.Parse(words, today, calendar) is var period ? (period.From, period.To) : default;
+        (DateOnly?, DateOnly?) Days(string words) => PeriodGrammar.Parse(words, today, calendar) is var period
+            ? (period.From, period.To) : default;
     }
 }

@@ -120,7 +120,8 @@ public static class PeriodGrammar
             new OpenPeriod(today.Date.AddDays(1 - Count(x)), today.Date));
         var lastUnits = count.And(unit).AndSkip(Literals.Char('s')).Then<Reading>(x => (today, calendar) =>
             new OpenPeriod(
-                calendar.UnitOf(x.Item2, today.CountedFrom, -Count(x.Item1)).From, calendar.UnitOf(x.Item2, today.CountedFrom).From.AddDays(-1)));
+                calendar.UnitOf(x.Item2, today.CountedFrom, -Count(x.Item1)).From,
+                calendar.UnitOf(x.Item2, today.CountedFrom).From.AddDays(-1)));
         return OneOf(
             lastDays,
             lastUnits,

@@ -18,7 +18,9 @@ public sealed record BoundField(TableField Field, Func<RowSet, FieldCells> Read)
     /// <summary>The same as columns of postings; only where it is read from nothing else.</summary>
     public IEnumerable<PostingField> PostingColumns => Columns!.Select(column => Fields.PostingColumns.Find(column)!.Value);
 
-    /// <summary>How it is read to choose rows by it: a record is chosen by its name with what is part of it, though a name is shown alone.</summary>
+    /// <summary>
+    /// How it is read to choose rows by it: a record is chosen by its name with what is part of it, though a name is shown alone.
+    /// </summary>
     public Func<RowSet, FieldCells> Chosen { get; init; } = Read;
 
     /// <summary>The values that it can have, where it is in words that serve all rows; the first is none.</summary>

@@ -31,7 +31,8 @@ public sealed class WordPool(
             var values = new List<FieldValue>(words.Count) { new(FieldNames.None, FieldNames.None) };
             for (var number = 1; number < words.Count; number++)
             {
-                values.Add(new FieldValue(Ids[number], Names[number], parents is not null && parents[number] > 0 ? Ids[parents[number]] : null));
+                values.Add(
+                    new FieldValue(Ids[number], Names[number], parents is not null && parents[number] > 0 ? Ids[parents[number]] : null));
             }
 
             return values;

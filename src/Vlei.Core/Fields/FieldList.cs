@@ -38,7 +38,9 @@ public class FieldList<TSource> : IEnumerable<TableField>
     /// <summary>Rows, read when they are asked for.</summary>
     /// <param name="source">What they are read from.</param>
     /// <param name="count">How many there are.</param>
-    /// <param name="behind">The block that the source reads from, which has the columns that this list does not say; nothing where there is none.</param>
+    /// <param name="behind">
+    /// The block that the source reads from, which has the columns that this list does not say; nothing where there is none.
+    /// </param>
     public RowBlock BlockOf(TSource source, int count, RowBlock? behind = null)
     {
         var block = default(RowBlock);

@@ -57,7 +57,9 @@ public abstract record Predicate
 
         return Grammar.Value.TryParse(text, out var predicate, out var error) && predicate is not null
             ? predicate
-            : throw Wrong(text, error?.Position.Offset ?? 0, error?.Message ?? "it is no condition.", "Write it as kind = 'invoice' and amount > 100.");
+            : throw Wrong(
+                text, error?.Position.Offset ?? 0, error?.Message ?? "it is no condition.",
+                "Write it as kind = 'invoice' and amount > 100.");
     }
 
     /// <summary>A problem with a predicate, pointing at its place.</summary>
@@ -102,12 +104,15 @@ public abstract record Predicate
 
         var sign = OneOf(
             Terms.Text("<>"), Terms.Text("!="), Terms.Text("<="), Terms.Text(">="), Terms.Text("="), Terms.Text("<"), Terms.Text(">"));
-        var compared = sign.And(needed).Then<Func<Operand, Predicate>>(x => left => new Compared(left, x.Item1 == "!=" ? "<>" : x.Item1, x.Item2));
+        var compared = sign.And(needed).Then<Func<Operand, Predicate>>(
+            x => left => new Compared(left, x.Item1 == "!=" ? "<>" : x.Item1, x.Item2));
         var between = Word("between").SkipAnd(needed).AndSkip(Word("and").ElseError("\"and\" is missing here, and the other end."))
-            .And(needed).Then<Func<Operand, Predicate>>(x => left => new All([new Compared(left, ">=", x.Item1), new Compared(left, "<=", x.Item2)]));
+            .And(needed).Then<Func<Operand, Predicate>>(
+                x => left => new All([new Compared(left, ">=", x.Item1), new Compared(left, "<=", x.Item2)]));
         var list = Terms.Char('(').SkipAnd(Separated(Terms.Char(','), needed)).AndSkip(Terms.Char(')').ElseError("\")\" is missing here."));
         var among = Word("in").SkipAnd(OneOf(list, quoted.Then<IReadOnlyList<Operand>>(text => [text]))
-            .ElseError("values in brackets, or a period in quotes, are missing here.")).Then<Func<Operand, Predicate>>(values => left => new OneOfThese(left, values));
+            .ElseError("values in brackets, or a period in quotes, are missing here."))
+            .Then<Func<Operand, Predicate>>(values => left => new OneOfThese(left, values));
         var fitting = Word("like").SkipAnd(quoted.ElseError("a pattern in single quotes is missing here."))
             .Then<Func<Operand, Predicate>>(pattern => left => new Fitting(left, pattern));
         var missing = Word("is").SkipAnd(ZeroOrMany(Word("not"))).AndSkip(Word("null").ElseError("\"null\" is missing here."))
@@ -115,14 +120,17 @@ public abstract record Predicate
         var negatable = OneOf(between, among, fitting);
         var tail = OneOf(
             compared, missing, negatable,
-            Word("not").SkipAnd(negatable.ElseError("between, in or like is missing here.")).Then<Func<Operand, Predicate>>(make => left => Negated(make(left), true)));
+            Word("not").SkipAnd(negatable.ElseError("between, in or like is missing here."))
+                .Then<Func<Operand, Predicate>>(make => left => Negated(make(left), true)));
         var comparison = operand.And(tail).Then(x => x.Item2(x.Item1));
         var bracketed = Terms.Char('(').SkipAnd(predicate).AndSkip(Terms.Char(')').ElseError("\")\" is missing here."));
-        var unfinished = operand.AndSkip(tail.ElseError("a comparison is missing here: = <> < <= > >= between, in, like, is null.")).Then<Predicate>(_ => null!);
+        var unfinished = operand.AndSkip(tail.ElseError("a comparison is missing here: = <> < <= > >= between, in, like, is null."))
+            .Then<Predicate>(_ => null!);
         var condition = OneOf(comparison, bracketed, unfinished);
         var negated = ZeroOrMany(Word("not")).And(condition).Then(x => Negated(x.Item2, x.Item1.Count % 2 == 1));
         var wanted = negated.ElseError("a condition is missing here.");
-        var all = negated.And(ZeroOrMany(Word("and").SkipAnd(wanted))).Then(x => x.Item2.Count == 0 ? x.Item1 : new All([x.Item1, .. x.Item2]));
+        var all = negated.And(ZeroOrMany(Word("and").SkipAnd(wanted)))
+            .Then(x => x.Item2.Count == 0 ? x.Item1 : new All([x.Item1, .. x.Item2]));
         var allWanted = all.ElseError("a condition is missing here.");
         predicate.Parser = allWanted.And(ZeroOrMany(Word("or").SkipAnd(allWanted)))
             .Then(x => x.Item2.Count == 0 ? x.Item1 : new Any([x.Item1, .. x.Item2]));

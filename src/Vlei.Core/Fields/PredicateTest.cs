@@ -27,14 +27,16 @@ internal sealed class PredicateTest
     {
         var predicate = Predicate.Parse(text);
         var test = new PredicateTest(fields, context, text);
-        return [.. (predicate is Predicate.All all ? all.Of : [predicate]).Select(test.Make).Select(answer => new Func<RowSet, Truth[]>(answer))];
+        return [.. (predicate is Predicate.All all ? all.Of : [predicate]).Select(test.Make)
+            .Select(answer => new Func<RowSet, Truth[]>(answer))];
     }
 
     private Answer Make(Predicate predicate) => predicate switch
     {
         Predicate.All all => Joined([.. all.Of.Select(Make)], (left, right) => left < right ? left : right),
         Predicate.Any any => Joined([.. any.Of.Select(Make)], (left, right) => left > right ? left : right),
-        Predicate.Opposite opposite when Make(opposite.Of) is var answer => rows => [.. answer(rows).Select(truth => Truth.True - (byte)truth)],
+        Predicate.Opposite opposite when Make(opposite.Of) is var answer =>
+            rows => [.. answer(rows).Select(truth => Truth.True - (byte)truth)],
         Predicate.Missing missing when FieldOf(missing.Left) is var field => rows =>
         {
             var cells = field.Read(rows);
@@ -73,7 +75,9 @@ internal sealed class PredicateTest
 
         if (left is Operand.Quoted || (IsNumber(left) && IsNumber(right)))
         {
-            throw Predicate.Wrong(_text, left.Place, "neither side is a field.", "Compare a field with something; texts stand in single quotes, fields do not.");
+            throw Predicate.Wrong(
+                _text, left.Place, "neither side is a field.",
+                "Compare a field with something; texts stand in single quotes, fields do not.");
         }
 
         var single = SingleFieldOf(left);
@@ -87,7 +91,8 @@ internal sealed class PredicateTest
                 ? throw Predicate.Wrong(_text, left.Place, "neither side is a field.", "Compare a field with something.")
                 : throw Predicate.Wrong(_text, right.Place, "a number is expected here.", "Write it without quotes: amount > 100."),
             ({ Field.IsNumber: false } words, _) => throw Predicate.Wrong(
-                _text, right.Place, $"{words.Field.Name} is a {words.Field.TypeName}, and this is a number.", "Compare it with a text in single quotes, or with a field like it."),
+                _text, right.Place, $"{words.Field.Name} is a {words.Field.TypeName}, and this is a number.",
+                "Compare it with a text in single quotes, or with a field like it."),
             _ when IsNumber(left) && SingleFieldOf(right) is { Field.IsNumber: false } => Compared(
                 right, sign switch { "<" => ">", "<=" => ">=", ">" => "<", ">=" => "<=", _ => sign }, left),
             _ => Numbers(left, sign, right),
@@ -97,14 +102,19 @@ internal sealed class PredicateTest
     private static Answer Days(BoundField left, string sign, BoundField right) => rows =>
     {
         var (one, other) = (left.Read(rows).Numbers, right.Read(rows).Numbers);
-        return [.. one.Select((day, row) => day == FieldCells.Nothing || other[row] == FieldCells.Nothing ? Truth.Unknown : TruthOf(sign, day.CompareTo(other[row])))];
+        return [
+            .. one.Select(
+                (day, row) => day == FieldCells.Nothing || other[row] == FieldCells.Nothing ? Truth.Unknown
+                    : TruthOf(sign, day.CompareTo(other[row])))];
     };
 
     private Answer Days(BoundField field, string sign, Operand period)
     {
         if (TextOf(period) is not { } text)
         {
-            throw Predicate.Wrong(_text, period.Place, $"{field.Field.Name} is a date.", "Compare it with a day or a period in quotes: '2026-03-15', '2026-03', 'last-month'.");
+            throw Predicate.Wrong(
+                _text, period.Place, $"{field.Field.Name} is a date.",
+                "Compare it with a day or a period in quotes: '2026-03-15', '2026-03', 'last-month'.");
         }
 
         OpenPeriod days;
@@ -152,7 +162,8 @@ internal sealed class PredicateTest
             var answers = new Truth[rows.Count];
             for (var row = 0; row < answers.Length; row++)
             {
-                answers[row] = of(row) is { } number && with(row) is { } compared ? TruthOf(sign, number.CompareTo(compared)) : Truth.Unknown;
+                answers[row] = of(row) is { } number && with(row) is { } compared ? TruthOf(sign, number.CompareTo(compared))
+                    : Truth.Unknown;
             }
 
             return answers;
@@ -163,7 +174,8 @@ internal sealed class PredicateTest
     {
         if (operand is not Operand.Reckoned { Formula: var formula })
         {
-            var value = IsNumber(operand, out var read) ? read : throw Predicate.Wrong(_text, operand.Place, "a number is expected here.", null);
+            var value = IsNumber(operand, out var read) ? read
+                : throw Predicate.Wrong(_text, operand.Place, "a number is expected here.", null);
             return _ => _ => value;
         }
 
@@ -188,7 +200,8 @@ internal sealed class PredicateTest
         ?? throw Predicate.Wrong(_text, operand.Place, "a field is expected here.", null);
 
     private BoundField WordsOf(Operand operand) => FieldOf(operand) is { Field: { IsNumber: false, IsDay: false } } field ? field
-        : throw Predicate.Wrong(_text, operand.Place, "like is for words, and this has none.", "Compare numbers and dates with =, <, > or between.");
+        : throw Predicate.Wrong(
+            _text, operand.Place, "like is for words, and this has none.", "Compare numbers and dates with =, <, > or between.");
 
     private BoundField Named(Formula.Named named, int place)
     {
@@ -215,7 +228,9 @@ internal sealed class PredicateTest
     {
         const decimal Millionths = 1_000_000m;
         value = operand is Operand.Reckoned { Formula: Formula.Number { Value: var number } } ? number : 0;
-        if (operand is Operand.Quoted quoted && DecimalText.Read(Encoding.UTF8.GetBytes(quoted.Text), Ledger.RecordField.DecimalPlaces, out var units) == DecimalTextResult.Read)
+        if (operand is Operand.Quoted quoted
+            && DecimalText.Read(
+                Encoding.UTF8.GetBytes(quoted.Text), Ledger.RecordField.DecimalPlaces, out var units) == DecimalTextResult.Read)
         {
             value = units / Millionths;
             return true;
@@ -246,7 +261,8 @@ internal sealed class PredicateTest
             {
                 (lastAny, resume) = (place++, at);
             }
-            else if (place < pattern.Length && (pattern[place] == '_' || char.ToUpperInvariant(pattern[place]) == char.ToUpperInvariant(text[at])))
+            else if (place < pattern.Length
+                && (pattern[place] == '_' || char.ToUpperInvariant(pattern[place]) == char.ToUpperInvariant(text[at])))
             {
                 (at, place) = (at + 1, place + 1);
             }

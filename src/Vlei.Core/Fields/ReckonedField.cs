@@ -19,9 +19,11 @@ internal sealed class ReckonedField
             .ToDictionary(name => name, fields.Named, StringComparer.OrdinalIgnoreCase);
         if (_fields.Values.FirstOrDefault(bound => !bound.Field.IsNumber) is { } other)
         {
+            const int MostNamed = 12;
+            var numbers = fields.All().Where(known => known.IsNumber).Select(known => known.Name).Take(MostNamed);
             throw new ProblemException(
                 ProblemKind.Usage, $"{other.Field.Name} is a {other.Field.TypeName}; only numbers can be reckoned with.",
-                $"Numbers are {Suggestion.Listed([.. fields.All().Where(known => known.IsNumber).Select(known => known.Name).Take(12)], "and")}.");
+                $"Numbers are {Suggestion.Listed([.. numbers], "and")}.");
         }
 
         Type = TypeOf(formula);
@@ -42,10 +44,12 @@ internal sealed class ReckonedField
     /// <summary>What it comes to for each row; nothing where a field has nothing, or something is divided by zero.</summary>
     public Func<int, decimal?> Read(RowSet rows)
     {
-        var cells = _fields.ToDictionary(pair => pair.Key, pair => (pair.Value.Read(rows).Numbers, Scale: ScaleOf(pair.Value)), StringComparer.OrdinalIgnoreCase);
+        var cells = _fields.ToDictionary(
+            pair => pair.Key, pair => (pair.Value.Read(rows).Numbers, Scale: ScaleOf(pair.Value)), StringComparer.OrdinalIgnoreCase);
         return _formula is Formula.Named single && cells[single.Name] is var (numbers, scale)
             ? row => numbers[row] == FieldCells.Nothing ? null : numbers[row] / scale
-            : row => _formula.ValueOf(name => cells[name] is var (own, ownScale) && own[row] != FieldCells.Nothing ? own[row] / ownScale : null);
+            : row => _formula.ValueOf(
+                name => cells[name] is var (own, ownScale) && own[row] != FieldCells.Nothing ? own[row] / ownScale : null);
     }
 
     /// <summary>What it comes to where the fields are known, in their own units.</summary>
@@ -66,15 +70,18 @@ internal sealed class ReckonedField
 
     private static decimal ScaleOf(BoundField field) => field.Decimals == 0 ? 1m : DecimalPowers[field.Decimals];
 
-    private static readonly decimal[] DecimalPowers = [.. Enumerable.Range(0, RecordField.DecimalPlaces + 1).Select(power => (decimal)Math.Pow(10, power))];
+    private static readonly decimal[] DecimalPowers =
+        [.. Enumerable.Range(0, RecordField.DecimalPlaces + 1).Select(power => (decimal)Math.Pow(10, power))];
 
     private FieldType TypeOf(Formula formula) => formula switch
     {
         Formula.Named named => _fields[named.Name].Field.Type,
         Formula.Number => FieldType.Integer,
         Formula.Pair { Operator: '+' or '-' } sum => TypeOf(sum.Left) is FieldType.Integer ? TypeOf(sum.Right) : TypeOf(sum.Left),
-        Formula.Pair { Operator: '*' } product when TypeOf(product.Left) == FieldType.Money != (TypeOf(product.Right) == FieldType.Money) => FieldType.Money,
-        Formula.Pair { Operator: '/' } share when TypeOf(share.Left) == FieldType.Money && TypeOf(share.Right) != FieldType.Money => FieldType.Money,
+        Formula.Pair { Operator: '*' } product when TypeOf(
+            product.Left) == FieldType.Money != (TypeOf(product.Right) == FieldType.Money) => FieldType.Money,
+        Formula.Pair { Operator: '/' } share when TypeOf(share.Left) == FieldType.Money && TypeOf(share.Right) != FieldType.Money =>
+            FieldType.Money,
         _ => FieldType.Decimal,
     };
 

@@ -43,7 +43,11 @@ internal sealed class RelatedRecords(ILedger ledger)
         var found = rows.Once((this, _ofLines), () => ledger.ReadLines(_ofLines, KeysOf(documents))
             .ToDictionary(line => (line.Document, line.Line), line => line.Values));
         var place = _ofLines.IndexOf(field);
-        return CellsOf(field, [.. documents.Select((document, row) => found.TryGetValue(((int)document, (int)lines[row]), out var values) ? values[place] : default)]);
+        return CellsOf(
+            field,
+            [
+                .. documents.Select(
+                    (document, row) => found.TryGetValue(((int)document, (int)lines[row]), out var values) ? values[place] : default)]);
     }
 
     /// <summary>What the records of a table have in a field, by key.</summary>
@@ -119,7 +123,8 @@ internal sealed class RelatedRecords(ILedger ledger)
         return new WordPool(
             [.. keys.Select(key => key == 0 ? "" : table.Id == "code" ? $"{TextOf(ids, key)} {TextOf(names, key)}"
                 : shared.Contains(TextOf(names, key)) ? $"{TextOf(names, key)} ({TextOf(ids, key)})" : TextOf(names, key))],
-            [.. keys.Select(key => TextOf(ids, key))], [.. keys.Select(key => TextOf(names, key))], parents is null ? null : [.. keys.Select(key => parents.GetValueOrDefault(key))]);
+            [.. keys.Select(key => TextOf(ids, key))], [.. keys.Select(key => TextOf(names, key))], parents is null ? null
+                : [.. keys.Select(key => parents.GetValueOrDefault(key))]);
     }
 
     private FieldCells CellsOf(RecordField field, IReadOnlyList<RecordValue> values) => field.Type switch
@@ -127,9 +132,11 @@ internal sealed class RelatedRecords(ILedger ledger)
         FieldType.Reference when !AreMany(RecordTables.Named(field.Target!)) => new FieldCells(
             [.. values.Select(value => value.Number ?? 0)], PoolOf(RecordTables.Named(field.Target!))),
         FieldType.Date => new FieldCells([.. values.Select(value =>
-            value.Text is { } text && Calendar.IsoText.TryDay(System.Text.Encoding.UTF8.GetBytes(text), out var day) ? day.DayNumber : FieldCells.Nothing)]),
+            value.Text is { } text && Calendar.IsoText.TryDay(System.Text.Encoding.UTF8.GetBytes(text), out var day) ? day.DayNumber
+                : FieldCells.Nothing)]),
         FieldType.Boolean => WordPool.Of([.. values.Select(value => value.Number switch { null => null, 0 => "false", _ => "true" })]),
-        FieldType.Money or FieldType.Decimal or FieldType.Integer => new FieldCells([.. values.Select(value => value.Number ?? FieldCells.Nothing)]),
+        FieldType.Money or FieldType.Decimal or FieldType.Integer =>
+            new FieldCells([.. values.Select(value => value.Number ?? FieldCells.Nothing)]),
         // What a field can say is known, whether any record says it or not.
         FieldType.Choice => WordPool.Of([.. field.Choices, .. values.Select(value => value.Text)]) is var cells
             ? cells with { Numbers = cells.Numbers[field.Choices.Count..] } : default,

@@ -11,7 +11,8 @@ public sealed record SavedSelection(
 {
     /// <summary>The choices that it makes.</summary>
     public IEnumerable<FieldChoice> Choices =>
-        Only.Select(text => FieldChoice.Parse(text, isExcept: false, Source)).Concat(Except.Select(text => FieldChoice.Parse(text, isExcept: true, Source)));
+        Only.Select(text => FieldChoice.Parse(text, isExcept: false, Source))
+            .Concat(Except.Select(text => FieldChoice.Parse(text, isExcept: true, Source)));
 
     /// <summary>The predicates that it makes.</summary>
     public IEnumerable<PredicateText> Predicates => Where.Select(text => new PredicateText(text, Source));

@@ -33,7 +33,9 @@ public sealed class Selection
     public IEnumerable<PostingField> Columns =>
         _conditions.SelectMany(condition => condition.Columns!).Select(column => PostingColumns.Find(column)!.Value).Distinct();
 
-    /// <summary>Makes one. Throws a <see cref="ProblemException"/> where a field or a value is not there, or a predicate makes no sense.</summary>
+    /// <summary>
+    /// Makes one. Throws a <see cref="ProblemException"/> where a field or a value is not there, or a predicate makes no sense.
+    /// </summary>
     /// <param name="choices">What is taken alone, and what is left out.</param>
     /// <param name="where">Predicates; all must hold.</param>
     /// <param name="fields">The fields of the table.</param>
@@ -83,7 +85,9 @@ public sealed class Selection
     /// <summary>Whether postings on each of the accounts are taken; only where <see cref="IsOfAccounts"/>.</summary>
     public bool[] TakenOf(IReadOnlyList<Account> accounts) => TakenIn(PostingColumns.BlockOf(accounts));
 
-    /// <summary>The rows of a block that are taken. What is cheap to ask comes first, and later questions are asked of fewer rows.</summary>
+    /// <summary>
+    /// The rows of a block that are taken. What is cheap to ask comes first, and later questions are asked of fewer rows.
+    /// </summary>
     public RowSet Taken(RowBlock block)
     {
         var rows = new RowSet(block);

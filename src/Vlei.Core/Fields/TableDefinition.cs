@@ -34,7 +34,10 @@ public sealed record TableDefinition
     /// <summary>Whether what is in it rests on settlements.</summary>
     public bool RestsOnSettlements { get; init; }
 
-    /// <summary>The columns that are shown where nothing else is asked for: fields, each with a heading behind a colon where it has another.</summary>
+    /// <summary>
+    /// The columns that are shown where nothing else is asked for: fields, each with a heading behind a colon where it has
+    /// another.
+    /// </summary>
     public required IReadOnlyList<string> Columns { get; init; }
 
     /// <summary>Examples of what can be asked of it, for help.</summary>
@@ -46,7 +49,10 @@ public sealed record TableDefinition
     /// <summary>The field that says when a row counts; nothing where rows have no time.</summary>
     public string? Date { get; init; }
 
-    /// <summary>The first and the last day of its rows, where those are not days of the records; it is shown whole unless a period is asked for.</summary>
+    /// <summary>
+    /// The first and the last day of its rows, where those are not days of the records; it is shown whole unless a period is
+    /// asked for.
+    /// </summary>
     public Func<TableContext, DateRange>? Extent { get; init; }
 
     /// <summary>

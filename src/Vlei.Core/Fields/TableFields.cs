@@ -27,7 +27,8 @@ public sealed class TableFields
         foreach (var own in _table.Fields)
         {
             yield return own;
-            foreach (var part in own.Name == _table.Self ? RelatedTo(own.Name, own.Target!).Select(AsOwn) : own.IsDay ? Units(own) : own.Target is { } target ? RelatedTo(own.Name, target) : [])
+            foreach (var part in own.Name == _table.Self ? RelatedTo(own.Name, own.Target!).Select(AsOwn) : own.IsDay ? Units(own)
+                : own.Target is { } target ? RelatedTo(own.Name, target) : [])
             {
                 yield return part;
             }
@@ -52,7 +53,9 @@ public sealed class TableFields
             ProblemKind.Usage, $"{_table.Name} have no field \"{name}\".",
             Suggestion.DidYouMean(name, NamesNear(name)) ?? $"vlei fields {_table.Name} lists them.");
 
-    /// <summary>The records that a reference can lead to, as words; nothing where it is not one, or where they are too many to list.</summary>
+    /// <summary>
+    /// The records that a reference can lead to, as words; nothing where it is not one, or where they are too many to list.
+    /// </summary>
     public WordPool? RecordsOf(TableField field) =>
         field.Target is { } target && !RelatedRecords.AreMany(target) ? _related.PoolOf(target) : null;
 
@@ -96,7 +99,8 @@ public sealed class TableFields
         }
 
         if (_table.Self is { } self && !name.StartsWith($"{self}.", StringComparison.OrdinalIgnoreCase)
-            && !_table.Fields.Any(field => name.StartsWith($"{field.Name}.", StringComparison.OrdinalIgnoreCase)) && Find($"{self}.{name}") is { } ofSelf)
+            && !_table.Fields.Any(field => name.StartsWith($"{field.Name}.", StringComparison.OrdinalIgnoreCase))
+            && Find($"{self}.{name}") is { } ofSelf)
         {
             return ofSelf with { Field = AsOwn(ofSelf.Field), Chosen = null };
         }
@@ -170,11 +174,12 @@ public sealed class TableFields
         var field = Related(node.Field.Name, record);
         var read = ReadRelated(node, target, record);
         var columns = RelatedRecords.AreMany(target) ? null : node.Columns;
-        return record.Type == FieldType.Reference ? Reference(field, field.Target!, rows => read(rows).Numbers, columns) : new Node(field, read)
-        {
-            Columns = columns,
-            Chosen = _related.ChosenBy(target, record) is { } chosen ? rows => chosen(node.Keys!(rows)) : null,
-        };
+        return record.Type == FieldType.Reference ? Reference(field, field.Target!, rows => read(rows).Numbers, columns)
+            : new Node(field, read)
+            {
+                Columns = columns,
+                Chosen = _related.ChosenBy(target, record) is { } chosen ? rows => chosen(node.Keys!(rows)) : null,
+            };
     }
 
     private Func<RowSet, FieldCells> ReadRelated(Node node, RecordTable target, RecordField record)
@@ -222,7 +227,8 @@ public sealed class TableFields
 
     private Node? PartOf(Node node, string unit)
     {
-        if (Units(node.Field).FirstOrDefault(part => part.Name.Equals($"{node.Field.Name}.{unit}", StringComparison.OrdinalIgnoreCase)) is not { } field)
+        if (Units(node.Field).FirstOrDefault(
+            part => part.Name.Equals($"{node.Field.Name}.{unit}", StringComparison.OrdinalIgnoreCase)) is not { } field)
         {
             return null;
         }
@@ -236,7 +242,8 @@ public sealed class TableFields
             {
                 if (!starts.TryGetValue(days[row], out var start))
                 {
-                    starts[days[row]] = start = _context.Calendar.UnitOf(field.Unit!.Value, DateOnly.FromDayNumber((int)days[row])).From.DayNumber;
+                    starts[days[row]] = start = _context.Calendar.UnitOf(
+                        field.Unit!.Value, DateOnly.FromDayNumber((int)days[row])).From.DayNumber;
                 }
 
                 numbers[row] = start;
@@ -261,7 +268,8 @@ public sealed class TableFields
     private static TableField Related(string name, RecordField field) => new($"{name}.{NameOf(field)}", field.Type, field.Meaning)
     {
         Target = field.Target is { } target ? RecordTables.Named(target) : null,
-        Heading = NameOf(field) is "name" or "id" or "code" ? TableField.HeadingOf($"{name}.{NameOf(field)}") : TableField.HeadingOf(NameOf(field)),
+        Heading = NameOf(field) is "name" or "id" or "code" ? TableField.HeadingOf($"{name}.{NameOf(field)}")
+            : TableField.HeadingOf(NameOf(field)),
         AddsUp = false,
     };
 
@@ -273,7 +281,8 @@ public sealed class TableFields
         field.Name[(_table.Self!.Length + 1)..] is var name ? field with
         {
             Name = name,
-            Heading = TableField.HeadingOf(name.StartsWith(FieldNames.TagPrefix, StringComparison.Ordinal) ? name[FieldNames.TagPrefix.Length..] : name),
+            Heading = TableField.HeadingOf(
+                name.StartsWith(FieldNames.TagPrefix, StringComparison.Ordinal) ? name[FieldNames.TagPrefix.Length..] : name),
         } : field;
 
     private static string NameOf(RecordField field) => field.Name.Replace('_', '-');

@@ -150,7 +150,8 @@ public sealed class ValueList
     // One entry of the list: a value, a range, a comparison or a pattern.
     private sealed record Entry(string Text, bool IsQuoted)
     {
-        private readonly string? _operator = IsQuoted ? null : Operators.FirstOrDefault(sign => Text.StartsWith(sign, StringComparison.Ordinal));
+        private readonly string? _operator = IsQuoted ? null
+            : Operators.FirstOrDefault(sign => Text.StartsWith(sign, StringComparison.Ordinal));
         private readonly int _dots = IsQuoted ? -1 : Text.IndexOf("..", StringComparison.Ordinal);
 
         public bool IsPlain => _operator is null && _dots < 0 && (IsQuoted || !Text.Contains('*'));
@@ -161,7 +162,8 @@ public sealed class ValueList
         {
             if (_dots >= 0)
             {
-                return (_dots == 0 || !(day < read(Text[.._dots]).From)) && (_dots + 2 == Text.Length || !(day > read(Text[(_dots + 2)..]).To));
+                return (_dots == 0 || !(day < read(Text[.._dots]).From))
+                    && (_dots + 2 == Text.Length || !(day > read(Text[(_dots + 2)..]).To));
             }
 
             var period = read(_operator is null ? Text : Text[_operator.Length..].Trim());
@@ -186,7 +188,8 @@ public sealed class ValueList
             return _operator is not null ? Compares(own)
                 : _dots >= 0 ? (_dots == 0 || Compare(own, Text[.._dots]) >= 0)
                     && (_dots + 2 == Text.Length || IsUpTo(own, Text[(_dots + 2)..]))
-                : IsPlain ? Text.Equals(own, StringComparison.OrdinalIgnoreCase) || Text.Equals(value.Name, StringComparison.OrdinalIgnoreCase)
+                : IsPlain ? Text.Equals(own, StringComparison.OrdinalIgnoreCase)
+                    || Text.Equals(value.Name, StringComparison.OrdinalIgnoreCase)
                 : Fits(own, Text) || Fits(value.Name, Text);
         }
 
@@ -207,7 +210,8 @@ public sealed class ValueList
                 _ => units == number,
             };
 
-            long Number(string text) => DecimalText.Read(Encoding.UTF8.GetBytes(text.Trim()), decimals, out var read) == DecimalTextResult.Read
+            long Number(string text) => DecimalText.Read(
+                Encoding.UTF8.GetBytes(text.Trim()), decimals, out var read) == DecimalTextResult.Read
                 ? read
                 : throw new ProblemException(
                     ProblemKind.Usage, $"{field} is a number, and \"{Text}\" says none{(decimals == 0 ? " that is whole" : "")}.",

@@ -16,7 +16,8 @@ public sealed class DateWords
     private readonly string[] _order;
     private readonly string? _first;
 
-    private DateWords(string[] longNames, string[] shortNames, string order, string? first) => (_long, _short, _order, _first) = (longNames, shortNames, order.Split(' '), first);
+    private DateWords(string[] longNames, string[] shortNames, string order, string? first) =>
+        (_long, _short, _order, _first) = (longNames, shortNames, order.Split(' '), first);
 
     /// <summary>Those of English.</summary>
     public static DateWords English { get; } = new(EnglishLong, EnglishShort, "d MMMM yyyy", null);
@@ -27,16 +28,25 @@ public sealed class DateWords
     /// <summary>The names of the months, short.</summary>
     public IReadOnlyList<string> ShortMonths => _short;
 
-    /// <summary>Reads them from the header of a file of phrases. Throws a <see cref="ProblemException"/> where it does not have twelve months.</summary>
+    /// <summary>
+    /// Reads them from the header of a file of phrases. Throws a <see cref="ProblemException"/> where it does not have twelve
+    /// months.
+    /// </summary>
     internal static DateWords Read(Func<string, string?> header, string path)
     {
-        return new DateWords(Names("X-Months"), Names("X-Months-Short"), header("X-Date-Words") ?? "d MMMM yyyy", header("X-First-Of-Month"));
+        return new DateWords(
+            Names("X-Months"), Names("X-Months-Short"), header("X-Date-Words") ?? "d MMMM yyyy", header("X-First-Of-Month"));
 
-        string[] Names(string name) => header(name)?.Split(',', StringSplitOptions.TrimEntries) is { Length: MonthsInYear } names ? names : throw new ProblemException(
-            ProblemKind.BadConfiguration, $"{path}: the header has no twelve months in {name}.", $"Write \"{name}: January,February,…\\n\" below the first msgstr.");
+        string[] Names(string name) => header(name)?.Split(',', StringSplitOptions.TrimEntries) is { Length: MonthsInYear } names
+            ? names : throw new ProblemException(
+            ProblemKind.BadConfiguration, $"{path}: the header has no twelve months in {name}.",
+            $"Write \"{name}: January,February,…\\n\" below the first msgstr.");
     }
 
-    /// <summary>A day, a month, a year, or some of these, as the program writes them: <c>31 March 2026</c>, <c>Mar 2026</c>, <c>1 March</c>; nothing for anything else.</summary>
+    /// <summary>
+    /// A day, a month, a year, or some of these, as the program writes them: <c>31 March 2026</c>, <c>Mar 2026</c>, <c>1
+    /// March</c>; nothing for anything else.
+    /// </summary>
     public string? Say(string english)
     {
         if (DateOnly.TryParseExact(english, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out _))
@@ -66,13 +76,20 @@ public sealed class DateWords
 
     private static bool IsNumber(string text) => text.All(char.IsAsciiDigit);
 
-    private string? MonthOf(string english) => Array.IndexOf(EnglishLong, english) is >= 0 and var place && english != EnglishShort[place] ? _long[place]
+    private string? MonthOf(string english) => Array.IndexOf(EnglishLong, english) is >= 0 and var place
+        && english != EnglishShort[place] ? _long[place]
         : Array.IndexOf(EnglishShort, english) is >= 0 and var brief ? _short[brief] : null;
 
     // The parts that there are, in the order and with the marks of the language.
     private string Written(string day, string month, string year) => string.Join(' ', _order
-        .Where(part => (part.Contains('d', StringComparison.Ordinal) ? day : part.Contains('y', StringComparison.Ordinal) ? year : month).Length > 0)
-        .Select(part => part.Contains('d', StringComparison.Ordinal) ? day == "1" && _first is not null ? _first : part.Replace("d", day, StringComparison.Ordinal)
-            : part.Contains('y', StringComparison.Ordinal) ? part.Replace("yyyy", year, StringComparison.Ordinal) : part.Replace("MMMM", month, StringComparison.Ordinal)))
+        .Where(
+            part =>
+                (part.Contains('d', StringComparison.Ordinal) ? day : part.Contains('y', StringComparison.Ordinal) ? year
+                    : month).Length > 0)
+        .Select(
+            part => part.Contains('d', StringComparison.Ordinal) ? day == "1" && _first is not null ? _first
+                : part.Replace("d", day, StringComparison.Ordinal)
+            : part.Contains('y', StringComparison.Ordinal) ? part.Replace("yyyy", year, StringComparison.Ordinal)
+            : part.Replace("MMMM", month, StringComparison.Ordinal)))
         .TrimEnd(',');
 }

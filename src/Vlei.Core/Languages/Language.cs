@@ -27,7 +27,8 @@ public sealed class Language
     /// <summary>The codes of the languages that are part of the program.</summary>
     public static IReadOnlyList<string> Standard { get; } =
     [
-        English.Code, .. typeof(Language).Assembly.GetManifestResourceNames().Where(name => name.StartsWith(Folder, StringComparison.Ordinal))
+        English.Code, .. typeof(Language).Assembly.GetManifestResourceNames()
+            .Where(name => name.StartsWith(Folder, StringComparison.Ordinal))
             .Select(name => name[Folder.Length..^Ending.Length]).Order(StringComparer.Ordinal),
     ];
 
@@ -64,7 +65,9 @@ public sealed class Language
         return Read(code, reader.ReadToEnd(), $"{code}{Ending}");
     }
 
-    /// <summary>Reads a file of phrases. Throws a <see cref="ProblemException"/> that names the line where it is not as it should be.</summary>
+    /// <summary>
+    /// Reads a file of phrases. Throws a <see cref="ProblemException"/> that names the line where it is not as it should be.
+    /// </summary>
     public static Language Read(string code, string text, string path)
     {
         var phrases = PhraseBook.Read(text, path);

@@ -38,7 +38,8 @@ internal sealed class PhraseBook
     public string? Header(string name) => _header.GetValueOrDefault(name);
 
     /// <summary>What a phrase is; nothing where it is not known.</summary>
-    public string? Exact(string phrase) => _exact.TryGetValue(phrase, out var known) && known.Length > 0 && phrase.Length > 0 ? known : null;
+    public string? Exact(string phrase) => _exact.TryGetValue(phrase, out var known) && known.Length > 0 && phrase.Length > 0 ? known
+        : null;
 
     /// <summary>What a phrase is, by itself, as a day, or as a pattern; nothing where it is not known.</summary>
     public string? Find(string phrase, DateWords dates)
@@ -94,16 +95,19 @@ internal sealed class PhraseBook
                 throw Wrong($"\"{phrase}\" has a bracket that is not closed.");
             }
 
-            if (identifier is not null && current is not null && current != identifier && !phrases.TryAdd(identifier.ToString(), current.ToString()))
+            if (identifier is not null && current is not null && current != identifier
+                && !phrases.TryAdd(identifier.ToString(), current.ToString()))
             {
                 throw Wrong($"\"{identifier}\" is there twice.");
             }
         }
 
-        string Quoted(string quoted) => quoted.Trim() is ['"', .. var inner, '"'] ? Unescaped(inner) : throw Wrong("there are no quotes around the text.");
+        string Quoted(string quoted) => quoted.Trim() is ['"', .. var inner, '"'] ? Unescaped(inner)
+            : throw Wrong("there are no quotes around the text.");
 
         ProblemException Wrong(string what) => new(
-            ProblemKind.BadConfiguration, $"{path}:{number}: {what}", "Write msgid \"English\" and below it msgstr \"…\", as PO files have it.");
+            ProblemKind.BadConfiguration, $"{path}:{number}: {what}",
+            "Write msgid \"English\" and below it msgstr \"…\", as PO files have it.");
     }
 
     private static bool AreClosed(string phrase)

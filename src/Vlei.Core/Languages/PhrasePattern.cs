@@ -33,7 +33,8 @@ internal sealed class PhrasePattern
     /// <param name="inner">What stands in a place; nothing where that is not known, and stays as it is.</param>
     public string? Say(string phrase, DateWords dates, Func<string, string?> inner)
     {
-        if (!phrase.StartsWith(_parts[0], StringComparison.Ordinal) || !phrase.EndsWith(_parts[^1], StringComparison.Ordinal) || phrase.Length <= Letters)
+        if (!phrase.StartsWith(_parts[0], StringComparison.Ordinal) || !phrase.EndsWith(_parts[^1], StringComparison.Ordinal)
+            || phrase.Length <= Letters)
         {
             return null;
         }
@@ -56,7 +57,9 @@ internal sealed class PhrasePattern
         {
             var value = phrase[at..end];
             if ((_places[place].StartsWith("{day", StringComparison.Ordinal) ? DayOf(value, dates) : inner(value) ?? value) is { } known
-                && Filled(said.Replace(_places[place], known, StringComparison.Ordinal), phrase, place + 1, end + next.Length, dates, inner) is { } filled)
+                && Filled(
+                    said.Replace(_places[place], known, StringComparison.Ordinal), phrase, place + 1, end + next.Length, dates,
+                    inner) is { } filled)
             {
                 return filled;
             }
@@ -66,5 +69,6 @@ internal sealed class PhrasePattern
     }
 
     // A number alone is a day where another one follows: 1 to 15 March. Else it is any number, as that of a boat.
-    private string? DayOf(string value, DateWords dates) => value.All(char.IsAsciiDigit) && value.Length <= 2 && !_places.Contains("{day1}") ? null : dates.Say(value);
+    private string? DayOf(string value, DateWords dates) =>
+        value.All(char.IsAsciiDigit) && value.Length <= 2 && !_places.Contains("{day1}") ? null : dates.Say(value);
 }

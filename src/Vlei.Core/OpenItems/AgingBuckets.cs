@@ -42,9 +42,11 @@ public sealed class AgingBuckets
 
             if (limits.Count > 0 && limit <= limits[^1])
             {
+                var growing = text.Split(',').Select(part => part.Trim()).Distinct().OrderBy(part => part.Length)
+                    .ThenBy(part => part, StringComparer.Ordinal);
                 throw new ProblemException(
                     ProblemKind.Usage, $"The limits are out of order: {limit} comes after {limits[^1]}.",
-                    $"Write them growing: {string.Join(',', text.Split(',').Select(part => part.Trim()).OrderBy(part => part.Length).ThenBy(part => part, StringComparer.Ordinal).Distinct())}.");
+                    $"Write them growing: {string.Join(',', growing)}.");
             }
 
             limits.Add(limit);

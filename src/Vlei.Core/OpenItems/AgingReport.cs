@@ -58,7 +58,8 @@ public static class AgingReport
         new PromisedItems(context.Ledger, report.History, days[0]).AddColumns(columns);
         var documents = new DocumentRows(context.Ledger);
         var table = new ItemTable(definition.Title, columns, item => documents.Named(report.History[item]));
-        var groups = request.Summary ? ItemGroup.ByAccount(report.History, taken) : ItemGroup.ByContact(context.Ledger, report.History, taken);
+        var groups = request.Summary ? ItemGroup.ByAccount(report.History, taken)
+            : ItemGroup.ByContact(context.Ledger, report.History, taken);
         foreach (var group in report.Ordered(groups, table, columns.PlaceOf(ItemReport.RowFigure), agings[0]))
         {
             if (request.Detail && group.Id != RowOrder.Rest)
@@ -73,9 +74,11 @@ public static class AgingReport
         }
 
         table.AddTotal();
-        return table.Table.In(report.Frame($"As of {PeriodText.Words(days[0])}, by {(request.Items.AgesByDocument ? "document" : "due")} date")) with
+        return table.Table.In(
+            report.Frame($"As of {PeriodText.Words(days[0])}, by {(request.Items.AgesByDocument ? "document" : "due")} date")) with
         {
-            Checks = report.TiesToControl(agings.Select((aging, place) => (aging.Day, table.SumOf(taken, TotalOf(columns, aging.Day, place))))),
+            Checks = report.TiesToControl(
+                agings.Select((aging, place) => (aging.Day, table.SumOf(taken, TotalOf(columns, aging.Day, place))))),
         };
     }
 

@@ -16,7 +16,8 @@ public static class BillsToPayReport
         Subject = "Who owes, who is owed",
         Question = "Which bills can we pay with the money that there is, the first due first?",
         Words = ["suppliers", "payables", "creditors", "payments", "cash", "limited", "run", "due", "priority"],
-        Options = [ReportOptions.AsOf, ReportOptions.Money, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Title],
+        Options = [ReportOptions.AsOf, ReportOptions.Money, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select,
+            ReportOptions.Title],
         Examples =
         [
             ("--money 60000", "with 60,000 to spend"),
@@ -99,13 +100,15 @@ public static class BillsToPayReport
             Say("due", "Due", ColumnKind.Date, item => Cell.Of(_history[item].Due));
             Say("days-late", "Days late", ColumnKind.Count, item => new Cell(Math.Max(0, _day.DayNumber - _history[item].Due.DayNumber)));
             _ = columns.Add(ReportColumn.Sum("open", "Open"), OwnFigure<BillRow>.Of(
-                row => Sum(row, item => _open[item]), (row, _, records) => records.Items.AddRange(row.Of.Select(item => _history.OriginOf(item, _day)))));
+                row => Sum(row, item => _open[item]),
+                (row, _, records) => records.Items.AddRange(row.Of.Select(item => _history.OriginOf(item, _day)))));
             Add("credit", "Credit used", Credit, row => row.IsTotal);
             Add("disputed", "Disputed", Disputed, _ => false);
             Add("to-pay", "To pay", item => _toPay[item], _ => true);
             _ = columns.Add(new ReportColumn("left", "Money left", ColumnKind.Money), OwnFigure<BillRow>.Of(
                 row => row.Left.MinorUnits, (row, _, records) => _start.AddBehind(
-                    _bills.Take(row.Passed).Select(item => _history.OriginOf(item, null) with { Total = -_toPay[item] }), row.Left, records)));
+                    _bills.Take(row.Passed).Select(item => _history.OriginOf(item, null) with { Total = -_toPay[item] }), row.Left,
+                    records)));
             _ = columns.Add(new ReportColumn("enough", "Enough", ColumnKind.Text), OwnFigure<BillRow>.Said(Enough));
             return columns;
 
@@ -113,7 +116,8 @@ public static class BillsToPayReport
                 new ReportColumn(key, heading, kind), OwnFigure<BillRow>.Said(row => row.Single is { } item ? of(item) : Cell.Empty));
             void Add(string key, string heading, Func<int, Amount> of, Func<BillRow, bool> showsZero) => columns.Add(
                 ReportColumn.Sum(key, heading) with { IsLeftOutWhenIdle = key != "to-pay" }, OwnFigure<BillRow>.Of(
-                    row => Sum(row, of) is var sum && sum == 0 && !showsZero(row) ? null : sum, (row, _, records) => AddBehind(row, of, records)));
+                    row => Sum(row, of) is var sum && sum == 0 && !showsZero(row) ? null : sum,
+                    (row, _, records) => AddBehind(row, of, records)));
         }
 
         private Amount Disputed(int item) => _disputed.GetValueOrDefault(item);
@@ -125,7 +129,8 @@ public static class BillsToPayReport
 
         private void AddBehind(BillRow row, Func<int, Amount> of, OriginRecords records)
         {
-            records.Items.AddRange(row.Of.Where(item => !of(item).IsZero).Select(item => _history.OriginOf(item, null) with { Total = of(item) }));
+            records.Items.AddRange(
+                row.Of.Where(item => !of(item).IsZero).Select(item => _history.OriginOf(item, null) with { Total = of(item) }));
             records.Note = "What we have in credit with a supplier is used for its first bills.";
         }
 

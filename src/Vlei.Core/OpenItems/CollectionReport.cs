@@ -22,7 +22,8 @@ public static class CollectionReport
         Subject = "Who owes, who is owed",
         Question = "How long do customers take to pay, and is it getting better?",
         Words = ["days sales outstanding", "dso", "days to pay", "overdue", "late", "measures", "trend", "receivables", "debtors"],
-        Options = [ReportOptions.Period, ReportOptions.By, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Title],
+        Options = [ReportOptions.Period, ReportOptions.By, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select,
+            ReportOptions.Title],
         Examples =
         [
             ("--period this-fiscal-year-to-date --by month", "month by month"),
@@ -36,7 +37,8 @@ public static class CollectionReport
         if (request.By is { Field: not null })
         {
             throw new ProblemException(
-                ProblemKind.Usage, "Collection has columns of time.", "Take --by month, or another unit; vlei show days-to-pay has a row per customer.");
+                ProblemKind.Usage, "Collection has columns of time.",
+                "Take --by month, or another unit; vlei show days-to-pay has a row per customer.");
         }
 
         var range = context.PeriodOf(request).Range;
@@ -48,16 +50,23 @@ public static class CollectionReport
         foreach (var period in periods)
         {
             _ = columns.Add(
-                new ReportColumn(PeriodText.Key(period.Range, context.Calendar), PeriodText.Heading(period.Range, context.Calendar), ColumnKind.Money, period.Range),
-                OwnFigure<CollectionRow>.Of(row => row.Measure.Of(period).Units, (row, _, records) => period.AddBehind(row.Measure, records)));
+                new ReportColumn(
+                    PeriodText.Key(period.Range, context.Calendar), PeriodText.Heading(period.Range, context.Calendar),
+                    ColumnKind.Money, period.Range),
+                OwnFigure<CollectionRow>.Of(
+                    row => row.Measure.Of(period).Units, (row, _, records) => period.AddBehind(row.Measure, records)));
         }
 
         foreach (var measure in CollectionPeriod.Measures)
         {
-            rows.Add(new FigureRow<CollectionRow>(measure.Key, Caption.Ours(measure.Label), RowKind.Account, 0, new CollectionRow(measure)) { Shows = measure.Shows });
+            rows.Add(
+                new FigureRow<CollectionRow>(
+                    measure.Key, Caption.Ours(measure.Label), RowKind.Account, 0, new CollectionRow(measure))
+                { Shows = measure.Shows });
         }
 
-        return new ReportTable<CollectionRow, OwnFigure<CollectionRow>>(Definition.Title, columns, rows, new OwnFigures<CollectionRow>()).In(report.Frame(range)) with
+        return new ReportTable<CollectionRow, OwnFigure<CollectionRow>>(
+            Definition.Title, columns, rows, new OwnFigures<CollectionRow>()).In(report.Frame(range)) with
         {
             Checks = report.TiesToControl(periods.Select(period => (period.Range.To, period.Receivables))),
         };
@@ -69,7 +78,8 @@ public static class CollectionReport
     /// <param name="Shows">What its figures are.</param>
     /// <param name="Of">What it comes to.</param>
     /// <param name="Behind">What each document adds to it; nothing where it is worked out from others.</param>
-    private sealed record Measure(string Key, string Label, ColumnKind Shows, Func<CollectionPeriod, Cell> Of, Func<CollectionPeriod, int, Amount>? Behind);
+    private sealed record Measure(
+        string Key, string Label, ColumnKind Shows, Func<CollectionPeriod, Cell> Of, Func<CollectionPeriod, int, Amount>? Behind);
 
     private readonly record struct CollectionRow(Measure Measure);
 
@@ -89,11 +99,21 @@ public static class CollectionReport
 
         public static IReadOnlyList<Measure> Measures { get; } =
         [
-            new("charged", "Charged on account", ColumnKind.Money, period => Cell.Of(period.Sum(period.Charged)), (period, item) => period.Charged(item)),
-            new("settled", "Settled", ColumnKind.Money, period => Cell.Of(period.Sum(period.Settled)), (period, item) => period.Settled(item)),
-            new("receivables", "Receivables at the end", ColumnKind.Money, period => Cell.Of(period.Receivables), (period, item) => period._open[item]),
-            new("overdue", "Of which overdue", ColumnKind.Money, period => Cell.Of(period.Sum(period.Overdue)), (period, item) => period.Overdue(item)),
-            new("share-overdue", "Share overdue", ColumnKind.Percent, period => Cell.Of(Percentage.Of(period.Sum(period.Overdue), period.Receivables)), null),
+            new(
+                "charged", "Charged on account", ColumnKind.Money, period => Cell.Of(period.Sum(period.Charged)),
+                (period, item) => period.Charged(item)),
+            new(
+                "settled", "Settled", ColumnKind.Money, period => Cell.Of(period.Sum(period.Settled)),
+                (period, item) => period.Settled(item)),
+            new(
+                "receivables", "Receivables at the end", ColumnKind.Money, period => Cell.Of(period.Receivables),
+                (period, item) => period._open[item]),
+            new(
+                "overdue", "Of which overdue", ColumnKind.Money, period => Cell.Of(period.Sum(period.Overdue)),
+                (period, item) => period.Overdue(item)),
+            new(
+                "share-overdue", "Share overdue", ColumnKind.Percent,
+                period => Cell.Of(Percentage.Of(period.Sum(period.Overdue), period.Receivables)), null),
             new("days-sales-outstanding", "Days sales outstanding", ColumnKind.Ratio, period => period.DaysOutstanding, null),
             new("days-to-pay", "Average days to pay", ColumnKind.Ratio, period => new Cell(period._habits.DaysToPay(period.Owed)), null),
             new("days-late", "Average days late", ColumnKind.Ratio, period => new Cell(period._habits.DaysLate(period.Owed)), null),
@@ -122,7 +142,8 @@ public static class CollectionReport
                 .Select(item => _history.OriginOf(item, null) with { Total = behind(this, item) }));
         }
 
-        private Amount Charged(int item) => Range.Contains(_history[item].Date) && _history[item].Total.Sign > 0 ? _history[item].Total : Amount.Zero;
+        private Amount Charged(int item) => Range.Contains(_history[item].Date) && _history[item].Total.Sign > 0 ? _history[item].Total
+            : Amount.Zero;
 
         private Amount Settled(int item) => _history[item].Total.Sign > 0 ? _habits.Settled([item]) : Amount.Zero;
 

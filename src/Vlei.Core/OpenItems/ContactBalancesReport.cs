@@ -48,7 +48,8 @@ public static class ContactBalancesReport
         var range = context.PeriodOf(request).Range;
         var report = new ItemReport(definition, context, request, type, range.To, ["total"]);
         var history = report.History;
-        var table = new ItemTable(definition.Title, Columns(history, range), _ => throw new InvalidOperationException("There are no rows of single documents."));
+        var table = new ItemTable(
+            definition.Title, Columns(history, range), _ => throw new InvalidOperationException("There are no rows of single documents."));
         List<int> taken = [.. report.Taken()];
         var groups = request.Summary ? ItemGroup.ByAccount(history, taken) : ItemGroup.ByContact(context.Ledger, history, taken);
         var moved = groups.Where(group => Enumerable.Range(0, table.Columns.Count)
@@ -73,8 +74,10 @@ public static class ContactBalancesReport
         bool IsDebit(int item) => history.Natural(history[item].Total).Sign > 0;
         bool IsWithin(int item) => history[item].Date >= range.From;
         _ = columns.AddSum("opening", "Opening", history, item => IsWithin(item) ? Amount.Zero : history[item].Total);
-        _ = columns.AddSum("debit", "Debit", history, item => IsWithin(item) && IsDebit(item) ? history.Natural(history[item].Total) : Amount.Zero);
-        _ = columns.AddSum("credit", "Credit", history, item => IsWithin(item) && !IsDebit(item) ? -history.Natural(history[item].Total) : Amount.Zero);
+        _ = columns.AddSum(
+            "debit", "Debit", history, item => IsWithin(item) && IsDebit(item) ? history.Natural(history[item].Total) : Amount.Zero);
+        _ = columns.AddSum(
+            "credit", "Credit", history, item => IsWithin(item) && !IsDebit(item) ? -history.Natural(history[item].Total) : Amount.Zero);
         _ = columns.AddSum("closing", "Closing", history, item => history[item].Total);
         return columns;
     }

@@ -50,7 +50,8 @@ internal sealed class ContactLedger
     /// Adds a contact, with its items in the order of their dates: a heading where it is one of several. Gives the balances
     /// at the start and at the end.
     /// </summary>
-    public (Amount Opening, Amount Closing) Add(string id, Caption name, IReadOnlyList<int> items, Caption opening, Caption closing, bool isOneOfSeveral)
+    public (Amount Opening, Amount Closing) Add(
+        string id, Caption name, IReadOnlyList<int> items, Caption opening, Caption closing, bool isOneOfSeveral)
     {
         var (level, key) = isOneOfSeveral ? (1, $"({id})") : (0, "");
         if (isOneOfSeveral)
@@ -60,7 +61,13 @@ internal sealed class ContactLedger
 
         var before = items.TakeWhile(item => _history[item].Date < _range.From).Count();
         var balance = Sum(items, before) + Elsewhere(isWithin: false);
-        var (opened, own) = (balance, new ContactLedgerRow(LedgerPart.Document, level, id, "", items, 0, 0, default, Amount.Zero) { CountsIn = isOneOfSeveral ? $"closing{key}" : null });
+        var (opened, own) =
+            (balance, new ContactLedgerRow(
+                LedgerPart.Document, level, id, "", items, 0, 0, default, Amount.Zero)
+            {
+                CountsIn = isOneOfSeveral ? $"closing{key}"
+                    : null
+            });
         _rows.Add(own with { Part = LedgerPart.Opening, Key = $"opening{key}", Label = opening, Count = before, Balance = balance });
         for (var place = before; place < items.Count; place++)
         {
@@ -103,7 +110,8 @@ internal sealed class ContactLedger
         var balance = _rows[^1].Balance + Elsewhere(isWithin: true);
         if (_elsewhere[true].Any())
         {
-            _rows.Insert(_rows.Count - 1, _rows[^1] with { Part = LedgerPart.Elsewhere, Key = "elsewhere", Label = elsewhere, Balance = balance });
+            _rows.Insert(
+                _rows.Count - 1, _rows[^1] with { Part = LedgerPart.Elsewhere, Key = "elsewhere", Label = elsewhere, Balance = balance });
         }
 
         _rows[^1] = _rows[^1] with { Balance = balance };
@@ -139,7 +147,9 @@ internal sealed class ContactLedger
         Add("settled", _words.Settled, row => Moved(row, -1), row => Behind(row, -1));
         if (_withApplied)
         {
-            Add("applied", _words.Applied, row => row.Part == LedgerPart.Applied ? Applied(row) : null, row => [Whole(row.Item) with { Total = Applied(row) }]);
+            Add(
+                "applied", _words.Applied, row => row.Part == LedgerPart.Applied ? Applied(row) : null,
+                row => [Whole(row.Item) with { Total = Applied(row) }]);
         }
 
         Add("balance", _words.Balance, row => row.Part == LedgerPart.Applied ? null : row.Balance, Behind);
@@ -147,8 +157,11 @@ internal sealed class ContactLedger
 
         void Say(string key, string heading, ColumnKind kind, Func<ContactLedgerRow, Cell> of) =>
             columns.Add(new ReportColumn(key, heading, kind), OwnFigure<ContactLedgerRow>.Said(of));
-        void Add(string key, string heading, Func<ContactLedgerRow, Amount?> of, Func<ContactLedgerRow, IEnumerable<OriginItem>> behind) => columns.Add(
-            ReportColumn.Sum(key, heading), OwnFigure<ContactLedgerRow>.Of(row => of(row)?.MinorUnits, (row, _, records) => records.Items.AddRange(behind(row))));
+        void Add(
+            string key, string heading, Func<ContactLedgerRow, Amount?> of, Func<ContactLedgerRow, IEnumerable<OriginItem>> behind) =>
+                columns.Add(
+            ReportColumn.Sum(key, heading),
+            OwnFigure<ContactLedgerRow>.Of(row => of(row)?.MinorUnits, (row, _, records) => records.Items.AddRange(behind(row))));
     }
 
     private DateOnly? DateOf(ContactLedgerRow row) => row.Part switch
@@ -260,7 +273,8 @@ internal enum LedgerPart
 /// <param name="Applied">What was set against it.</param>
 /// <param name="Balance">The balance after it.</param>
 internal readonly record struct ContactLedgerRow(
-    LedgerPart Part, int Level, string Key, Caption Label, IReadOnlyList<int> Items, int Count, int Item, AppliedItem Applied, Amount Balance)
+    LedgerPart Part, int Level, string Key, Caption Label, IReadOnlyList<int> Items, int Count, int Item, AppliedItem Applied,
+    Amount Balance)
 {
     /// <summary>The total that it counts in.</summary>
     public string? CountsIn { get; init; }

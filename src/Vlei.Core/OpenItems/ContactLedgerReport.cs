@@ -51,14 +51,16 @@ public static class ContactLedgerReport
             if (before.Count < contact.Items.Count || before.Sum(item => report.History[item].Total.MinorUnits) != 0)
             {
                 var (opened, closed) = ledger.Add(
-                    contact.Id, contact.Name, contact.Items, Caption.Ours("Opening balance"), Caption.Ours("Balance of {0}", contact.Name), isOneOfSeveral: true);
+                    contact.Id, contact.Name, contact.Items, Caption.Ours("Opening balance"),
+                    Caption.Ours("Balance of {0}", contact.Name), isOneOfSeveral: true);
                 shown.AddRange(contact.Items);
                 (opening, closing) = (opening + opened, closing + closed);
             }
         }
 
         ledger.AddTotal(Caption.Ours("Total"), shown);
-        var table = new ReportTable<ContactLedgerRow, OwnFigure<ContactLedgerRow>>(definition.Title, ledger.Columns, ledger.Rows, new OwnFigures<ContactLedgerRow>());
+        var table = new ReportTable<ContactLedgerRow, OwnFigure<ContactLedgerRow>>(
+            definition.Title, ledger.Columns, ledger.Rows, new OwnFigures<ContactLedgerRow>());
         return report.OfBalances(table.In(report.Frame(range)) with
         {
             Checks = report.TiesToControl([(range.From.AddDays(-1), opening), (range.To, closing)]),

@@ -18,7 +18,8 @@ public static class DaysToPayReport
         Words = ["top", "debtors", "customers", "habits", "average", "late", "overdue", "collection", "slow", "payers"],
         Options =
         [
-            ReportOptions.Period, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Sort, ReportOptions.Top, ReportOptions.Title,
+            ReportOptions.Period, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Sort, ReportOptions.Top,
+            ReportOptions.Title,
         ],
         Examples =
         [
@@ -45,7 +46,9 @@ public static class DaysToPayReport
         var report = new ItemReport(definition, context, request, type, range.To, ["total"]);
         var (history, open) = (report.History, report.History.OpenAt(range.To));
         var habits = new PayingHabits(history, range.From, range.To);
-        var table = new ItemTable(definition.Title, Columns(history, open, habits, range), _ => throw new InvalidOperationException("There are no rows of single documents."));
+        var table = new ItemTable(
+            definition.Title, Columns(history, open, habits, range),
+            _ => throw new InvalidOperationException("There are no rows of single documents."));
         var owed = table.Columns.PlaceOf("open");
         var groups = ItemGroup.ByContact(context.Ledger, history, report.Taken())
             .Where(group => Enumerable.Range(0, 4).Any(column => !table.SumOf(group.Items, column).IsZero));
@@ -65,16 +68,20 @@ public static class DaysToPayReport
     {
         var columns = new FigureColumns<OwnFigure<ItemRow>>();
         bool IsOwed(int item) => history[item].Total.Sign > 0;
-        _ = columns.AddSum("charged", "Charged", history, item => IsOwed(item) && range.Contains(history[item].Date) ? history[item].Total : Amount.Zero);
+        _ = columns.AddSum(
+            "charged", "Charged", history, item => IsOwed(item) && range.Contains(history[item].Date) ? history[item].Total : Amount.Zero);
         _ = columns.AddSum("settled", "Settled", history, item => IsOwed(item) ? habits.Settled([item]) : Amount.Zero);
         var owed = columns.FigureAt(columns.AddSum("open", "Open", history, item => open[item]));
-        var late = columns.FigureAt(columns.AddSum("overdue", "Overdue", history, item => IsOwed(item) && history[item].Due < range.To ? open[item] : Amount.Zero));
+        var late = columns.FigureAt(
+            columns.AddSum("overdue", "Overdue", history, item => IsOwed(item) && history[item].Due < range.To ? open[item] : Amount.Zero));
         columns.AddShare(new ReportColumn("share-overdue", "Share overdue", ColumnKind.Percent), late, PercentOf.Row, owed);
         columns.AddShare(new ReportColumn("percent-column(open)", "% of all open", ColumnKind.Percent), owed, PercentOf.Column, owed);
         _ = columns.Add(
-            new ReportColumn("days-to-pay", "Days to pay", ColumnKind.Ratio), ItemFigure.Average("Days to pay", items => habits.DaysToPay(items.Where(IsOwed))));
+            new ReportColumn("days-to-pay", "Days to pay", ColumnKind.Ratio),
+            ItemFigure.Average("Days to pay", items => habits.DaysToPay(items.Where(IsOwed))));
         _ = columns.Add(
-            new ReportColumn("days-late", "Days late", ColumnKind.Ratio), ItemFigure.Average("Days late", items => habits.DaysLate(items.Where(IsOwed))));
+            new ReportColumn("days-late", "Days late", ColumnKind.Ratio),
+            ItemFigure.Average("Days late", items => habits.DaysLate(items.Where(IsOwed))));
         return columns;
     }
 }

@@ -24,17 +24,28 @@ public static class DocumentTables
             (rows, _) => rows.Each((first, end) => Debits(rows.Lines["amount"].AsSpan(first, end - first)))
         },
         {
-            new("owed", FieldType.Money, "What it puts on control accounts: what is owed to us or by us positive, receipts, payments and credits negative"),
+            new(
+                "owed", FieldType.Money,
+                "What it puts on control accounts: what is owed to us or by us positive, receipts, payments and credits negative"),
             (rows, _) => rows.OfOwed(own => own.Total)
         },
-        { new("settled", FieldType.Money, "What was set against that by the end of the period, with the same sign"), (rows, _) => rows.OfOwed(own => own.Total - own.Open) },
+        { new("settled", FieldType.Money, "What was set against that by the end of the period, with the same sign"),
+            (rows, _) => rows.OfOwed(own => own.Total - own.Open) },
         { new("open", FieldType.Money, "What is left of it then"), (rows, _) => rows.OfOwed(own => own.Open) },
         {
             new("days-open", FieldType.Integer, "Days since its date where it is open then; nothing where it is not"),
-            (rows, block) => [.. block["open"].Select((open, row) => open is 0 or FieldCells.Nothing ? FieldCells.Nothing : rows.Day.DayNumber - block["date"][row])]
+            (
+                rows, block) =>
+                    [
+                        .. block["open"]
+                            .Select(
+                                (open, row) => open is 0 or FieldCells.Nothing ? FieldCells.Nothing
+                                    : rows.Day.DayNumber - block["date"][row])]
         },
         {
-            new("status", FieldType.Choice, "Whether it is open, part-settled or settled then; nothing where it owes nothing") { Words = Statuses },
+            new(
+                "status", FieldType.Choice,
+                "Whether it is open, part-settled or settled then; nothing where it owes nothing") { Words = Statuses },
             (rows, _) => rows.OfOwed(own => own.Open == 0 ? 3 : own.Open == own.Total ? 1 : 2, 0)
         },
     };
@@ -42,7 +53,8 @@ public static class DocumentTables
     private static readonly FieldList<OpenBlock> OfOpenItems = new()
     {
         { TableField.Reference("document", RecordTables.Documents, "The document"), (rows, _) => rows.Each(item => item.Document) },
-        { new("side", FieldType.Choice, "Whether it is receivable or payable") { Words = Sides }, (rows, _) => rows.Each(_ => rows.History.Type == AccountType.Receivable ? 1 : 2) },
+        { new("side", FieldType.Choice, "Whether it is receivable or payable") { Words = Sides },
+            (rows, _) => rows.Each(_ => rows.History.Type == AccountType.Receivable ? 1 : 2) },
         { TableField.Reference("account", RecordTables.Accounts, "The control account"), (rows, _) => rows.Each(item => item.Account) },
         { TableField.Reference("contact", RecordTables.Contacts, "Whom it is with there"), (rows, _) => rows.Each(item => item.Contact) },
         { new("date", FieldType.Date, "Its date"), (rows, _) => rows.Each(item => item.Date.DayNumber) },
@@ -52,10 +64,13 @@ public static class DocumentTables
             new("total", FieldType.Money, "What it came to: what is owed positive, receipts, payments and credits negative"),
             (rows, _) => rows.Each(item => item.Total.MinorUnits)
         },
-        { new("settled", FieldType.Money, "What was set against it"), (rows, _) => [.. rows.Items.Select(item => (rows.History[item].Total - rows.Open[item]).MinorUnits)] },
+        { new("settled", FieldType.Money, "What was set against it"),
+            (rows, _) => [.. rows.Items.Select(item => (rows.History[item].Total - rows.Open[item]).MinorUnits)] },
         { new("open", FieldType.Money, "What is left"), (rows, _) => [.. rows.Items.Select(item => rows.Open[item].MinorUnits)] },
         {
-            new("days-late", FieldType.Integer, "Days since it was due, for receipts, payments and credits since their own date; 0 where it is not late"),
+            new(
+                "days-late", FieldType.Integer,
+                "Days since it was due, for receipts, payments and credits since their own date; 0 where it is not late"),
             (rows, _) => rows.Each(item => Math.Max(0, rows.Day.DayNumber - (item.Total.Sign < 0 ? item.Date : item.Due).DayNumber))
         },
     };
@@ -104,7 +119,8 @@ public static class DocumentTables
         IsOfMoment = true,
         IsOfDocuments = true,
         RestsOnSettlements = true,
-        Read = (context, range) => new[] { AccountType.Receivable, AccountType.Payable }.Select(type => OpenBlockOf(context, type, range.To)),
+        Read = (context, range) => new[] { AccountType.Receivable, AccountType.Payable }.Select(
+            type => OpenBlockOf(context, type, range.To)),
     };
 
     /// <summary>What was set against what.</summary>
@@ -131,7 +147,8 @@ public static class DocumentTables
         {
             var documents = lines["document"];
             int[] firsts = [.. Enumerable.Range(0, documents.Length).Where(row => row == 0 || documents[row] != documents[row - 1])];
-            yield return OfDocuments.BlockOf(new DocumentBlock(lines, firsts, owed, range.To), firsts.Length, new RowBlock(0, NoColumn, lines));
+            yield return OfDocuments.BlockOf(
+                new DocumentBlock(lines, firsts, owed, range.To), firsts.Length, new RowBlock(0, NoColumn, lines));
         }
     }
 

@@ -70,7 +70,8 @@ internal sealed class ExpectedMoney
             }
         }
 
-        return new ExpectedMoney(history, [.. LessCredits(history, all.OrderBy(one => one.Day).ThenBy(one => one.Item), credits)], disputed);
+        return new ExpectedMoney(
+            history, [.. LessCredits(history, all.OrderBy(one => one.Day).ThenBy(one => one.Item), credits)], disputed);
 
         int UsuallyLate(int contact)
         {

@@ -27,7 +27,8 @@ internal sealed record ItemGroup(string Id, Caption Name, IReadOnlyList<int> Ite
         [
             .. Gathered(items, item => history[item].Contact)
                 .Select(group => (group.Key, Group: contacts.TryGetValue(group.Key, out var contact)
-                    ? new ItemGroup(contact.Id, shared.Contains(contact.Name) ? $"{contact.Name} ({contact.Id})" : contact.Name, group.Items)
+                    ? new ItemGroup(
+                        contact.Id, shared.Contains(contact.Name) ? $"{contact.Name} ({contact.Id})" : contact.Name, group.Items)
                     : new ItemGroup(NoContact, Caption.Ours("No contact"), group.Items)))
                 .OrderBy(group => group.Key == 0 ? 1 : 0)
                 .ThenBy(group => group.Group.Name.English, StringComparer.OrdinalIgnoreCase)
@@ -43,7 +44,8 @@ internal sealed record ItemGroup(string Id, Caption Name, IReadOnlyList<int> Ite
         return
         [
             .. Gathered(items, item => history[item].Account)
-                .Select(group => new ItemGroup(accounts[group.Key].Code, $"{accounts[group.Key].Code} {accounts[group.Key].Name}", group.Items))
+                .Select(
+                    group => new ItemGroup(accounts[group.Key].Code, $"{accounts[group.Key].Code} {accounts[group.Key].Name}", group.Items))
                 .OrderBy(group => group.Id, CodeOrder.Instance),
         ];
     }

@@ -107,19 +107,24 @@ internal sealed class ItemReport
     public IReadOnlyList<ItemGroup> Ordered(IEnumerable<ItemGroup> groups, ItemTable table, int total, Aging? aging = null)
     {
         var columns = table.Columns;
-        var sums = Enumerable.Range(0, columns.Count).Where(column => columns[column] is FigureColumn<OwnFigure<ItemRow>>.Base { Shown.AddsUp: true } or
+        var sums = Enumerable.Range(0, columns.Count).Where(
+            column => columns[column] is FigureColumn<OwnFigure<ItemRow>>.Base { Shown.AddsUp: true } or
             FigureColumn<OwnFigure<ItemRow>>.Base { Shown.Kind: ColumnKind.Ratio }).ToList();
         SortOrder.Refuse(
-            _request.Sort, [RowOrder.Name, .. aging is null ? Array.Empty<string>() : [Oldest], .. sums.Select(column => columns[column].Shown.Key)]);
+            _request.Sort,
+            [RowOrder.Name, .. aging is null ? Array.Empty<string>() : [Oldest], .. sums.Select(column => columns[column].Shown.Key)]);
         IReadOnlyList<ItemGroup> taken = [.. _figures.IsEverything ? groups : groups.Where(group =>
             _figures.Take(RowFigure, table.SumOf(group.Items, total).MinorUnits, _context.Currency.Decimals))];
-        var sorted = RowOrder.Sorted(taken, RowOrder.Keys(_request, columns[total].Shown.Key), key => key == RowOrder.Name ? group => Cell.Of(group.Name.English)
+        var sorted = RowOrder.Sorted(
+            taken, RowOrder.Keys(_request, columns[total].Shown.Key), key => key == RowOrder.Name ? group => Cell.Of(group.Name.English)
             : key == Oldest ? group => new Cell(OldestOf(group))
             : group => table.CellOf(ItemRow.Of(group.Items), columns.PlaceOf(key)));
         return _request.Top is not { } top || sorted.Count <= top ? sorted :
-            [.. sorted.Take(top), new ItemGroup(RowOrder.Rest, RowOrder.RestLabel(sorted.Count - top), [.. sorted.Skip(top).SelectMany(group => group.Items)])];
+            [.. sorted.Take(top), new ItemGroup(
+                RowOrder.Rest, RowOrder.RestLabel(sorted.Count - top), [.. sorted.Skip(top).SelectMany(group => group.Items)])];
 
-        int OldestOf(ItemGroup group) => group.Items.Where(item => aging!.Open(item).Sign > 0).Select(aging!.DaysLate).DefaultIfEmpty(int.MinValue).Max();
+        int OldestOf(ItemGroup group) =>
+            group.Items.Where(item => aging!.Open(item).Sign > 0).Select(aging!.DaysLate).DefaultIfEmpty(int.MinValue).Max();
     }
 
     /// <summary>Items in the order that is asked for. Throws a <see cref="ProblemException"/> for an order that there is not.</summary>
@@ -134,7 +139,8 @@ internal sealed class ItemReport
     }
 
     /// <summary>The report without its rows.</summary>
-    public Report Frame(string periodInWords) => FrameOf(DayOf(_context, _request).Range, isOfMoment: true) with { PeriodInWords = periodInWords };
+    public Report Frame(string periodInWords) =>
+        FrameOf(DayOf(_context, _request).Range, isOfMoment: true) with { PeriodInWords = periodInWords };
 
     /// <summary>The report of a period without its rows.</summary>
     public Report Frame(DateRange range) => FrameOf(range, isOfMoment: false);

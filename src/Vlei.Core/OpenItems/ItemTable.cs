@@ -58,7 +58,10 @@ internal sealed class ItemTable
         var total = $"{ItemGroup.Total}({key})";
         _rows.Add(FigureRow<ItemRow>.Heading(key, label, 0));
         AddEach(items, 1, total);
-        _rows.Add(new FigureRow<ItemRow>(total, Caption.Ours("Total {0}", label), RowKind.Total, 0, ItemRow.Of(items)) { CountsIn = ItemGroup.Total });
+        _rows.Add(
+            new FigureRow<ItemRow>(
+                total, Caption.Ours("Total {0}", label), RowKind.Total, 0, ItemRow.Of(items))
+            { CountsIn = ItemGroup.Total });
     }
 
     /// <summary>Adds a row for each of some items.</summary>
@@ -67,7 +70,10 @@ internal sealed class ItemTable
         _rows.AddMany(items.Count, place =>
         {
             var (key, label) = _described(items[place]);
-            return new FigureRow<ItemRow>(key, label, RowKind.Record, level, new ItemRow(items, place, 1, IsSingle: true)) { CountsIn = total };
+            return new FigureRow<ItemRow>(key, label, RowKind.Record, level, new ItemRow(items, place, 1, IsSingle: true))
+            {
+                CountsIn = total,
+            };
         });
         _all.AddRange(items);
     }
@@ -134,14 +140,17 @@ internal static class ItemFigure
         row => of(row.All), _ => ($"{heading} is an average over documents.", "Trace settled: those are the documents."));
 
     /// <summary>Something that is said of a single item; other rows have nothing there.</summary>
-    public static OwnFigure<ItemRow> Fact(Func<int, Cell> of) => OwnFigure<ItemRow>.Said(row => row.IsSingle ? of(row.Items[row.First]) : Cell.Empty);
+    public static OwnFigure<ItemRow> Fact(Func<int, Cell> of) =>
+        OwnFigure<ItemRow>.Said(row => row.IsSingle ? of(row.Items[row.First]) : Cell.Empty);
 
     /// <summary>Adds a sum of money, and gives its place.</summary>
-    public static int AddSum(this FigureColumns<OwnFigure<ItemRow>> columns, string key, string heading, ControlHistory history, Func<int, Amount> of) =>
+    public static int AddSum(
+        this FigureColumns<OwnFigure<ItemRow>> columns, string key, string heading, ControlHistory history, Func<int, Amount> of) =>
         columns.Add(ReportColumn.Sum(key, heading), Sum(heading, history, of));
 
     /// <summary>Adds a column of what is said of single items.</summary>
-    public static void AddFact(this FigureColumns<OwnFigure<ItemRow>> columns, string key, string heading, ColumnKind kind, Func<int, Cell> of) =>
+    public static void AddFact(
+        this FigureColumns<OwnFigure<ItemRow>> columns, string key, string heading, ColumnKind kind, Func<int, Cell> of) =>
         _ = columns.Add(new ReportColumn(key, heading, kind), Fact(of));
 
     /// <summary>Adds the dates of single documents, how late they are, and what they came to.</summary>
@@ -150,6 +159,8 @@ internal static class ItemFigure
         columns.AddFact("date", "Date", ColumnKind.Date, item => Cell.Of(history[item].Date));
         columns.AddFact("due", "Due", ColumnKind.Date, item => Cell.Of(history[item].Due));
         columns.AddFact("days-late", "Days late", ColumnKind.Count, item => new Cell(Math.Max(0, aging.DaysLate(item))));
-        _ = columns.Add(ReportColumn.Sum("original", "Original"), Sum("Original", item => history[item].Total, (item, sign) => history.OriginOf(item, null, sign)));
+        _ = columns.Add(
+            ReportColumn.Sum("original", "Original"),
+            Sum("Original", item => history[item].Total, (item, sign) => history.OriginOf(item, null, sign)));
     }
 }

@@ -85,7 +85,9 @@ public static class MoneyToComeReport
                 var (columns, rows) = (new FigureColumns<OwnFigure<ForecastRow>>(), new FigureRows<ForecastRow>());
                 Add("receipts", "Receipts", row => Alone(row, Sum(row.Expected[0])), row => Behind(row.Expected, 0, 1));
                 Add("payments", "Payments", row => Alone(row, Sum(row.Expected[1])), row => Behind(row.Expected, 1, 1));
-                Add("net", "Net", row => row.IsOpening ? null : Sum(row.Expected[0]) - Sum(row.Expected[1]), row => Behind(row.Expected, 0, 1).Concat(Behind(row.Expected, 1, -1)));
+                Add(
+                    "net", "Net", row => row.IsOpening ? null : Sum(row.Expected[0]) - Sum(row.Expected[1]),
+                    row => Behind(row.Expected, 0, 1).Concat(Behind(row.Expected, 1, -1)));
                 _ = columns.Add(new ReportColumn("balance", "Balance", ColumnKind.Money), OwnFigure<ForecastRow>.Of(
                     row => row.Balance?.MinorUnits, (row, _, records) => AddBalance(row, records)));
                 _ = columns.Add(new ReportColumn("low-point", "Low point", ColumnKind.Text), OwnFigure<ForecastRow>.Said(
@@ -97,7 +99,9 @@ public static class MoneyToComeReport
 
                 return new ReportTable<ForecastRow, OwnFigure<ForecastRow>>(Definition.Title, columns, rows, new OwnFigures<ForecastRow>());
 
-                void Add(string key, string heading, Func<ForecastRow, Amount?> of, Func<ForecastRow, IEnumerable<OriginItem>> behind) => columns.Add(
+                void Add(
+                    string key, string heading, Func<ForecastRow, Amount?> of, Func<ForecastRow, IEnumerable<OriginItem>> behind) =>
+                        columns.Add(
                     ReportColumn.Sum(key, heading), OwnFigure<ForecastRow>.Of(row => of(row)?.MinorUnits, (row, _, records) =>
                     {
                         records.Items.AddRange(behind(row));
@@ -135,11 +139,13 @@ public static class MoneyToComeReport
             _start.AddBehind(Behind(before, 0, 1).Concat(Behind(before, 1, -1)), row.Balance!.Value, records);
         }
 
-        private IEnumerable<OriginItem> Behind(Expectation[][] expected, int side, int sign) => _sides[side].Expected.Behind(expected[side], sign);
+        private IEnumerable<OriginItem> Behind(Expectation[][] expected, int side, int sign) =>
+            _sides[side].Expected.Behind(expected[side], sign);
 
         // Everything up to a row, each document once.
         private Expectation[] Before(ForecastRow row, int side) => row.Kind == RowKind.GrandTotal ? row.Expected[side]
-            : [.. _rows.Take(row.Place + 1).Where(row => row.Kind != RowKind.Record || row.IsOpening).SelectMany(row => row.Expected[side])];
+            : [.. _rows.Take(row.Place + 1).Where(row => row.Kind != RowKind.Record || row.IsOpening)
+                .SelectMany(row => row.Expected[side])];
 
         private void AddExpected(string key, string label, Expectation[][] expected, Amount? balance, string? total)
         {

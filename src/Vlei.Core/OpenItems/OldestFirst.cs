@@ -15,7 +15,8 @@ public static class OldestFirst
     public static IReadOnlyList<Settlement> Settle(IEnumerable<ControlItem> items, Func<int, bool> isPayable)
     {
         var settlements = new List<Settlement>();
-        foreach (var group in items.Where(item => !item.Total.IsZero).GroupBy(item => (item.Account, item.Contact)).OrderBy(group => group.Key))
+        foreach (var group in items.Where(item => !item.Total.IsZero).GroupBy(item => (item.Account, item.Contact))
+            .OrderBy(group => group.Key))
         {
             var owing = isPayable(group.Key.Account) ? -1 : 1;
             var owed = InOrder(group.Where(item => item.Total.Sign == owing), item => item.Due);

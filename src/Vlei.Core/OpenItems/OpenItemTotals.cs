@@ -121,7 +121,8 @@ public sealed class OpenItemTotals
 
         void Settle(int document, int contact)
         {
-            var item = _itemsOf.GetValueOrDefault(document, []).Find(item => item.Account == application.Account && item.Contact == contact);
+            var item = _itemsOf.GetValueOrDefault(document, [])
+                .Find(item => item.Account == application.Account && item.Contact == contact);
             Move((document, application.Account, contact), item.Total.Sign > 0 ? -application.Amount : application.Amount);
         }
     }

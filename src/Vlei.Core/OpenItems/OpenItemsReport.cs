@@ -62,7 +62,8 @@ public static class OpenItemsReport
         };
     }
 
-    private static FigureColumns<OwnFigure<ItemRow>> Columns(ControlHistory history, Aging aging, PromisedItems promises, DocumentRows texts)
+    private static FigureColumns<OwnFigure<ItemRow>> Columns(
+        ControlHistory history, Aging aging, PromisedItems promises, DocumentRows texts)
     {
         var columns = new FigureColumns<OwnFigure<ItemRow>>();
         columns.AddFact("contact", "Contact", ColumnKind.Text, item => Cell.Of(texts.ContactName(history[item])));

@@ -51,7 +51,8 @@ public sealed class PromisedItems
             .Where(item => history[item].Total.Sign > 0)
             .GroupBy(item => history[item].Document)
             .ToDictionary(group => group.Key, group => group.First());
-        All = [.. known.Where(promise => items.ContainsKey(promise.Document)).Select(promise => Standing(promise, items[promise.Document]))];
+        All =
+            [.. known.Where(promise => items.ContainsKey(promise.Document)).Select(promise => Standing(promise, items[promise.Document]))];
         _byItem = All.ToLookup(promised => promised.Item);
     }
 

@@ -17,7 +17,8 @@ public static class PromisesReport
         Question = "Who promised to pay what by when, was it kept, and what is disputed?",
         Words = ["collect", "call", "committed", "kept", "broken", "disputed", "customers", "suppliers", "pay"],
         Options = [ReportOptions.AsOf, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Title],
-        Examples = [("--as-of today", "every promise, kept, broken or pending"), ("--only \"contact.name=Hester*\"", "those of one customer")],
+        Examples = [("--as-of today", "every promise, kept, broken or pending"),
+            ("--only \"contact.name=Hester*\"", "those of one customer")],
         Build = Build,
     };
 
@@ -34,7 +35,8 @@ public static class PromisesReport
         return new ReportTable<PromiseRow, OwnFigure<PromiseRow>>(Definition.Title, columns, rows, new OwnFigures<PromiseRow>())
             .In(reports[0].Frame($"As of {PeriodText.Words(day)}")) with
         {
-            Notes = [.. context.NotesOnSettlements, .. promises.Count == 0 ? ["Nothing is noted: vlei promise --help says how."] : Array.Empty<string>()],
+            Notes = [.. context.NotesOnSettlements, .. promises.Count == 0 ? ["Nothing is noted: vlei promise --help says how."]
+                : Array.Empty<string>()],
         };
     }
 
@@ -55,7 +57,9 @@ public static class PromisesReport
         Add("amount", "Amount", row => row.Promise.Amount.MinorUnits, AddWhole(row => row.Promise.Amount));
         Say("by", "By", ColumnKind.Date, row => row.Promise.By is { } by ? Cell.Of(by) : Cell.Empty);
         Say("state", "State", ColumnKind.Text, row => Cell.Of(Enum.GetName(row.Promised.State)!.ToLowerInvariant()));
-        Add("paid", "Paid", row => row.Promise.IsDispute ? null : row.Promised.Paid.MinorUnits, (row, _, records) => AddPaid(row, day, records));
+        Add(
+            "paid", "Paid", row => row.Promise.IsDispute ? null : row.Promised.Paid.MinorUnits,
+            (row, _, records) => AddPaid(row, day, records));
         Add("standing", "Standing", row => row.Promised.Standing.MinorUnits, AddWhole(row => row.Promised.Standing));
         Say("note", "Note", ColumnKind.Text, row => Cell.Of(row.Promise.Note));
         return columns;

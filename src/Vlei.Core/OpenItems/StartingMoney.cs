@@ -27,7 +27,8 @@ internal sealed class StartingMoney
         _parts =
         [
             new OriginPart(
-                "Money", PostingSource.Accrual, figure.Range, [.. accounts.Select(account => new OriginTerm(account.Key, PostingSide.Both, 1))],
+                "Money", PostingSource.Accrual, figure.Range,
+                [.. accounts.Select(account => new OriginTerm(account.Key, PostingSide.Both, 1))],
                 Selection.Everything)
             {
                 IsBroughtForward = true,

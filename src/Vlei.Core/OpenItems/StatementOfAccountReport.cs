@@ -15,7 +15,8 @@ public static class StatementOfAccountReport
     private const string LanguageTag = "language";
 
     private static readonly ContactLedgerWords Words = new(
-        "Date", "Document", "Due", "Description", "Charged", "Paid or credited", "", "Balance", kind => kind == "opening" ? "brought forward" : kind.Replace('-', ' '));
+        "Date", "Document", "Due", "Description", "Charged", "Paid or credited", "", "Balance", kind => kind == "opening"
+            ? "brought forward" : kind.Replace('-', ' '));
 
     /// <summary>Its entry in the catalogue.</summary>
     public static ReportDefinition Definition { get; } = new()
@@ -74,9 +75,12 @@ public static class StatementOfAccountReport
         var report = new ItemReport(Definition, context, request with { Choices = [] }, AccountType.Receivable, range.To, []);
         var ledger = new ContactLedger(context, report.History, range, Words, withApplied: false);
         List<int> items = [.. report.Taken().Where(item => report.History[item].Contact == key)];
-        var closing = ledger.AddAlone(contact.Id, key, items, Caption.Ours("Opening balance"), Caption.Ours("Settled with other accounts"), Caption.Ours("Balance due"));
+        var closing = ledger.AddAlone(
+            contact.Id, key, items, Caption.Ours("Opening balance"), Caption.Ours("Settled with other accounts"),
+            Caption.Ours("Balance due"));
         var open = AddByAge(ledger, report.History, new Aging(report.History, range.To, request), request, items);
-        var table = new ReportTable<ContactLedgerRow, OwnFigure<ContactLedgerRow>>(Definition.Title, ledger.Columns, ledger.Rows, new OwnFigures<ContactLedgerRow>());
+        var table = new ReportTable<ContactLedgerRow, OwnFigure<ContactLedgerRow>>(
+            Definition.Title, ledger.Columns, ledger.Rows, new OwnFigures<ContactLedgerRow>());
         return table.In(report.Frame(range)) with
         {
             PeriodInWords = $"{PeriodText.Iso(range.From)} to {PeriodText.Iso(range.To)}",

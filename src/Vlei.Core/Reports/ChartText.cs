@@ -39,9 +39,11 @@ public sealed record ChartText(ChartKind Kind, IReadOnlyList<string> Rows)
         }
 
         var kind = Words.ToList().IndexOf(word);
-        return kind >= 0 ? new ChartText((ChartKind)kind, rows.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries))
+        return kind >= 0 ? new ChartText(
+            (ChartKind)kind, rows.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries))
             : throw new ProblemException(
                 ProblemKind.Usage, $"--{option} does not take \"{text}\".",
-                Suggestion.DidYouMean(word, Words) ?? $"It takes {Suggestion.Listed([.. Words, "none"], "or")}, and rows behind a colon: lines:total-income,net-profit.");
+                Suggestion.DidYouMean(word, Words)
+                    ?? $"It takes {Suggestion.Listed([.. Words, "none"], "or")}, and rows behind a colon: lines:total-income,net-profit.");
     }
 }

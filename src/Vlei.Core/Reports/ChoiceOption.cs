@@ -16,7 +16,9 @@ public sealed record ChoiceOption<T> : ReportOption
         (_choices, Words) = (choices, [.. choices.Select(choice => choice.Word)]);
     }
 
-    /// <summary>What a word stands for, in any case. Throws a <see cref="Problems.ProblemException"/> for a word that it does not take.</summary>
+    /// <summary>
+    /// What a word stands for, in any case. Throws a <see cref="Problems.ProblemException"/> for a word that it does not take.
+    /// </summary>
     public T ValueOf(string word)
     {
         foreach (var (known, value) in _choices)

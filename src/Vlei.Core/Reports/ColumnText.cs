@@ -2,7 +2,10 @@ using Vlei.Core.Problems;
 
 namespace Vlei.Core.Reports;
 
-/// <summary>One entry of a list of columns as it was typed: <c>amount</c>, <c>+due</c>, <c>-memo</c>, <c>amount * 0.05:Rebate</c>, <c>average(amount)</c>.</summary>
+/// <summary>
+/// One entry of a list of columns as it was typed: <c>amount</c>, <c>+due</c>, <c>-memo</c>, <c>amount * 0.05:Rebate</c>,
+/// <c>average(amount)</c>.
+/// </summary>
 /// <param name="Sign">+ to add to the usual columns, - to leave out of them, nothing for neither.</param>
 /// <param name="Text">The field, formula or function.</param>
 /// <param name="Heading">The heading; nothing for the usual one.</param>

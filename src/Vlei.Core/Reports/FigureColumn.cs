@@ -24,7 +24,8 @@ internal abstract record FigureColumn<TFigure>(ReportColumn Shown)
     /// <param name="Current">The figure.</param>
     /// <param name="Earlier">The earlier one.</param>
     /// <param name="EarlierHeading">What the earlier one is called.</param>
-    public sealed record PercentChange(ReportColumn Shown, TFigure Current, TFigure Earlier, string EarlierHeading) : FigureColumn<TFigure>(Shown);
+    public sealed record PercentChange(ReportColumn Shown, TFigure Current, TFigure Earlier, string EarlierHeading)
+        : FigureColumn<TFigure>(Shown);
 
     /// <summary>A figure as a percentage of a whole.</summary>
     /// <param name="Shown">The column.</param>

@@ -59,5 +59,6 @@ internal sealed class FigureColumns<TFigure>
 
     /// <summary>Says of a column that it adds up others.</summary>
     public void AddUp(int total, IEnumerable<int> parts) =>
-        _columns[total] = _columns[total] with { Shown = _columns[total].Shown with { SumOf = [.. parts.Select(part => _columns[part].Shown.Key)] } };
+        _columns[total] =
+            _columns[total] with { Shown = _columns[total].Shown with { SumOf = [.. parts.Select(part => _columns[part].Shown.Key)] } };
 }

@@ -58,5 +58,6 @@ internal sealed class OriginRecords
     public void Refuse(string message, string advice) => Refusal ??= new OriginRefusal(message, advice);
 
     /// <summary>Them as what is behind a figure.</summary>
-    public CellOrigin Of(long figure, string? note) => new(Figure ?? new Money.Amount(figure), Parts, note ?? Note) { Postings = Postings, Items = Items, Refusal = Refusal };
+    public CellOrigin Of(long figure, string? note) =>
+        new(Figure ?? new Money.Amount(figure), Parts, note ?? Note) { Postings = Postings, Items = Items, Refusal = Refusal };
 }

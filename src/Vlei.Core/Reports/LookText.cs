@@ -20,7 +20,8 @@ public static class LookText
         T? Chosen<T>(ChoiceOption<T> option)
             where T : struct => One(option) is { } word ? option.ValueOf(word) : null;
         string? Mark(ChoiceOption<string> option) => One(option) is { } word ? option.ValueOf(word) : null;
-        HashSet<CsvStyle> csv = [.. (One(LookOptions.CsvStyle) ?? "").Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+        HashSet<CsvStyle> csv =
+            [.. (One(LookOptions.CsvStyle) ?? "").Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
             .Select(LookOptions.CsvStyle.ValueOf)];
         return !options.Keys.Any(LookOptions.Has) ? new ReportLook() : new ReportLook
         {
@@ -35,7 +36,9 @@ public static class LookText
             Turn = Chosen(LookOptions.Orientation),
             FontSize = One(LookOptions.FontSize) is { } size ? NumberOf(LookOptions.FontSize, size, LeastFontSize, MostFontSize) : null,
             Widths = Named(options, LookOptions.Widths, text => (int)NumberOf(LookOptions.Widths, text, 1, MostWidth)),
-            Aligns = Named(options, LookOptions.Align, word => Enum.TryParse<ColumnAlign>(word, ignoreCase: true, out var align) && !char.IsAsciiDigit(word[0]) ? align
+            Aligns = Named(
+                options, LookOptions.Align, word => Enum.TryParse<ColumnAlign>(word, ignoreCase: true, out var align)
+                    && !char.IsAsciiDigit(word[0]) ? align
                 : throw Wrong(LookOptions.Align, word, "It takes left, center or right behind a column: memo=right.")),
             LogoFile = One(LookOptions.Logo),
             Subtitle = One(LookOptions.Subtitle),
@@ -50,13 +53,16 @@ public static class LookText
         };
     }
 
-    private static Dictionary<string, T> Named<T>(IReadOnlyDictionary<string, IReadOnlyList<string>> options, ReportOption option, Func<string, T> read)
+    private static Dictionary<string, T> Named<T>(
+        IReadOnlyDictionary<string, IReadOnlyList<string>> options, ReportOption option, Func<string, T> read)
     {
         var named = new Dictionary<string, T>(StringComparer.OrdinalIgnoreCase);
-        foreach (var pair in options.GetValueOrDefault(option.Name, []).SelectMany(list => list.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)))
+        foreach (var pair in options.GetValueOrDefault(option.Name, [])
+            .SelectMany(list => list.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)))
         {
             var at = pair.LastIndexOf('=');
-            named[at > 0 ? pair[..at] : throw Wrong(option, pair, "Write columns and values: label=…,memo=….")] = at + 1 < pair.Length ? read(pair[(at + 1)..])
+            named[at > 0 ? pair[..at] : throw Wrong(option, pair, "Write columns and values: label=…,memo=….")] = at + 1 < pair.Length
+                ? read(pair[(at + 1)..])
                 : throw Wrong(option, pair, "Write columns and values: label=…,memo=….");
         }
 
@@ -64,9 +70,12 @@ public static class LookText
     }
 
     private static double NumberOf(ReportOption option, string text, double least, double most) =>
-        double.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number) && number >= least && number <= most
+        double.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number) && number >= least
+            && number <= most
             && (option == LookOptions.FontSize || number == Math.Floor(number)) ? number
-            : throw Wrong(option, text, $"It takes a number from {least.ToString(CultureInfo.InvariantCulture)} to {most.ToString(CultureInfo.InvariantCulture)}.");
+            : throw Wrong(
+                option, text,
+                $"It takes a number from {least.ToString(CultureInfo.InvariantCulture)} to {most.ToString(CultureInfo.InvariantCulture)}.");
 
     // Days, months and years alone, each once, with marks between them.
     private static string? PatternOf(string text)
@@ -77,10 +86,15 @@ public static class LookText
         }
 
         var letters = text.Where(char.IsAsciiLetter).ToArray();
-        var runs = string.Concat(text.Select(letter => char.IsAsciiLetter(letter) ? letter : ' ')).Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        return runs.All(run => run is "d" or "dd" or "M" or "MM" or "MMM" or "MMMM" or "yy" or "yyyy") && runs.Select(run => run[0]).Distinct().Count() == 3 && runs.Length == 3
+        var runs = string.Concat(text.Select(letter => char.IsAsciiLetter(letter) ? letter : ' '))
+            .Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        return runs.All(run => run is "d" or "dd" or "M" or "MM" or "MMM" or "MMMM" or "yy" or "yyyy")
+            && runs.Select(run => run[0]).Distinct().Count() == 3 && runs.Length == 3
             && text.Length - letters.Length <= MostDecimals && text.All(letter => char.IsAsciiLetter(letter) || " ./-,".Contains(letter))
-            ? text : throw Wrong(LookOptions.Dates, text, "It takes iso, or day, month and year with marks between them: dd.MM.yyyy, d MMM yyyy, MM/dd/yyyy.");
+            ? text
+            : throw Wrong(
+                LookOptions.Dates, text,
+                "It takes iso, or day, month and year with marks between them: dd.MM.yyyy, d MMM yyyy, MM/dd/yyyy.");
     }
 
     private static int ColourOf(string text) => text.StartsWith('#') && text.Length == DigitsOfColour + 1

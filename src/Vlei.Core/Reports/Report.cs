@@ -65,7 +65,8 @@ public sealed record ReportColumn(string Key, string Heading, ColumnKind Kind, D
     public IReadOnlyList<string>? SumOf { get; init; }
 
     /// <summary>A column of figures that add up.</summary>
-    public static ReportColumn Sum(string key, string heading, ColumnKind kind = ColumnKind.Money, DateRange? range = null) => new(key, heading, kind, range) { AddsUp = true };
+    public static ReportColumn Sum(string key, string heading, ColumnKind kind = ColumnKind.Money, DateRange? range = null) =>
+        new(key, heading, kind, range) { AddsUp = true };
 
     /// <summary>Whether readers need not see it where it has no figure but zero; files have it all the same.</summary>
     public bool IsLeftOutWhenIdle { get; init; }
@@ -152,7 +153,10 @@ public readonly record struct Cell(long? Units, string? Words = null)
 /// <param name="Cells">Its figures, one per column.</param>
 public sealed record ReportRow(string Key, string Label, RowKind Kind, int Level, IReadOnlyList<Cell> Cells)
 {
-    /// <summary>What of its label is ours and what is a name; nothing where the label of a heading or a total is ours, and any other a name.</summary>
+    /// <summary>
+    /// What of its label is ours and what is a name; nothing where the label of a heading or a total is ours, and any other a
+    /// name.
+    /// </summary>
     public Caption? Caption { get; init; }
 
     /// <summary>The values of the groups that it stands for or in, from the outermost; nothing where there are no groups.</summary>

@@ -18,25 +18,33 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
     private const int LeastForLines = 6;
     private const string Total = "total";
 
-    private static readonly ColumnKind[] Drawn = [ColumnKind.Money, ColumnKind.Quantity, ColumnKind.Count, ColumnKind.Ratio, ColumnKind.Percent];
+    private static readonly ColumnKind[] Drawn =
+        [ColumnKind.Money, ColumnKind.Quantity, ColumnKind.Count, ColumnKind.Ratio, ColumnKind.Percent];
 
     /// <summary>Whether it is along time.</summary>
     public bool IsOfTime { get; init; }
 
-    /// <summary>How many rows there are of the kind that it shows, where it shows the largest of them alone; nothing where it shows all.</summary>
+    /// <summary>
+    /// How many rows there are of the kind that it shows, where it shows the largest of them alone; nothing where it shows all.
+    /// </summary>
     public int? OutOf { get; init; }
 
     /// <summary>What its figures are.</summary>
     public required ColumnKind Figures { get; init; }
 
-    /// <summary>The chart that a report is asked for, or that suits it where it is asked for none. Throws a <see cref="ProblemException"/> where there is nothing to draw.</summary>
+    /// <summary>
+    /// The chart that a report is asked for, or that suits it where it is asked for none. Throws a <see cref="ProblemException"/>
+    /// where there is nothing to draw.
+    /// </summary>
     public static ReportChart Of(Report report)
     {
         var asked = report.Look.Chart ?? new ChartText(ChartKind.Auto, []);
         var columns = ColumnsOf(report);
         if (columns.Count == 0)
         {
-            throw new ProblemException(ProblemKind.Usage, $"{report.Title} has no figures to draw.", "Take a report with figures over time or categories, or leave --chart out.");
+            throw new ProblemException(
+                ProblemKind.Usage, $"{report.Title} has no figures to draw.",
+                "Take a report with figures over time or categories, or leave --chart out.");
         }
 
         // What is compared belongs to each period; over time, periods are what is looked at.
@@ -51,7 +59,9 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
         var (rows, outOf) = RowsOf(report, columns, asked, isOfTime ? MostLines : MostBars);
         if (rows.Count == 0)
         {
-            throw new ProblemException(ProblemKind.Usage, $"{report.Title} has no rows with figures to draw.", "Choose another period, or name rows: --chart bars:total-income.");
+            throw new ProblemException(
+                ProblemKind.Usage, $"{report.Title} has no rows with figures to draw.",
+                "Choose another period, or name rows: --chart bars:total-income.");
         }
 
         var chart = isOfTime
@@ -59,7 +69,9 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
                 [.. rows.Select(row => new ChartSeries(report.Rows[row].Label, [.. columns.Select(column => new CellPlace(row, column))]))])
             { Figures = report.Columns[columns[0]].Kind, IsOfTime = true }
             : new ReportChart(asked.Kind, [.. rows.Select(row => report.Rows[row].Label)],
-                [.. columns.Select(column => new ChartSeries(report.Columns[column].Heading, [.. rows.Select(row => new CellPlace(row, column))]))])
+                [
+                    .. columns.Select(
+                        column => new ChartSeries(report.Columns[column].Heading, [.. rows.Select(row => new CellPlace(row, column))]))])
             { Figures = report.Columns[columns[0]].Kind };
         chart = chart with { OutOf = outOf };
         return asked.Kind == ChartKind.Auto ? chart with { Kind = Suitable(report, chart) } : Checked(report, chart);
@@ -68,22 +80,27 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
     /// <summary>A figure of it, in the smallest unit of its column; nothing where there is none.</summary>
     public static long? UnitsAt(Report report, CellPlace cell) => report.Rows[cell.Row].Cells[cell.Column].Units;
 
-    private static bool IsNegative(Report report, ReportChart chart) => chart.Series.Any(series => series.Cells.Any(cell => UnitsAt(report, cell) < 0));
+    private static bool IsNegative(Report report, ReportChart chart) =>
+        chart.Series.Any(series => series.Cells.Any(cell => UnitsAt(report, cell) < 0));
 
-    private static ChartKind Suitable(Report report, ReportChart chart) => chart.IsOfTime ? chart.Categories.Count >= LeastForLines ? ChartKind.Lines : ChartKind.Bars
-        : chart.Series.Count > 1 && report.Columns.Any(column => column.Key == Total) && chart.Series.All(series => report.Columns[series.Cells[0].Column].Tie == ColumnTie.None) ? ChartKind.Stacked
+    private static ChartKind Suitable(Report report, ReportChart chart) =>
+        chart.IsOfTime ? chart.Categories.Count >= LeastForLines ? ChartKind.Lines : ChartKind.Bars
+        : chart.Series.Count > 1 && report.Columns.Any(column => column.Key == Total)
+            && chart.Series.All(series => report.Columns[series.Cells[0].Column].Tie == ColumnTie.None) ? ChartKind.Stacked
         : ChartKind.Bars;
 
     private static ReportChart Checked(Report report, ReportChart chart) => chart.Kind == ChartKind.Share && IsNegative(report, chart)
         ? throw new ProblemException(
-            ProblemKind.Usage, $"{report.Title} has figures below zero, which are no share of a whole.", "Take --chart bars, or name rows without any: --chart share:4010,4020.")
+            ProblemKind.Usage, $"{report.Title} has figures below zero, which are no share of a whole.",
+            "Take --chart bars, or name rows without any: --chart share:4010,4020.")
         : chart;
 
     // Figures that stand for themselves and are of one kind; a total beside its parts would dwarf them.
     private static List<int> ColumnsOf(Report report)
     {
         var own = Enumerable.Range(0, report.Columns.Count).Where(column =>
-            report.Columns[column] is { Working: null, IsChange: false, IsLeftOutWhenIdle: false } known && Drawn.Contains(known.Kind) && known.Key != "running").ToList();
+            report.Columns[column] is { Working: null, IsChange: false, IsLeftOutWhenIdle: false } known && Drawn.Contains(known.Kind)
+                && known.Key != "running").ToList();
         var kind = Drawn.FirstOrDefault(drawn => own.Exists(column => report.Columns[column].Kind == drawn));
         var same = own.Where(column => report.Columns[column].Kind == kind).ToList();
         var parts = same.Where(column => report.Columns[column].Key != Total).ToList();
@@ -101,7 +118,8 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
         var isShare = asked.Kind == ChartKind.Share;
         var hasAccounts = report.Rows.Any(row => row.Kind == RowKind.Account && row.Level > 0);
         var hasTotals = report.Rows.Any(row => row.Kind == RowKind.Total && row.Level == 0);
-        var level = report.Rows.Where(row => row.Kind is RowKind.Account or RowKind.Group or RowKind.Record).Select(row => row.Level).DefaultIfEmpty(0).Min();
+        var level = report.Rows.Where(row => row.Kind is RowKind.Account or RowKind.Group or RowKind.Record).Select(row => row.Level)
+            .DefaultIfEmpty(0).Min();
         var place = -1;
         foreach (var row in report.Rows)
         {
@@ -112,7 +130,9 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
                 break;
             }
 
-            var isWanted = !isShare && (hasTotals || hasAccounts) ? row.Level == 0 && (row.Kind is RowKind.Total or RowKind.Result || (row.Kind == RowKind.GrandTotal && (hasAccounts || row.MadeOf is not null)))
+            var isWanted = !isShare && (hasTotals || hasAccounts) ? row.Level == 0
+                && (row.Kind is RowKind.Total or RowKind.Result
+                    || (row.Kind == RowKind.GrandTotal && (hasAccounts || row.MadeOf is not null)))
                 : row.Level == level && row.Kind is RowKind.Account or RowKind.Group or RowKind.Record;
             if (isWanted && row.InsteadOfMoney is null)
             {
@@ -131,9 +151,11 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
     private static int PlaceOf(Report report, string name)
     {
         var known = report.Rows.Select((row, place) => (row, place)).Where(one => one.row.Kind != RowKind.Heading).ToList();
-        return known.Where(one => one.row.Key == name).Concat(known.Where(one => one.row.Label.Equals(name, StringComparison.OrdinalIgnoreCase)))
+        return known.Where(one => one.row.Key == name).Concat(
+            known.Where(one => one.row.Label.Equals(name, StringComparison.OrdinalIgnoreCase)))
             .Select(one => (int?)one.place).FirstOrDefault() ?? throw new ProblemException(
                 ProblemKind.NotFound, $"--chart: the report has no row {name}.",
-                Suggestion.DidYouMean(name, known.SelectMany(one => new[] { one.row.Key, one.row.Label }).Distinct()) ?? "vlei show with --format csv shows the keys of all rows.");
+                Suggestion.DidYouMean(name, known.SelectMany(one => new[] { one.row.Key, one.row.Label }).Distinct())
+                    ?? "vlei show with --format csv shows the keys of all rows.");
     }
 }

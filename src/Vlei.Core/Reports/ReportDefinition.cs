@@ -80,7 +80,10 @@ public sealed record ReportDefinition
     /// <summary>Whether it takes an option: one of its own, or one that says how it looks.</summary>
     public bool Takes(string option) => Options.Concat(LookOptions.All).Any(known => known.Name == option);
 
-    /// <summary>Builds it, with the looks that are asked for. Throws a <see cref="Problems.ProblemException"/> where the request does not make sense.</summary>
+    /// <summary>
+    /// Builds it, with the looks that are asked for. Throws a <see cref="Problems.ProblemException"/> where the request does not
+    /// make sense.
+    /// </summary>
     public Report Make(ReportContext context, ReportRequest request)
     {
         var report = Build(context, request);

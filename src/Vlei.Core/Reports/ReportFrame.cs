@@ -14,20 +14,22 @@ internal static class ReportFrame
     /// <param name="days">The days that it covers; for a report of a moment the last of them is meant.</param>
     /// <param name="isOfMoment">Whether it shows a moment.</param>
     /// <param name="basis">Its basis.</param>
-    public static Report Of(string key, string title, ReportContext context, ReportRequest request, DateRange days, bool isOfMoment, AccountingBasis basis) => new()
-    {
-        Key = key,
-        Title = request.Title ?? title,
-        Book = context.Name,
-        Currency = context.Currency,
-        Basis = basis,
-        Period = isOfMoment ? null : days,
-        AsOf = isOfMoment ? days.To : null,
-        PeriodInWords = isOfMoment ? $"As of {PeriodText.Words(days.To)}" : PeriodText.Words(days, context.Calendar),
-        Columns = [],
-        Rows = [],
-        Checks = [],
-        OriginOf = (_, _) => null,
-        Revision = context.Ledger.Revision,
-    };
+    public static Report Of(
+        string key, string title, ReportContext context, ReportRequest request, DateRange days, bool isOfMoment,
+        AccountingBasis basis) => new()
+        {
+            Key = key,
+            Title = request.Title ?? title,
+            Book = context.Name,
+            Currency = context.Currency,
+            Basis = basis,
+            Period = isOfMoment ? null : days,
+            AsOf = isOfMoment ? days.To : null,
+            PeriodInWords = isOfMoment ? $"As of {PeriodText.Words(days.To)}" : PeriodText.Words(days, context.Calendar),
+            Columns = [],
+            Rows = [],
+            Checks = [],
+            OriginOf = (_, _) => null,
+            Revision = context.Ledger.Revision,
+        };
 }

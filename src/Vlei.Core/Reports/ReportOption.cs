@@ -28,7 +28,8 @@ public record ReportOption(string Name, string? ValueName, string Help)
 
     /// <summary>What is told of a value that it does not take.</summary>
     protected ProblemException Refusal(string word) => new(
-        ProblemKind.Usage, $"--{Name} does not take \"{word}\".", Suggestion.DidYouMean(word, Words) ?? $"It takes {Suggestion.Listed(Words, "or")}.");
+        ProblemKind.Usage, $"--{Name} does not take \"{word}\".", Suggestion.DidYouMean(word, Words)
+            ?? $"It takes {Suggestion.Listed(Words, "or")}.");
 }
 
 /// <summary>The questions that options answer, in the order in which a person asks them.</summary>

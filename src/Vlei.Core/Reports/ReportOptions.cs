@@ -60,8 +60,11 @@ public static class ReportOptions
 
     /// <summary>Percentages.</summary>
     public static ChoiceOption<PercentOf> Percent { get; } = new(
-        "percent", "OF", "Beside each figure, its percentage of total income, of total assets, of the column's grand total, of the row's total across the columns, of its group, or of the whole table; may be repeated",
-        ("income", PercentOf.Income), ("assets", PercentOf.Assets), ("column", PercentOf.Column), ("row", PercentOf.Row), ("group", PercentOf.Group), ("whole", PercentOf.Whole))
+        "percent", "OF",
+        "Beside each figure, its percentage of total income, of total assets, of the column's grand total, of the row's total across "
+            + "the columns, of its group, or of the whole table; may be repeated",
+        ("income", PercentOf.Income), ("assets", PercentOf.Assets), ("column", PercentOf.Column), ("row", PercentOf.Row),
+        ("group", PercentOf.Group), ("whole", PercentOf.Whole))
     {
         Question = ReportQuestion.Beside,
         OnlyWords = true, Repeatable = true,
@@ -87,7 +90,8 @@ public static class ReportOptions
 
     /// <summary>Saved selections.</summary>
     public static ReportOption Select { get; } = new(
-        "select", "NAME", "Take what a saved selection takes: selections/NAME.toml; may be repeated, and all must hold; none takes those of the report away")
+        "select", "NAME",
+        "Take what a saved selection takes: selections/NAME.toml; may be repeated, and all must hold; none takes those of the report away")
     {
         Question = ReportQuestion.Records,
         Repeatable = true,
@@ -96,7 +100,8 @@ public static class ReportOptions
     /// <summary>A predicate.</summary>
     public static ReportOption Where { get; } = new(
         "where", "EXPR",
-        "Take only what this holds for, as in SQL: \"amount > 1000 and contact.kind = 'customer' and date in 'last-month'\"; may be repeated")
+        "Take only what this holds for, as in SQL: \"amount > 1000 and contact.kind = 'customer' and date in 'last-month'\"; may be "
+            + "repeated")
     {
         Question = ReportQuestion.Records,
         Repeatable = true,
@@ -254,5 +259,6 @@ public static class ReportOptions
 
     /// <summary>All of them, in the order of help.</summary>
     public static IReadOnlyList<ReportOption> All { get; } =
-        [Period, AsOf, Basis, Method, By, Compare, Change, Percent, Only, Except, Select, Where, Columns, GroupBy, Total, Rows, Across, Measure, Layout, Limits, AgeBy, Unapplied, Summary, Detail, Sort, Top, Money, AsUsual, Zeros, Depth, Title, .. LookOptions.All];
+        [Period, AsOf, Basis, Method, By, Compare, Change, Percent, Only, Except, Select, Where, Columns, GroupBy, Total, Rows, Across,
+            Measure, Layout, Limits, AgeBy, Unapplied, Summary, Detail, Sort, Top, Money, AsUsual, Zeros, Depth, Title, .. LookOptions.All];
 }

@@ -10,25 +10,32 @@ public static class ReportSearch
     // What says nothing about the report.
     private static readonly HashSet<string> Idle = new(StringComparer.OrdinalIgnoreCase)
     {
-        "a", "an", "and", "any", "are", "as", "at", "be", "by", "can", "did", "do", "does", "for", "from", "give", "has", "have", "how", "i", "in", "is", "it",
-        "list", "me", "much", "many", "my", "of", "on", "or", "our", "report", "reports", "see", "show", "so", "that", "the", "their", "them", "there", "they", "this", "to",
+        "a", "an", "and", "any", "are", "as", "at", "be", "by", "can", "did", "do", "does", "for", "from", "give", "has", "have", "how",
+        "i", "in", "is", "it",
+        "list", "me", "much", "many", "my", "of", "on", "or", "our", "report", "reports", "see", "show", "so", "that", "the", "their",
+        "them", "there", "they", "this", "to",
         "us", "was", "we", "were", "what", "when", "where", "which", "who", "with", "you",
     };
 
     // Who owes whom is in the order of the words.
     private static readonly (string Words, string Meaning)[] Phrases =
     [
-        ("owes us", "receivables"), ("owe us", "receivables"), ("owed to us", "receivables"), ("owes me", "receivables"), ("owe me", "receivables"),
+        ("owes us", "receivables"), ("owe us", "receivables"), ("owed to us", "receivables"), ("owes me", "receivables"),
+        ("owe me", "receivables"),
         ("we owe", "payables"), ("i owe", "payables"), ("owed by us", "payables"), ("are we owed", "receivables"),
     ];
 
     private static readonly string[][] Synonyms =
     [
-        ["receivable", "debtor", "unpaid", "outstanding", "owed"], ["payable", "creditor", "owe"], ["profit", "earn", "earning", "income", "result", "loss", "margin"],
+        ["receivable", "debtor", "unpaid", "outstanding", "owed"], ["payable", "creditor", "owe"],
+        ["profit", "earn", "earning", "income", "result", "loss", "margin"],
         ["cost", "spend", "spent", "expense"], ["money", "cash", "bank", "liquidity"], ["late", "overdue", "aging", "due"],
-        ["supplier", "vendor", "creditor"], ["customer", "client", "debtor", "buyer"], ["stock", "inventory", "goods"], ["item", "product", "service"],
-        ["tax", "vat", "gst"], ["sale", "sell", "sold", "revenue", "turnover"], ["purchase", "buy", "bought"], ["wages", "payroll", "worker", "salary"],
-        ["owner", "drawings", "proprietor"], ["mistake", "wrong", "error", "odd", "review"], ["budget", "plan", "target"], ["worth", "assets", "net"],
+        ["supplier", "vendor", "creditor"], ["customer", "client", "debtor", "buyer"], ["stock", "inventory", "goods"],
+        ["item", "product", "service"],
+        ["tax", "vat", "gst"], ["sale", "sell", "sold", "revenue", "turnover"], ["purchase", "buy", "bought"],
+        ["wages", "payroll", "worker", "salary"],
+        ["owner", "drawings", "proprietor"], ["mistake", "wrong", "error", "odd", "review"], ["budget", "plan", "target"],
+        ["worth", "assets", "net"],
         ["journal", "adjustment"], ["project", "job", "order"], ["change", "moved", "movement", "differ"],
     ];
 
@@ -44,7 +51,9 @@ public static class ReportSearch
         var scores = new double[reports.Count];
         foreach (var word in asked)
         {
-            var found = places.Select(place => place.Max(words => words.Weight * words.Words.Select(other => Likeness(word, other)).DefaultIfEmpty(0).Max())).ToList();
+            var found = places.Select(
+                place => place.Max(words => words.Weight * words.Words.Select(other => Likeness(word, other)).DefaultIfEmpty(0).Max()))
+                    .ToList();
 
             // What few reports speak of says more.
             var rarity = Math.Log(1 + ((double)reports.Count / Math.Max(1, found.Count(score => score > 0))));
@@ -56,8 +65,11 @@ public static class ReportSearch
 
         // A report that is named is meant.
         var least = LeastShareOfBest * scores.DefaultIfEmpty(0).Max();
-        return [.. reports.Select((report, place) => (report, Score: scores[place])).Where(scored => scored.Score > 0 && scored.Score >= least)
-            .OrderByDescending(scored => new[] { scored.report.Key, scored.report.Title }.Any(name => WordsOf(name).SequenceEqual(WordsOf(question)))).ThenByDescending(scored => scored.Score).Select(scored => scored.report)];
+        return [.. reports.Select((report, place) => (report, Score: scores[place]))
+            .Where(scored => scored.Score > 0 && scored.Score >= least)
+            .OrderByDescending(
+                scored => new[] { scored.report.Key, scored.report.Title }.Any(name => WordsOf(name).SequenceEqual(WordsOf(question))))
+                    .ThenByDescending(scored => scored.Score).Select(scored => scored.report)];
     }
 
     private static List<(double Weight, HashSet<string> Words)> PlacesOf(ReportDefinition report, IEnumerable<string> fields) =>
@@ -78,14 +90,17 @@ public static class ReportSearch
     {
         var (shorter, longer) = one.Length <= other.Length ? (one, other) : (other, one);
         return shorter.Length >= LeastStem && longer.Length - shorter.Length <= Math.Min(MostEnding, shorter.Length - 1)
-            && longer.StartsWith(shorter, StringComparison.Ordinal) && (longer.Length == shorter.Length || IsEnding(longer[shorter.Length..]));
+            && longer.StartsWith(shorter, StringComparison.Ordinal)
+            && (longer.Length == shorter.Length || IsEnding(longer[shorter.Length..]));
     }
 
     private static bool IsEnding(string ending) => ending is "s" or "es" or "d" or "ed" or "ing" or "r" or "er" or "rs" or "ers";
 
     private static string Spelled(string text) =>
-        Phrases.Aggregate(text.ToLowerInvariant(), (spelled, phrase) => spelled.Replace(phrase.Words, phrase.Meaning, StringComparison.Ordinal));
+        Phrases.Aggregate(
+            text.ToLowerInvariant(), (spelled, phrase) => spelled.Replace(phrase.Words, phrase.Meaning, StringComparison.Ordinal));
 
-    private static IEnumerable<string> WordsOf(string text) => new string([.. text.ToLowerInvariant().Select(letter => char.IsLetterOrDigit(letter) ? letter : ' ')])
+    private static IEnumerable<string> WordsOf(string text) =>
+        new string([.. text.ToLowerInvariant().Select(letter => char.IsLetterOrDigit(letter) ? letter : ' ')])
         .Split(' ', StringSplitOptions.RemoveEmptyEntries);
 }

@@ -11,7 +11,8 @@ namespace Vlei.Core.Reports;
 /// <param name="columns">The columns.</param>
 /// <param name="rows">The rows.</param>
 /// <param name="figures">What rows come to.</param>
-internal sealed class ReportTable<TRow, TFigure>(string title, FigureColumns<TFigure> columns, FigureRows<TRow> rows, IFigures<TRow, TFigure> figures)
+internal sealed class ReportTable<TRow, TFigure>(
+    string title, FigureColumns<TFigure> columns, FigureRows<TRow> rows, IFigures<TRow, TFigure> figures)
     where TRow : struct
 {
     private readonly Dictionary<int, ReportRow> _made = [];
@@ -55,7 +56,9 @@ internal sealed class ReportTable<TRow, TFigure>(string title, FigureColumns<TFi
         if (row.Formula is { } formula)
         {
             var records = new OriginRecords();
-            records.Refuse($"{row.Label.English} is worked out from other rows.", $"Trace {Suggestion.Listed([.. formula.Formula.Keys.Distinct()], "or")}.");
+            records.Refuse(
+                $"{row.Label.English} is worked out from other rows.",
+                $"Trace {Suggestion.Listed([.. formula.Formula.Keys.Distinct()], "or")}.");
             return records.Of(0, null);
         }
 
@@ -117,7 +120,8 @@ internal sealed class ReportTable<TRow, TFigure>(string title, FigureColumns<TFi
         return new ReportRow(row.Key, row.Label.English, row.Kind, row.Level, cells)
         {
             Caption = row.Label,
-            InsteadOfMoney = row.Formula?.Kind ?? (row.Shows == ColumnKind.Money ? null : row.Shows), MadeOf = row.MadeOf, CountsIn = row.CountsIn, Group = row.Group,
+            InsteadOfMoney = row.Formula?.Kind ?? (row.Shows == ColumnKind.Money ? null : row.Shows), MadeOf = row.MadeOf,
+            CountsIn = row.CountsIn, Group = row.Group,
         };
     }
 
@@ -128,7 +132,8 @@ internal sealed class ReportTable<TRow, TFigure>(string title, FigureColumns<TFi
         FigureColumn<TFigure>.Change change => new Cell(ChangeOf(row.Of, change.Current, change.Earlier)),
         FigureColumn<TFigure>.PercentChange change => PercentageOf(
             ChangeOf(row.Of, change.Current, change.Earlier), new Amount(figures.At(row.Of, change.Earlier) ?? 0).Magnitude.MinorUnits),
-        FigureColumn<TFigure>.Share share => figures.At(row.Of, share.Part) is { } part ? PercentageOf(part, WholeAt(row, share)) : Cell.Empty,
+        FigureColumn<TFigure>.Share share => figures.At(row.Of, share.Part) is { } part ? PercentageOf(part, WholeAt(row, share))
+            : Cell.Empty,
         var other => throw new InvalidOperationException($"There is no such column: {other}."),
     };
 
@@ -156,7 +161,8 @@ internal sealed class ReportTable<TRow, TFigure>(string title, FigureColumns<TFi
         _ => Cell.Empty,
     };
 
-    private decimal? ValueOf(RowFormula<TRow> formula, TFigure figure) => formula.Formula.ValueOf(key => formula.Rows[key] is { Formula: { } inner }
+    private decimal? ValueOf(RowFormula<TRow> formula, TFigure figure) =>
+        formula.Formula.ValueOf(key => formula.Rows[key] is { Formula: { } inner }
         ? ValueOf(inner, figure) : (figures.At(formula.Rows[key].Of, figure) ?? 0) / MinorUnitsInOne);
 
     private static Cell Scaled(RowFormula<TRow> formula, decimal? value)

@@ -52,7 +52,8 @@ public sealed class ReportWorkings
         }
 
         return _report.Columns[column] is var known && known.Working is { } working ? Worked(row, new CellPlace(place, column), working)
-            : known.AddsUp && _counted.TryGetValue(row.Key, out var counted) && counted.SumOf(column) == row.Cells[column].Units ? counted.Down(column)
+            : known.AddsUp && _counted.TryGetValue(row.Key, out var counted) && counted.SumOf(column) == row.Cells[column].Units
+                ? counted.Down(column)
             : row.MadeOf is { } made ? Made(row, made, column)
             : known.SumOf is { Count: > 1 } parts ? Across(row, place, column, parts)
             : null;
@@ -71,7 +72,8 @@ public sealed class ReportWorkings
     {
         var terms = made.Select(part => (Row: _index.Value.RowOf(part.Key), part.Sign)).Where(part => part.Row is not null)
             .Select(part => new SumTerm(new(part.Row!.Value, column), new(part.Row.Value, column), part.Sign)).ToList();
-        var sum = terms.Aggregate(Int128.Zero, (sum, term) => sum + ((Int128)term.Sign * AmountAt(_report.Rows[term.First.Row], column).MinorUnits));
+        var sum = terms.Aggregate(
+            Int128.Zero, (sum, term) => sum + ((Int128)term.Sign * AmountAt(_report.Rows[term.First.Row], column).MinorUnits));
         return terms.Count > 0 && sum == row.Cells[column].Units ? new Working.Sum(terms) : null;
     }
 
@@ -86,13 +88,15 @@ public sealed class ReportWorkings
         if (working.Earlier is { } key)
         {
             return !_columns.TryGetValue(key, out var earlier) ? null
-                : _report.Columns[cell.Column].Kind == ColumnKind.Percent ? new Working.Share(part, new CellPlace(cell.Row, earlier), IsChange: true)
+                : _report.Columns[cell.Column].Kind == ColumnKind.Percent
+                    ? new Working.Share(part, new CellPlace(cell.Row, earlier), IsChange: true)
                 : new Working.Sum([new SumTerm(part, part, 1), new SumTerm(new(cell.Row, earlier), new(cell.Row, earlier), -1)]);
         }
 
         // What is left out of the rows that are shown may be in the whole: then the figure stands for itself.
         return WholeOf(row, part, working.Whole!.Value) is { } whole
-            && Percentage.Of(AmountAt(row, of), AmountAt(_report.Rows[whole.Row], whole.Column)) == new Percentage(row.Cells[cell.Column].Units!.Value)
+            && Percentage.Of(AmountAt(row, of), AmountAt(_report.Rows[whole.Row], whole.Column)) == new Percentage(
+                row.Cells[cell.Column].Units!.Value)
             ? new Working.Share(part, whole, IsChange: false) : null;
     }
 
@@ -102,7 +106,8 @@ public sealed class ReportWorkings
         PercentOf.Income => _index.Value.RowOf("income") is { } income ? part with { Row = income } : null,
         PercentOf.Assets => _index.Value.RowOf("assets") is { } assets ? part with { Row = assets } : null,
         PercentOf.Column => _index.Value.Last is >= 0 and var last ? part with { Row = last } : null,
-        _ => (row.CountsIn ?? (row.Kind is RowKind.Total or RowKind.GrandTotal ? row.Key : null)) is { } group && _index.Value.RowOf(group) is { } over
+        _ => (row.CountsIn ?? (row.Kind is RowKind.Total or RowKind.GrandTotal ? row.Key : null)) is { } group
+            && _index.Value.RowOf(group) is { } over
             ? part with { Row = over } : null,
     };
 
@@ -133,7 +138,8 @@ public sealed class ReportWorkings
 
         public Int128 SumOf(int column) => _sums[column];
 
-        public Working.Sum Down(int column) => new([.. _stretches.Select(stretch => new SumTerm(new(stretch.First, column), new(stretch.Last, column), 1))]);
+        public Working.Sum Down(int column) =>
+            new([.. _stretches.Select(stretch => new SumTerm(new(stretch.First, column), new(stretch.Last, column), 1))]);
     }
 
     // Where rows with figures stand; found when something is first asked for that stands further down.
@@ -154,6 +160,7 @@ public sealed class ReportWorkings
 
         public int Last { get; } = -1;
 
-        public int? RowOf(string key) => _rows.TryGetValue($"total-{key}", out var total) ? total : _rows.TryGetValue(key, out var row) ? row : null;
+        public int? RowOf(string key) => _rows.TryGetValue($"total-{key}", out var total) ? total : _rows.TryGetValue(key, out var row)
+            ? row : null;
     }
 }

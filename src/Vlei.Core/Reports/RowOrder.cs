@@ -11,7 +11,10 @@ internal static class RowOrder
     /// <summary>The key of all rows that come behind the first few.</summary>
     public const string Rest = "rest";
 
-    /// <summary>The order of cells: numbers by their size, texts without regard to capitals and with the numbers in them by their value; nothing first.</summary>
+    /// <summary>
+    /// The order of cells: numbers by their size, texts without regard to capitals and with the numbers in them by their value;
+    /// nothing first.
+    /// </summary>
     public static IComparer<Cell> OfCells { get; } = Comparer<Cell>.Create((one, other) => (one.Units, other.Units) switch
     {
         ({ } left, { } right) => left.CompareTo(right),
@@ -37,8 +40,12 @@ internal static class RowOrder
         return rows;
     }
 
-    /// <summary>What rows are ordered by: what is asked for, else, where only the first few are shown, by the column that says which are the largest.</summary>
-    public static IReadOnlyList<SortOrder> Keys(ReportRequest request, string? largest) => request.Sort.Count > 0 || request.Top is null || largest is null
+    /// <summary>
+    /// What rows are ordered by: what is asked for, else, where only the first few are shown, by the column that says which are
+    /// the largest.
+    /// </summary>
+    public static IReadOnlyList<SortOrder> Keys(ReportRequest request, string? largest) =>
+        request.Sort.Count > 0 || request.Top is null || largest is null
         ? request.Sort : [new SortOrder(largest, Downwards: true)];
 
     /// <summary>What the row of those behind the first few is called.</summary>

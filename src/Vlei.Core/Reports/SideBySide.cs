@@ -24,10 +24,12 @@ public static class SideBySide
                 "Take a statement with one figure per account, as profit-loss, balance-sheet or cash-flow.");
         }
 
-        if (books.Select(book => book.Report).FirstOrDefault(report => report.Basis != first.Basis || report.Period != first.Period || report.AsOf != first.AsOf) is { } apart)
+        if (books.Select(book => book.Report).FirstOrDefault(
+            report => report.Basis != first.Basis || report.Period != first.Period || report.AsOf != first.AsOf) is { } apart)
         {
             throw new ProblemException(
-                ProblemKind.Usage, $"{first.Book} is of {Of(first)}, and {apart.Book} of {Of(apart)}.", "Name the basis and the days: --basis accrual --period 2026-03.");
+                ProblemKind.Usage, $"{first.Book} is of {Of(first)}, and {apart.Book} of {Of(apart)}.",
+                "Name the basis and the days: --basis accrual --period 2026-03.");
         }
 
         var rows = new List<ReportRow>();
@@ -38,32 +40,41 @@ public static class SideBySide
 
         var currencies = books.Select(book => book.Report.Currency).DistinctBy(currency => currency.Code).ToList();
         var finest = currencies.MaxBy(currency => currency.Decimals)!;
-        var cells = books.Select(book => book.Report.Rows.DistinctBy(row => row.Key).ToDictionary(row => row.Key, row => Scaled(row.Cells[0], book.Report.Currency, finest))).ToList();
-        var renamed = rows.Where(row => books.Any(book => book.Report.Rows.Any(same => same.Key == row.Key && same.Label != row.Label))).Select(row => row.Key).ToList();
+        var cells = books.Select(
+            book => book.Report.Rows.DistinctBy(row => row.Key)
+                .ToDictionary(row => row.Key, row => Scaled(row.Cells[0], book.Report.Currency, finest))).ToList();
+        var renamed = rows.Where(row => books.Any(book => book.Report.Rows.Any(same => same.Key == row.Key && same.Label != row.Label)))
+            .Select(row => row.Key).ToList();
         return first with
         {
             Book = string.Join(", ", books.Select(book => book.Report.Book)),
             Currency = finest,
-            InWhat = currencies.Count == 1 ? first.InWhat : $"{(first.Basis == AccountingBasis.Cash ? "Cash" : "Accrual")} basis, each book in its own currency",
+            InWhat = currencies.Count == 1 ? first.InWhat
+                : $"{(first.Basis == AccountingBasis.Cash ? "Cash" : "Accrual")} basis, each book in its own currency",
             Columns =
             [
                 .. books.Select(book => ReportColumn.Sum(
                     book.Key, currencies.Count == 1 ? book.Report.Book : $"{book.Report.Book} ({book.Report.Currency.Code})")),
-                .. currencies.Count == 1 ? new[] { ReportColumn.Sum("total", "Total") with { SumOf = [.. books.Select(book => book.Key)] } } : [],
+                .. currencies.Count == 1
+                    ? new[] { ReportColumn.Sum("total", "Total") with { SumOf = [.. books.Select(book => book.Key)] } } : [],
             ],
             Rows =
             [
                 .. rows.Select(row => row with
                 {
                     Cells = row.Kind == RowKind.Heading ? [.. Enumerable.Repeat(Cell.Empty, books.Count + (currencies.Count == 1 ? 1 : 0))]
-                        : CellsOf([.. cells.Select(book => book.GetValueOrDefault(row.Key, new Cell(0)))], currencies.Count == 1 && row.InsteadOfMoney is null),
+                        : CellsOf(
+                            [.. cells.Select(book => book.GetValueOrDefault(row.Key, new Cell(0)))], currencies.Count == 1
+                                && row.InsteadOfMoney is null),
                 }),
             ],
             Checks = [.. books.SelectMany(book => book.Report.Checks.Select(check => check with { Column = book.Report.Book }))],
-            Notes = [.. first.Notes, .. renamed.Count == 0 ? Array.Empty<string>() : [$"Called otherwise in some of the books: {Suggestion.Listed(renamed, "and")}."]],
+            Notes = [.. first.Notes, .. renamed.Count == 0 ? Array.Empty<string>()
+                : [$"Called otherwise in some of the books: {Suggestion.Listed(renamed, "and")}."]],
             OriginOf = (_, _) => new CellOrigin(Amount.Zero, [])
             {
-                Refusal = new OriginRefusal("A figure of several books is traced in one of them.", "Trace it in its book: vlei trace … --book DIR."),
+                Refusal = new OriginRefusal(
+                    "A figure of several books is traced in one of them.", "Trace it in its book: vlei trace … --book DIR."),
             },
         };
     }
@@ -95,7 +106,8 @@ public static class SideBySide
             {
                 place = last + 1;
                 while (place < rows.Count && (rows[place].Level > row.Level
-                    || (rows[place].Kind == RowKind.Account && row.Kind == RowKind.Account && rows[place].Level == row.Level && CodeOrder.Instance.Compare(rows[place].Key, row.Key) < 0)))
+                    || (rows[place].Kind == RowKind.Account && row.Kind == RowKind.Account && rows[place].Level == row.Level
+                        && CodeOrder.Instance.Compare(rows[place].Key, row.Key) < 0)))
                 {
                     place++;
                 }

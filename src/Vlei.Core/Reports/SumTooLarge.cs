@@ -7,5 +7,6 @@ internal static class SumTooLarge
 {
     /// <summary>The problem, with the report and the column that it is in.</summary>
     public static ProblemException In(string title, string column, OverflowException tooLarge) => new(
-        ProblemKind.BadData, $"{title}, column {column}: a sum is larger than 64 bits hold.", "Look for an amount with too many digits.", tooLarge);
+        ProblemKind.BadData, $"{title}, column {column}: a sum is larger than 64 bits hold.",
+        "Look for an amount with too many digits.", tooLarge);
 }

@@ -22,7 +22,9 @@ internal static class AmountFindings
         {
             var isLooked = document.Date >= records.Range.From;
             var large = records.LinesOf(document).Where(line => AccountTypes.IsProfitAndLoss(records.Accounts[line.Account].Type))
-                .GroupBy(line => line.Account).Select(lines => (Account: lines.Key, Amount: lines.Aggregate(Amount.Zero, (sum, line) => sum + line.Amount).Magnitude)).ToList();
+                .GroupBy(line => line.Account)
+                .Select(lines => (Account: lines.Key, Amount: lines.Aggregate(Amount.Zero, (sum, line) => sum + line.Amount).Magnitude))
+                .ToList();
             foreach (var (account, amount) in large)
             {
                 var (count, largest) = accounts.GetValueOrDefault(account);
@@ -51,7 +53,8 @@ internal static class AmountFindings
             {
                 yield return records.Of(
                     "unusual-amount", document,
-                    $"{Times(document.Total, most)} times the largest of {times} earlier documents of its kind with {records.NameOf(document.Contact)}");
+                    $"{Times(document.Total, most)} times the largest "
+                        + $"of {times} earlier documents of its kind with {records.NameOf(document.Contact)}");
             }
 
             contacts[(document.Contact, document.Kind)] = (times + 1, document.Total > most ? document.Total : most);
@@ -65,7 +68,9 @@ internal static class AmountFindings
         foreach (var document in records.Documents.Where(document => document.Contact > 0))
         {
             var own = records.LinesOf(document).Select(line => line.Account).Distinct()
-                .Where(account => AccountTypes.IsProfitAndLoss(records.Accounts[account].Type) || records.Accounts[account].Type == AccountType.Inventory).ToList();
+                .Where(
+                    account => AccountTypes.IsProfitAndLoss(records.Accounts[account].Type)
+                        || records.Accounts[account].Type == AccountType.Inventory).ToList();
             if (own.Count == 0)
             {
                 continue;
@@ -82,7 +87,9 @@ internal static class AmountFindings
                 yield return records.Of(
                     "new-account", document,
                     $"The first time that {records.NameOf(document.Contact)} is on {records.AccountInWords(account)}; so far on "
-                        + string.Join(", ", known.OrderByDescending(use => use.Value).Select(use => $"{records.AccountInWords(use.Key)} ({(use.Value == 1 ? "once" : $"{use.Value} times")})"))) with
+                        + string.Join(
+                            ", ", known.OrderByDescending(use => use.Value).Select(
+                                use => $"{records.AccountInWords(use.Key)} ({(use.Value == 1 ? "once" : $"{use.Value} times")})"))) with
                 {
                     Key = $"new-account/{records.IdOf(document)}/{records.Accounts[account].Code}",
                     Account = account,
@@ -101,7 +108,9 @@ internal static class AmountFindings
     {
         RecordField Field(string name) => RecordTables.TaxCodes.Fields[RecordTables.TaxCodes.IndexOf(name)];
         var codes = records.Context.Ledger.ReadRecords(RecordTables.TaxCodes, [Field("code"), Field("rate"), Field("direction")])
-            .ToDictionary(code => code.Key, code => (Code: code.Values[0].Text ?? "", Rate: code.Values[1].Number ?? 0, Direction: code.Values[2].Text));
+            .ToDictionary(
+                code => code.Key,
+                code => (Code: code.Values[0].Text ?? "", Rate: code.Values[1].Number ?? 0, Direction: code.Values[2].Text));
         foreach (var document in records.Within)
         {
             foreach (var lines in records.LinesOf(document).Where(line => line.TaxCode > 0).GroupBy(line => line.TaxCode))
@@ -111,7 +120,8 @@ internal static class AmountFindings
                     continue;
                 }
 
-                Amount SumOf(TaxPart part) => lines.Where(line => line.TaxPart == part).Aggregate(Amount.Zero, (sum, line) => sum + line.Amount);
+                Amount SumOf(TaxPart part) => lines.Where(line => line.TaxPart == part)
+                    .Aggregate(Amount.Zero, (sum, line) => sum + line.Amount);
                 var (taxed, tax) = (SumOf(TaxPart.Base), SumOf(TaxPart.Tax));
 
                 // Each line may have been rounded by itself.
@@ -121,7 +131,9 @@ internal static class AmountFindings
                 {
                     yield return records.Of(
                         "tax", document,
-                        $"{DecimalText.Write(code.Rate, RecordField.DecimalPlaces).TrimEnd('0').TrimEnd('.')} % of {records.Text(taxed.Magnitude)} ({code.Code}) is {records.Text(due.Magnitude)}, and the tax is {records.Text(tax.Magnitude)}") with
+                        $"{DecimalText.Write(code.Rate, RecordField.DecimalPlaces).TrimEnd('0').TrimEnd('.')} % of "
+                        + $"{records.Text(taxed.Magnitude)} ({code.Code}) is {records.Text(due.Magnitude)}, and the tax is "
+                        + records.Text(tax.Magnitude)) with
                     {
                         Key = $"tax/{records.IdOf(document)}/{code.Code}",
                         Amount = tax - due,
@@ -130,7 +142,9 @@ internal static class AmountFindings
 
                 if (SideOf(document) is { } side && code.Direction is "sales" or "purchases" && code.Direction != SideOf(document))
                 {
-                    yield return records.Of("tax", document, $"The tax code {code.Code} is for {code.Direction}, and this is a {DocumentKinds.Names[document.Kind - 1]}") with
+                    yield return records.Of(
+                        "tax", document,
+                        $"The tax code {code.Code} is for {code.Direction}, and this is a {DocumentKinds.Names[document.Kind - 1]}") with
                     {
                         Key = $"tax/{records.IdOf(document)}/{code.Code}/side",
                     };

@@ -13,10 +13,14 @@ internal static class BalanceFindings
     /// <summary>Bank and cash accounts that were below zero, from which day on, and how far.</summary>
     public static IEnumerable<Finding> MoneyBelowZero(ReviewRecords records)
     {
-        foreach (var account in records.Accounts.Values.Where(account => account.Type is AccountType.Bank or AccountType.Cash).OrderBy(account => account.Code, CodeOrder.Instance))
+        foreach (var account in records.Accounts.Values.Where(account => account.Type is AccountType.Bank or AccountType.Cash)
+            .OrderBy(account => account.Code, CodeOrder.Instance))
         {
-            var days = records.Documents.SelectMany(document => records.LinesOf(document).Where(line => line.Account == account.Key).Select(line => (document.Date, line.Amount)))
-                .GroupBy(line => line.Date).Select(day => (Date: day.Key, Amount: day.Aggregate(Amount.Zero, (sum, line) => sum + line.Amount)));
+            var days = records.Documents.SelectMany(
+                document => records.LinesOf(document).Where(line => line.Account == account.Key)
+                    .Select(line => (document.Date, line.Amount)))
+                .GroupBy(line => line.Date).Select(
+                    day => (Date: day.Key, Amount: day.Aggregate(Amount.Zero, (sum, line) => sum + line.Amount)));
             var (balance, since, lowest) = (Amount.Zero, default(DateOnly?), Amount.Zero);
             foreach (var (date, amount) in days)
             {
@@ -62,7 +66,8 @@ internal static class BalanceFindings
                 var id = records.Context.Ledger.Document(history[item].Document).Id;
                 yield return new Finding(
                     "unapplied", $"unapplied/{id}/{records.Accounts[history[item].Account].Code}", history[item].Date,
-                    $"{records.Text(open[item].Magnitude)} of {records.Text(history[item].Total.Magnitude)} is not applied after {age} days",
+                    $"{records.Text(open[item].Magnitude)} of {records.Text(history[item].Total.Magnitude)} is not applied "
+                        + $"after {age} days",
                     $"show open-items --as-of {PeriodText.Iso(records.Range.To)} --only \"document={id}\"",
                     Finding.FingerprintOf([history[item].Document, history[item].Account, history[item].Contact, open[item].MinorUnits]))
                 {
@@ -91,7 +96,8 @@ internal static class BalanceFindings
                 yield return new Finding(
                     "credit-balance", $"credit-balance/{side}/{ids[contact]}", records.Range.To,
                     $"{records.NameOf(contact)} is in credit as a {side}: {records.Text(balance.Magnitude)}",
-                    $"show {ledger} --period /{day} --only \"contact={ids[contact]}\"", Finding.FingerprintOf([contact, balance.MinorUnits]))
+                    $"show {ledger} --period /{day} --only \"contact={ids[contact]}\"",
+                    Finding.FingerprintOf([contact, balance.MinorUnits]))
                 {
                     Contact = contact,
                     Amount = balance.Magnitude,
@@ -102,7 +108,8 @@ internal static class BalanceFindings
 
     private static Finding Below(ReviewRecords records, Account account, DateOnly from, DateOnly to, Amount lowest) => new(
         "below-zero", $"below-zero/{account.Code}/{PeriodText.Iso(from)}", from,
-        $"{records.AccountInWords(account.Key)} was below zero from {PeriodText.Iso(from)} to {PeriodText.Iso(to)}, at the lowest {records.Text(lowest)}",
+        $"{records.AccountInWords(account.Key)} was below zero "
+            + $"from {PeriodText.Iso(from)} to {PeriodText.Iso(to)}, at the lowest {records.Text(lowest)}",
         $"show general-ledger --period {PeriodText.Iso(from)}/{PeriodText.Iso(to)} --only \"account={account.Code}\"",
         Finding.FingerprintOf([account.Key, from.DayNumber, lowest.MinorUnits]))
     {

@@ -19,15 +19,18 @@ internal static class EntryFindings
     {
         var same = records.Documents.Where(document => document.Contact > 0 && !document.Total.IsZero)
             .ToLookup(document => (document.Contact, document.Kind, document.Total));
-        var byReference = records.Documents.Where(document => document.Contact > 0 && !IsOwn(document) && records.ReferenceOf(document).Length > 0)
+        var byReference = records.Documents.Where(
+            document => document.Contact > 0 && !IsOwn(document) && records.ReferenceOf(document).Length > 0)
             .ToLookup(document => (document.Contact, document.Kind, Reference: records.ReferenceOf(document)));
         foreach (var document in records.Within.Where(document => document.Contact > 0))
         {
             var before = same[(document.Contact, document.Kind, document.Total)].Where(other => IsBefore(other, document)).ToList();
 
             // What comes again and again at the same amount is rent, or wages.
-            var isRegular = before.Count(other => document.Date.DayNumber - other.Date.DayNumber is > NearDays and < YearDays) >= RegularTimes;
-            var near = before.Where(other => document.Date.DayNumber - other.Date.DayNumber <= NearDays && !isRegular).Cast<ReviewDocument?>().LastOrDefault();
+            var isRegular = before.Count(
+                other => document.Date.DayNumber - other.Date.DayNumber is > NearDays and < YearDays) >= RegularTimes;
+            var near = before.Where(other => document.Date.DayNumber - other.Date.DayNumber <= NearDays && !isRegular)
+                .Cast<ReviewDocument?>().LastOrDefault();
             var reference = records.ReferenceOf(document);
             var twin = reference.Length == 0 || IsOwn(document) ? null : byReference[(document.Contact, document.Kind, reference)]
                 .Where(other => IsBefore(other, document)).Cast<ReviewDocument?>().LastOrDefault();
@@ -40,7 +43,8 @@ internal static class EntryFindings
             var isSame = earlier.Total == document.Total;
             yield return new Finding(
                 "duplicate", $"duplicate/{id}", document.Date,
-                $"{(isSame ? "The same contact, kind and amount" : "The same contact and kind")} as {other} of {PeriodText.Iso(earlier.Date)}"
+                $"{(isSame ? "The same contact, kind and amount" : "The same contact and kind")} as {other} of "
+                    + PeriodText.Iso(earlier.Date)
                     + (twin is null ? "" : $"; both have the reference {reference}"),
                 ReviewRecords.ShowLines(new DateRange(earlier.Date, document.Date), other, id), records.FingerprintOf(earlier, document))
             {
@@ -83,7 +87,8 @@ internal static class EntryFindings
             if (records.EnteredOn(document) is { } entered && entered.DayNumber - document.Date.DayNumber > LateDays)
             {
                 yield return records.Of(
-                    "late-entry", document, $"Entered on {PeriodText.Iso(entered)}, {entered.DayNumber - document.Date.DayNumber} days after its date");
+                    "late-entry", document,
+                    $"Entered on {PeriodText.Iso(entered)}, {entered.DayNumber - document.Date.DayNumber} days after its date");
             }
         }
     }
@@ -93,14 +98,16 @@ internal static class EntryFindings
     {
         var numbered = records.Documents.Select(document => (Document: document, Number: records.NumberOf(document)))
             .Where(known => known.Number.Length > 0).ToList();
-        foreach (var repeated in numbered.GroupBy(known => (known.Document.Kind, known.Number, Contact: IsOwn(known.Document) ? 0 : known.Document.Contact))
+        foreach (var repeated in numbered.GroupBy(
+            known => (known.Document.Kind, known.Number, Contact: IsOwn(known.Document) ? 0 : known.Document.Contact))
             .Where(group => group.Count() > 1))
         {
             var last = repeated.Last().Document;
             if (last.Date >= records.Range.From)
             {
                 var ids = repeated.Select(known => records.IdOf(known.Document)).ToArray();
-                yield return records.Of("repeated-number", last, $"The number {repeated.Key.Number} is on {string.Join(", ", ids.SkipLast(1))} too") with
+                yield return records.Of(
+                    "repeated-number", last, $"The number {repeated.Key.Number} is on {string.Join(", ", ids.SkipLast(1))} too") with
                 {
                     Command = ReviewRecords.ShowLines(new DateRange(repeated.First().Document.Date, last.Date), ids),
                     Fingerprint = records.FingerprintOf(repeated.Select(known => known.Document)),
@@ -111,14 +118,17 @@ internal static class EntryFindings
         foreach (var series in numbered.Where(known => IsOwn(known.Document)).Select(known => (known.Document, Cut: Cut(known.Number)))
             .Where(known => known.Cut is not null).GroupBy(known => (known.Document.Kind, known.Cut!.Value.Prefix, known.Cut.Value.Digits)))
         {
-            foreach (var gap in Gaps(records, [.. series.Select(known => (known.Document, known.Cut!.Value.Number))], series.Key.Prefix, series.Key.Digits))
+            foreach (var gap
+                in Gaps(
+                    records, [.. series.Select(known => (known.Document, known.Cut!.Value.Number))], series.Key.Prefix, series.Key.Digits))
             {
                 yield return gap;
             }
         }
     }
 
-    private static IEnumerable<Finding> Gaps(ReviewRecords records, List<(ReviewDocument Document, long Number)> series, string prefix, int digits)
+    private static IEnumerable<Finding> Gaps(
+        ReviewRecords records, List<(ReviewDocument Document, long Number)> series, string prefix, int digits)
     {
         var sorted = series.OrderBy(known => known.Number).ToList();
         if (sorted.Count(known => known.Document.Date >= records.Range.From) < LeastInSeries)
@@ -141,21 +151,24 @@ internal static class EntryFindings
                 missing == 1 ? $"{first} is missing: after {Text(before.Number)} comes {Text(after.Number)}"
                     : $"{first} to {last} are missing: after {Text(before.Number)} comes {Text(after.Number)}",
                 ReviewRecords.ShowLines(
-                    before.Document.Date < after.Document.Date ? new DateRange(before.Document.Date, after.Document.Date) : new DateRange(after.Document.Date, before.Document.Date),
+                    before.Document.Date < after.Document.Date ? new DateRange(before.Document.Date, after.Document.Date)
+                        : new DateRange(after.Document.Date, before.Document.Date),
                     records.IdOf(before.Document), records.IdOf(after.Document)),
                 Finding.FingerprintOf([before.Number, after.Number]));
         }
     }
 
     // What we write ourselves has numbers of our own; on bills and supplier credits they are the supplier's.
-    private static bool IsOwn(ReviewDocument document) => DocumentKinds.Names[document.Kind - 1] is not ("bill" or "supplier-credit" or "expense" or "opening");
+    private static bool IsOwn(ReviewDocument document) =>
+        DocumentKinds.Names[document.Kind - 1] is not ("bill" or "supplier-credit" or "expense" or "opening");
 
     private static (string Prefix, long Number, int Digits)? Cut(string number)
     {
         const int MostDigits = 15;
         var end = number.AsSpan().TrimEnd("0123456789").Length;
         var digits = number.Length - end;
-        return digits is > 0 and <= MostDigits ? (number[..end], long.Parse(number.AsSpan(end), System.Globalization.CultureInfo.InvariantCulture), digits) : null;
+        return digits is > 0 and <= MostDigits
+            ? (number[..end], long.Parse(number.AsSpan(end), System.Globalization.CultureInfo.InvariantCulture), digits) : null;
     }
 
     private static bool IsBefore(ReviewDocument other, ReviewDocument document) =>

@@ -108,7 +108,8 @@ internal sealed class ReviewRecords
 
     /// <summary>The same of several days.</summary>
     public static string ShowLines(DateRange days, params string[] ids) =>
-        $"show lines --period {PeriodText.Iso(days.From)}{(days.Days == 1 ? "" : $"/{PeriodText.Iso(days.To)}")} --only \"document={string.Join(',', ids)}\"";
+        $"show lines --period {PeriodText.Iso(days.From)}{(days.Days == 1 ? "" : $"/{PeriodText.Iso(days.To)}")} "
+        + $"--only \"document={string.Join(',', ids)}\"";
 
     private string TextOf(ReviewDocument document, int text) => _texts.Value.GetValueOrDefault(document.Key)?[text].Text ?? "";
 
@@ -125,7 +126,8 @@ internal sealed class ReviewRecords
         for (var first = 0; first < end;)
         {
             var (next, total, contact) = (first, Amount.Zero, 0);
-            for (; next < end && Of(PostingField.Document, next) == Of(PostingField.Document, first) && Of(PostingField.Day, next) == Of(PostingField.Day, first); next++)
+            for (; next < end && Of(PostingField.Document, next) == Of(PostingField.Document, first)
+                && Of(PostingField.Day, next) == Of(PostingField.Day, first); next++)
             {
                 var line = new ReviewLine(
                     (int)Of(PostingField.Account, next), (int)Of(PostingField.Contact, next), new Amount(Of(PostingField.Amount, next)),
@@ -136,7 +138,8 @@ internal sealed class ReviewRecords
             }
 
             documents.Add(new ReviewDocument(
-                (int)Of(PostingField.Document, first), month.First.AddDays((int)Of(PostingField.Day, first) - 1), (int)Of(PostingField.Kind, first),
+                (int)Of(PostingField.Document, first), month.First.AddDays((int)Of(PostingField.Day, first) - 1),
+                (int)Of(PostingField.Kind, first),
                 contact, total, _lines.Count - (next - first), next - first));
             first = next;
         }

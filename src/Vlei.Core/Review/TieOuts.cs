@@ -82,7 +82,8 @@ public static class TieOuts
         var (ledger, wanted) = (context.Ledger, months.Within(context.Records).Range);
         var balances = new Dictionary<(AccountingBasis, int), Amount>();
         var sums = Enum.GetValues<AccountingBasis>().ToDictionary(basis => basis, basis =>
-            ledger.MonthSums(basis, new DateRange(context.Records.From, DateOnly.MaxValue)).ToDictionary(month => month.Month, month => month.Sums));
+            ledger.MonthSums(basis, new DateRange(context.Records.From, DateOnly.MaxValue))
+                .ToDictionary(month => month.Month, month => month.Sums));
         var accounts = ledger.Accounts.ToDictionary(account => account.Key);
         foreach (var (month, basis, account, open) in OpenItemTotals.ByMonth(ledger))
         {

@@ -64,12 +64,16 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
     /// <param name="definition">The report.</param>
     /// <param name="accounts">The rows of the trial balance; the last is the total.</param>
     /// <param name="checks">A check for each account.</param>
-    public ReportTable<LedgerRow, LedgerFigure> Table(ReportDefinition definition, IReadOnlyList<FigureRow<TermSums>> accounts, out IReadOnlyList<ReportCheck> checks)
+    public ReportTable<LedgerRow, LedgerFigure> Table(
+        ReportDefinition definition, IReadOnlyList<FigureRow<TermSums>> accounts, out IReadOnlyList<ReportCheck> checks)
     {
         var (rows, entries) = (new FigureRows<LedgerRow>(), Entries());
         checks = [.. accounts.SkipLast(1).Select(account => AddAccount(rows, account, entries)).ToList()];
         var total = accounts[^1].Of;
-        rows.Add(new FigureRow<LedgerRow>("total", Caption.Ours("Total"), RowKind.GrandTotal, 0, new LedgerRow(total, Of(total, LedgerMeasure.Closing), null, null, false)));
+        rows.Add(
+            new FigureRow<LedgerRow>(
+                "total", Caption.Ours("Total"), RowKind.GrandTotal, 0,
+                new LedgerRow(total, Of(total, LedgerMeasure.Closing), null, null, false)));
         return new ReportTable<LedgerRow, LedgerFigure>(definition.Title, _columns, rows, this);
     }
 
@@ -108,7 +112,9 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
         }
         else if (measure == LedgerMeasure.Closing)
         {
-            records.Parts.AddRange([.. PartsOf(row.Account, LedgerMeasure.Opening, sign), PartOf([new OriginTerm(entry.Account, PostingSide.Both, sign)]) with { Last = entry.Place }]);
+            records.Parts.AddRange(
+                [.. PartsOf(row.Account, LedgerMeasure.Opening, sign),
+                    PartOf([new OriginTerm(entry.Account, PostingSide.Both, sign)]) with { Last = entry.Place }]);
         }
         else
         {
@@ -121,27 +127,34 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
     {
         var (closing, balance) = ($"closing({account.Key})", Of(account.Of, LedgerMeasure.Opening));
         rows.Add(FigureRow<LedgerRow>.Heading(account.Key, account.Label, 0));
-        Add($"opening({account.Key})", Caption.Ours("Opening balance"), RowKind.Record, 1, new LedgerRow(account.Of, balance, null, Days.From, true), closing);
+        Add(
+            $"opening({account.Key})", Caption.Ours("Opening balance"), RowKind.Record, 1,
+            new LedgerRow(account.Of, balance, null, Days.From, true), closing);
         foreach (var entry in entries[AccountOf(account.Of)])
         {
             balance += entry.Amount;
-            Add(_texts.KeyOf(entry), _texts.IdOf(entry), RowKind.Record, 1, new LedgerRow(account.Of, balance, entry, null, false), closing);
+            Add(
+                _texts.KeyOf(entry), _texts.IdOf(entry), RowKind.Record, 1, new LedgerRow(account.Of, balance, entry, null, false),
+                closing);
         }
 
         Add(closing, Caption.Ours("Closing balance"), RowKind.Total, 0, new LedgerRow(account.Of, balance, null, Days.To, false), "total");
-        return new ReportCheck("Balances end as in the trial balance", Of(account.Of, LedgerMeasure.Closing), balance, account.Label.English);
+        return new ReportCheck(
+            "Balances end as in the trial balance", Of(account.Of, LedgerMeasure.Closing), balance, account.Label.English);
 
         void Add(string key, Caption label, RowKind kind, int level, LedgerRow row, string total) =>
             rows.Add(new FigureRow<LedgerRow>(key, label, kind, level, row) { CountsIn = total });
     }
 
     private ILookup<int, PostingEntry> Entries() => PostingEntries.Of(
-        _context.Ledger, PartOf([.. _context.Ledger.Accounts.Select(account => new OriginTerm(account.Key, PostingSide.Both, 1))])).ToLookup(entry => entry.Account);
+        _context.Ledger, PartOf([.. _context.Ledger.Accounts.Select(account => new OriginTerm(account.Key, PostingSide.Both, 1))]))
+            .ToLookup(entry => entry.Account);
 
     private OriginPart PartOf(IReadOnlyList<OriginTerm> terms) => new("", _source, Days, terms, _figures.Filter);
 
     // The account whose postings stand in a row of the trial balance; the row of earlier profits has none.
-    private static int AccountOf(TermSums account) => account.ByMeasure[(int)LedgerMeasure.Debit].Select(term => term.Account).FirstOrDefault();
+    private static int AccountOf(TermSums account) =>
+        account.ByMeasure[(int)LedgerMeasure.Debit].Select(term => term.Account).FirstOrDefault();
 
     private Amount Of(TermSums account, LedgerMeasure measure) => _figures.Of(account, (int)measure);
 

@@ -37,7 +37,8 @@ public static class GeneralLedgerReport
             var figures = StatementFigures.Of(context, request, shape, _ => true, TrialBalanceReport.Spans);
             var accounts = TrialBalanceReport.Rows(context.Ledger.Accounts, figures, request.Statement.Zeros);
             var ledger = new GeneralLedgerFigures(context, figures, shape.Source);
-            var report = ledger.Table(Definition, accounts, out var checks).In(Statement.Frame(Definition, context, request, isOfMoment: false, figures)) with
+            var report = ledger.Table(Definition, accounts, out var checks)
+                .In(Statement.Frame(Definition, context, request, isOfMoment: false, figures)) with
             {
                 Checks = checks,
             };

@@ -72,7 +72,8 @@ internal sealed class Statement
     }
 
     /// <summary>The report without its rows and checks.</summary>
-    public static Report Frame(ReportDefinition definition, ReportContext context, ReportRequest request, bool isOfMoment, StatementFigures figures)
+    public static Report Frame(
+        ReportDefinition definition, ReportContext context, ReportRequest request, bool isOfMoment, StatementFigures figures)
     {
         var (range, basis) = (context.PeriodOf(request).Range, request.Basis ?? context.Basis);
         var frame = ReportFrame.Of(definition.Key, definition.Title, context, request, range, isOfMoment, basis);
@@ -86,7 +87,8 @@ internal sealed class Statement
     }
 
     /// <summary>The rows as a table.</summary>
-    public static ReportTable<TermSums, PostedFigure> Table(ReportDefinition definition, StatementFigures figures, IReadOnlyList<FigureRow<TermSums>> rows)
+    public static ReportTable<TermSums, PostedFigure> Table(
+        ReportDefinition definition, StatementFigures figures, IReadOnlyList<FigureRow<TermSums>> rows)
     {
         var table = new FigureRows<TermSums>();
         foreach (var row in rows)
@@ -94,7 +96,10 @@ internal sealed class Statement
             table.Add(row);
         }
 
-        return new ReportTable<TermSums, PostedFigure>(definition.Title, figures.Columns.Columns, table, figures) { MinorUnitsInOne = figures.MinorUnitsInOne };
+        return new ReportTable<TermSums, PostedFigure>(definition.Title, figures.Columns.Columns, table, figures)
+        {
+            MinorUnitsInOne = figures.MinorUnitsInOne,
+        };
     }
 
     /// <summary>The same report, marked where it would look whole and is not.</summary>

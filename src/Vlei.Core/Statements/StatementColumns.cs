@@ -74,7 +74,8 @@ internal sealed class StatementColumns
         var period = context.PeriodOf(request);
         var unit = request.By?.Unit;
         IReadOnlyList<DateRange> pieces = unit is { } by ? context.Calendar.Split(period.Range, by) : [period.Range];
-        columns._whole = new PostedFigure("", FiguresOf(context, shape.IsOfMoment, shape.Source, period.Range, null), shape.Measures.Count - 1);
+        columns._whole = new PostedFigure(
+            "", FiguresOf(context, shape.IsOfMoment, shape.Source, period.Range, null), shape.Measures.Count - 1);
         var earlier = request.Compare.SelectMany(comparison => comparison
             .Earlier(period, pieces, unit, context.Calendar, context.Records)
             .Select(cut => new Earlier(cut, comparison.Kind == ComparisonKind.Budget))).ToList();
@@ -113,7 +114,9 @@ internal sealed class StatementColumns
         var first = context.Records.From < range.From ? context.Records.From : range.From;
         var year = context.Calendar.UnitOf(TimeUnit.FiscalYear, isOfMoment ? range.To : range.From).From;
         return new ColumnFigures(
-            new Figure(source, isOfMoment ? new DateRange(context.Records.From < range.To ? context.Records.From : range.To, range.To) : range, slice),
+            new Figure(
+                source, isOfMoment ? new DateRange(context.Records.From < range.To ? context.Records.From : range.To, range.To) : range,
+                slice),
             new Figure(source, new DateRange(first, range.From.AddDays(-1)), slice),
             new Figure(source, new DateRange(first, year.AddDays(-1)), slice));
     }
@@ -157,7 +160,9 @@ internal sealed class StatementColumns
     private void AddSlice(FieldValue value, int place, DateRange range, IReadOnlyList<Earlier> earlier)
     {
         AddGroup(
-            new ReportColumn(value.Id, place == 0 ? $"No {_request.By!.Field!.Replace(FieldNames.TagPrefix, "", StringComparison.Ordinal)}" : value.Name, ColumnKind.Money, RangeOf(range)),
+            new ReportColumn(
+                value.Id, place == 0 ? $"No {_request.By!.Field!.Replace(FieldNames.TagPrefix, "", StringComparison.Ordinal)}"
+                    : value.Name, ColumnKind.Money, RangeOf(range)),
             range, place, earlier, other => Named(other, value.Id, ""));
     }
 

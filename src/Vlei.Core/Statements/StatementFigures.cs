@@ -94,10 +94,12 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
     };
 
     /// <inheritdoc/>
-    public void AddBehind(TermSums row, PostedFigure figure, int sign, OriginRecords records) => records.Parts.AddRange(PartsOf(row, figure, sign));
+    public void AddBehind(TermSums row, PostedFigure figure, int sign, OriginRecords records) =>
+        records.Parts.AddRange(PartsOf(row, figure, sign));
 
     /// <summary>What a row comes to in a column of postings.</summary>
-    public Amount Of(TermSums row, int column) => Of(row.ByMeasure[Columns.Columns.FigureAt(column).Measure], Columns.Columns.FigureAt(column).Of);
+    public Amount Of(TermSums row, int column) =>
+        Of(row.ByMeasure[Columns.Columns.FigureAt(column).Measure], Columns.Columns.FigureAt(column).Of);
 
     /// <summary>What terms come to in some days.</summary>
     public Amount Of(IReadOnlyList<Term> terms, ColumnFigures figures)

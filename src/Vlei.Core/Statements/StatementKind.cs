@@ -22,7 +22,8 @@ internal sealed record StatementKind(
 
     /// <summary>Whether postings on the account count towards any of its rows.</summary>
     public bool RestsOn(Account account) => Shows(account)
-        || (Computed.Any(ComputedRow.HoldsProfit) && (AccountTypes.IsProfitAndLoss(account.Type) || account.Type == AccountType.RetainedEarnings));
+        || (Computed.Any(ComputedRow.HoldsProfit)
+            && (AccountTypes.IsProfitAndLoss(account.Type) || account.Type == AccountType.RetainedEarnings));
 
     /// <summary>Profit and loss.</summary>
     public static StatementKind ProfitAndLoss { get; } = new(

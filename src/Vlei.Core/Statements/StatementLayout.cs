@@ -181,7 +181,8 @@ internal sealed class StatementLayout
             }
 
             var meant = choice.List.NamedOf(field.Field.Name, field.Values, mayNameNone: true);
-            return _ledger.Accounts.Zip(field.PlacesIn(_ledger.Accounts)).Where(account => meant[account.Second]).Select(account => account.First);
+            return _ledger.Accounts.Zip(field.PlacesIn(_ledger.Accounts)).Where(account => meant[account.Second])
+                .Select(account => account.First);
         }
         catch (ProblemException problem)
         {

@@ -68,7 +68,9 @@ internal sealed class StatementRows
                 result.Text.Show == "percent" ? ColumnKind.Percent : ColumnKind.Ratio)),
             _ => throw new InvalidOperationException($"There is no such part: {part}."),
         };
-        return _values[part.Text.Key] = new FigureRow<TermSums>(part.Text.Key, Caption.Ours(part.Text.Label), RowKind.Account, 0, sums) { Formula = formula };
+        return _values[part.Text.Key] = new FigureRow<TermSums>(
+            part.Text.Key, Caption.Ours(part.Text.Label), RowKind.Account, 0, sums)
+        { Formula = formula };
     }
 
     // A part stands in a group, and counts in the total of one that is shown.
@@ -103,7 +105,8 @@ internal sealed class StatementRows
                 {
                     Kind = part == _last ? RowKind.GrandTotal : RowKind.Result,
                     Level = level,
-                    MadeOf = _values[part.Text.Key].Formula is null ? [.. result.Formula.Parts.Select(made => (made.Key, made.Sign))] : null,
+                    MadeOf = _values[part.Text.Key].Formula is null ? [.. result.Formula.Parts.Select(made => (made.Key, made.Sign))]
+                        : null,
                 });
                 break;
         }
@@ -131,7 +134,8 @@ internal sealed class StatementRows
 
         var label = part.Text.Label;
         _rows.Add(new FigureRow<TermSums>(
-            $"total-{part.Text.Key}", Caption.Ours($"Total {char.ToLowerInvariant(label[0])}{label[1..]}"), RowKind.Total, level, TotalOf(part))
+            $"total-{part.Text.Key}", Caption.Ours($"Total {char.ToLowerInvariant(label[0])}{label[1..]}"), RowKind.Total, level,
+            TotalOf(part))
         {
             Within = TotalOf(part), CountsIn = total,
         });

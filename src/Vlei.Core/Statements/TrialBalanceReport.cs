@@ -53,7 +53,8 @@ public static class TrialBalanceReport
         {
             var figures = StatementFigures.Of(context, request, shape, _ => true, Spans);
             var rows = Rows(context.Ledger.Accounts, figures, request.Statement.Zeros);
-            var report = Statement.Table(Definition, figures, rows).In(Statement.Frame(Definition, context, request, isOfMoment: false, figures));
+            var report = Statement.Table(Definition, figures, rows)
+                .In(Statement.Frame(Definition, context, request, isOfMoment: false, figures));
             return Statement.MarkedInPart(report with { Checks = [.. Checks(figures, rows[^1].Of)] }, figures);
         });
     }
@@ -70,14 +71,20 @@ public static class TrialBalanceReport
             var sum = SumOf(account, account == retained ? earlierProfit : []);
             if (figures.Has(sum) || (zeros && account.Active))
             {
-                rows.Add(new FigureRow<TermSums>(account.Code, $"{account.Code} {account.Name}", RowKind.Account, 0, sum) { CountsIn = "total" });
+                rows.Add(
+                    new FigureRow<TermSums>(
+                        account.Code, $"{account.Code} {account.Name}", RowKind.Account, 0, sum)
+                    { CountsIn = "total" });
             }
         }
 
         var unclosed = WithClosing(earlierProfit, [], []);
         if (retained is null && figures.Has(unclosed))
         {
-            rows.Add(new FigureRow<TermSums>(RetainedKey, Caption.Ours("Retained earnings"), RowKind.Account, 0, unclosed) { CountsIn = "total" });
+            rows.Add(
+                new FigureRow<TermSums>(
+                    RetainedKey, Caption.Ours("Retained earnings"), RowKind.Account, 0, unclosed)
+                { CountsIn = "total" });
         }
 
         rows.Add(new FigureRow<TermSums>("total", Caption.Ours("Total"), RowKind.GrandTotal, 0, new TermSums(

@@ -29,19 +29,23 @@ public static class Details
         if ((long)report.Rows.Count * report.Columns.Count > MostFigures)
         {
             throw new ProblemException(
-                ProblemKind.Usage, string.Create(CultureInfo.InvariantCulture, $"{report.Title} has {report.Rows.Count:N0} rows, and the records behind every figure of them would be too many."),
+                ProblemKind.Usage, string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{report.Title} has {report.Rows.Count:N0} rows, and the records behind every figure of them would be too many."),
                 "Narrow it, take --summary, or leave --with-detail out: vlei trace shows what is behind one figure.");
         }
 
         var look = report.Look with { Chart = null, Details = DetailDepth.None, TemplateFile = null, Template = null, Subtitle = null };
         var traces = TracesOf(report, context);
-        var columns = traces.SelectMany(trace => trace.Records.Columns).DistinctBy(column => column.Key).OrderBy(column => Array.IndexOf(Order, column.Key)).ToList();
+        var columns = traces.SelectMany(trace => trace.Records.Columns).DistinctBy(column => column.Key)
+            .OrderBy(column => Array.IndexOf(Order, column.Key)).ToList();
         var (rows, figures) = (new List<ReportRow>(), new Dictionary<int, CellPlace>());
         foreach (var (figure, records) in traces)
         {
             figures.Add(rows.Count, figure);
             rows.Add(new ReportRow(
-                $"figure-{figures.Count}", $"{report.Rows[figure.Row].Label}, {report.Columns[figure.Column].Heading}", RowKind.Heading, 0, [.. columns.Select(_ => Cell.Empty)]));
+                $"figure-{figures.Count}", $"{report.Rows[figure.Row].Label}, {report.Columns[figure.Column].Heading}", RowKind.Heading,
+                0, [.. columns.Select(_ => Cell.Empty)]));
             var places = columns.Select(column => records.Columns.ToList().FindIndex(own => own.Key == column.Key)).ToList();
             var name = $"figure-{figures.Count}";
             rows.AddRange(records.Rows.Select(row => row with
@@ -55,12 +59,24 @@ public static class Details
             }));
         }
 
-        var list = report with { Key = "records", Title = "Records", Columns = columns, Rows = rows, Checks = [], Foot = [], AddressedTo = [], InWhat = null, Look = look };
+        var list = report with
+        {
+            Key = "records",
+            Title = "Records",
+            Columns = columns,
+            Rows = rows,
+            Checks = [],
+            Foot = [],
+            AddressedTo = [],
+            InWhat = null,
+            Look = look,
+        };
         return report with
         {
             Records = new ReportRecords(list, figures)
             {
-                Documents = report.Look.Details == DetailDepth.Documents ? DocumentsOf(rows, context, lines) is { } documents ? documents with { Look = look } : null : null,
+                Documents = report.Look.Details == DetailDepth.Documents ? DocumentsOf(rows, context, lines) is { } documents
+                    ? documents with { Look = look } : null : null,
             },
         };
     }
@@ -98,12 +114,17 @@ public static class Details
         var report = lines.Build(context, new ReportRequest
         {
             Period = new OpenPeriod(context.Records),
-            List = new ListRequest { GroupBy = ["document"], Columns = ColumnText.Parse("columns", "date,kind,contact,account,item,quantity,memo,amount") },
+            List = new ListRequest
+            {
+                GroupBy = ["document"],
+                Columns = ColumnText.Parse("columns", "date,kind,contact,account,item,quantity,memo,amount")
+            },
             Title = "Documents",
         });
         return report with
         {
-            Rows = [.. report.Rows.Where(row => row.Kind != RowKind.GrandTotal && row.Group is [var document, ..] && wanted.Contains(document))
+            Rows =
+                [.. report.Rows.Where(row => row.Kind != RowKind.GrandTotal && row.Group is [var document, ..] && wanted.Contains(document))
                 .Select(row => row with { Document = row.Kind == RowKind.Heading ? row.Group![0] : null })],
             Checks = [],
         };

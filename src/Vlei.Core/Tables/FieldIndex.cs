@@ -62,7 +62,8 @@ internal sealed class FieldIndex(BoundField bound, FiscalCalendar calendar)
 
     /// <summary>The same, with what of it is ours: what has none, and units of time.</summary>
     public Caption CaptionOf(long number) =>
-        IsNothing(number) || bound.Field.HasOurWords || (!_hasWords && bound.Field.Unit is not null) ? Caption.Ours(LabelOf(number)) : Caption.Name(LabelOf(number));
+        IsNothing(number) || bound.Field.HasOurWords || (!_hasWords && bound.Field.Unit is not null) ? Caption.Ours(LabelOf(number))
+            : Caption.Name(LabelOf(number));
 
     /// <summary>What a value is called.</summary>
     public string LabelOf(long number) => IsNothing(number) ? $"No {bound.Field.Heading.ToLowerInvariant()}"

@@ -25,7 +25,8 @@ public static class FieldLists
         var fields = new TableFields(table, TableReport.ContextOf(table, context, new ReportRequest()));
         var all = fields.All().ToList();
         var found = all.Where(field => words.All(word =>
-            field.Name.Contains(word, StringComparison.OrdinalIgnoreCase) || field.Meaning.Contains(word, StringComparison.OrdinalIgnoreCase))).ToList();
+            field.Name.Contains(word, StringComparison.OrdinalIgnoreCase)
+                || field.Meaning.Contains(word, StringComparison.OrdinalIgnoreCase))).ToList();
         if (found.Count == 0 && words.Count == 1 && fields.Has(words[0]))
         {
             found.Add(fields.Named(words[0]).Field);
@@ -43,7 +44,10 @@ public static class FieldLists
             };
     }
 
-    /// <summary>What a field holds in all records of a table, most often first. Throws a <see cref="ProblemException"/> where there is no such field.</summary>
+    /// <summary>
+    /// What a field holds in all records of a table, most often first. Throws a <see cref="ProblemException"/> where there is no
+    /// such field.
+    /// </summary>
     /// <param name="context">The book.</param>
     /// <param name="table">The table.</param>
     /// <param name="field">The field.</param>

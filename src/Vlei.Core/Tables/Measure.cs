@@ -17,7 +17,9 @@ internal sealed class Measure
         : this(field.Field.Name, field.Field.Heading, field.Field.Type, field.Decimals) => _field = field;
 
     private Measure(string text, ReckonedField formula, int moneyDecimals)
-        : this(text, text, formula.Type, formula.Type == FieldType.Money ? moneyDecimals : formula.Type == FieldType.Integer ? 0 : RecordField.DecimalPlaces) =>
+        : this(
+            text, text, formula.Type, formula.Type == FieldType.Money ? moneyDecimals : formula.Type == FieldType.Integer ? 0
+                : RecordField.DecimalPlaces) =>
         _formula = formula;
 
     /// <summary>One for each row.</summary>

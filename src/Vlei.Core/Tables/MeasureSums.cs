@@ -19,7 +19,8 @@ internal sealed class MeasureSums
         }
 
         Reach(group);
-        (_least[group], _most[group]) = _counts[group] == 0 ? (number, number) : (Math.Min(_least[group], number), Math.Max(_most[group], number));
+        (_least[group], _most[group]) = _counts[group] == 0 ? (number, number)
+            : (Math.Min(_least[group], number), Math.Max(_most[group], number));
         _sums[group] = checked(_sums[group] + number);
         _counts[group]++;
     }
@@ -51,8 +52,11 @@ internal sealed class MeasureSums
     /// <summary>The largest number; nothing where there is none.</summary>
     public long? MostOf(int group) => CountOf(group) == 0 ? null : _most[group];
 
-    /// <summary>The average, half to even, in units of which there are so many to one of the numbers; nothing where there is none.</summary>
-    public long? AverageOf(int group, long scale) => CountOf(group) == 0 ? null : Money.Rounding.Divide((Int128)_sums[group] * scale, _counts[group]);
+    /// <summary>
+    /// The average, half to even, in units of which there are so many to one of the numbers; nothing where there is none.
+    /// </summary>
+    public long? AverageOf(int group, long scale) => CountOf(group) == 0 ? null
+        : Money.Rounding.Divide((Int128)_sums[group] * scale, _counts[group]);
 
     private void Reach(int group)
     {

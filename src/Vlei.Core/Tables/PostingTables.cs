@@ -22,12 +22,15 @@ public static class PostingTables
         { new("line", FieldType.Integer, "Its place in the document"), Column(PostingField.Line) },
         { TableField.DocumentKind("The kind of the document"), Column(PostingField.Kind) },
         { TableField.Reference("account", RecordTables.Accounts, "The account that it is posted to"), Column(PostingField.Account) },
-        { TableField.Reference("contact", RecordTables.Contacts, "Its contact; the document's where it has none of its own"), Column(PostingField.Contact) },
+        { TableField.Reference("contact", RecordTables.Contacts, "Its contact; the document's where it has none of its own"),
+            Column(PostingField.Contact) },
         { TableField.Reference("item", RecordTables.Items, "What was bought or sold"), Column(PostingField.Item) },
         { TableField.Reference("project", RecordTables.Projects, "The job that it is for"), Column(PostingField.Project) },
-        { TableField.Reference("department", RecordTables.Departments, "The part of the business that it is for"), Column(PostingField.Department) },
+        { TableField.Reference("department", RecordTables.Departments, "The part of the business that it is for"),
+            Column(PostingField.Department) },
         { TableField.Reference("tax-code", RecordTables.TaxCodes, "The tax that it is part of"), Column(PostingField.TaxCode) },
-        { new("tax-part", FieldType.Choice, "Whether it is what the tax is counted from, or the tax") { Words = TaxParts }, Column(PostingField.TaxPart) },
+        { new("tax-part", FieldType.Choice, "Whether it is what the tax is counted from, or the tax") { Words = TaxParts },
+            Column(PostingField.TaxPart) },
         { new("amount", FieldType.Money, "Debit positive, credit negative"), Column(PostingField.Amount) },
         {
             new("debit", FieldType.Money, "The amount, where it is a debit"),
@@ -38,8 +41,14 @@ public static class PostingTables
             (_, block) => [.. block["amount"].Select(amount => amount < 0 ? -amount : FieldCells.Nothing)]
         },
         {
-            new("natural", FieldType.Money, "The amount as statements show it: income, liabilities and equity positive as credits, the rest as debits"),
-            (rows, block) => [.. block["amount"].Zip(block["account"], (amount, account) => rows.CreditPositive.Contains(account) ? -amount : amount)]
+            new(
+                "natural", FieldType.Money,
+                "The amount as statements show it: income, liabilities and equity positive as credits, the rest as debits"),
+            (
+                rows, block) =>
+                    [
+                        .. block["amount"]
+                            .Zip(block["account"], (amount, account) => rows.CreditPositive.Contains(account) ? -amount : amount)]
         },
         {
             new("quantity", FieldType.Decimal, "How much of the item; into stock positive, out of it negative") { AddsUp = true },
@@ -84,7 +93,8 @@ public static class PostingTables
         [
             ("--period last-month --only contact=C0012", "everything that was posted with one customer"),
             ("--where \"amount > 10000 and account.type in ('income', 'expense') and date in 'last-3-months'\"", "what is large"),
-            ("--group-by account,month --summary --columns \"natural,average(amount),count\"", "sums of accounts, month by month, below each other"),
+            ("--group-by account,month --summary --columns \"natural,average(amount),count\"",
+                "sums of accounts, month by month, below each other"),
             ("--only account.type=income --rows contact --across quarter --measure natural --percent row", "a cross-table"),
         ],
         Date = "date",
@@ -100,7 +110,10 @@ public static class PostingTables
         Meaning = "Every line of every document, as it was entered",
         Columns = ["date", "kind", "contact", "account", "item", "quantity", "unit-price", "amount"],
         Key = ["document", "line"],
-        Examples = [("--only account.type=income --group-by item --columns \"quantity,natural:Sales,natural * 0.05:Rebate\"", "a rebate of five percent, by item")],
+        Examples =
+            [
+                ("--only account.type=income --group-by item --columns \"quantity,natural:Sales,natural * 0.05:Rebate\"",
+                    "a rebate of five percent, by item")],
         HasBasis = false,
     };
 
@@ -115,7 +128,8 @@ public static class PostingTables
         IsOfMoment = true,
         Read = (context, range) =>
         {
-            var stock = context.Ledger.Accounts.Where(account => account.Type == AccountType.Inventory).Select(account => (long)account.Key).ToHashSet();
+            var stock = context.Ledger.Accounts.Where(account => account.Type == AccountType.Inventory)
+                .Select(account => (long)account.Key).ToHashSet();
             return Read(context, range, block => Places(block["account"], stock.Contains));
         },
     };
@@ -155,7 +169,8 @@ public static class PostingTables
             var own = Own.BlockOf(new PostingRows(context.Ledger, context.Basis, month, first, end, creditPositive), end - first);
 
             // Each block reads from the one that it is made from, which therefore must stay what it is.
-            var block = taken(own) is { } places ? new RowBlock(places.Length, name => [.. places.Select(place => own[name][place])], own) : own;
+            var block = taken(own) is { } places
+                ? new RowBlock(places.Length, name => [.. places.Select(place => own[name][place])], own) : own;
             if (block.Count > 0)
             {
                 yield return block;
@@ -168,7 +183,8 @@ public static class PostingTables
 
     private static Dictionary<long, int> SidesOf(ILedger ledger) => ledger
         .ReadRecords(RecordTables.TaxCodes, [RecordTables.TaxCodes.Fields[RecordTables.TaxCodes.IndexOf("direction")]])
-        .ToDictionary(code => (long)code.Key, code => code.Values[0].Text is { } word ? Math.Max(0, Sides.Words.ToList().IndexOf(word)) : 0);
+        .ToDictionary(
+            code => (long)code.Key, code => code.Values[0].Text is { } word ? Math.Max(0, Sides.Words.ToList().IndexOf(word)) : 0);
 
     // A code for both sides does not say which; nor does a journal, where what is owed to the tax office is a sale's.
     private static int SideOf(long kind, long amount) => DocumentKinds.Names[(int)kind - 1] switch
@@ -179,7 +195,8 @@ public static class PostingTables
     };
 
     // Some postings of a month, one after the other.
-    private sealed record PostingRows(ILedger Ledger, AccountingBasis Basis, YearMonth Month, int First, int End, HashSet<long> CreditPositive)
+    private sealed record PostingRows(
+        ILedger Ledger, AccountingBasis Basis, YearMonth Month, int First, int End, HashSet<long> CreditPositive)
     {
         public long[] Column(PostingField field) => Ledger.ReadMonth(Basis, Month, [field])[field][First..End];
     }

@@ -24,11 +24,18 @@ internal sealed class PostingTexts(ILedger ledger)
     public IReadOnlyList<PostingTextColumn> Columns(bool withAccount, bool withRelease) =>
     [
         new(new("date", "Date", ColumnKind.Date), entry => Cell.Of(entry.Place.Day), item => Cell.Of(item.Date)),
-        new(new("kind", "Kind", ColumnKind.Text), entry => Cell.Of(DocumentOf(entry).Kind), item => Cell.Of(DocumentOf(item.Document).Kind)),
-        new(new("number", "Number", ColumnKind.Text), entry => Cell.Of(DocumentOf(entry).Number), item => Cell.Of(DocumentOf(item.Document).Number)),
-        new(new("contact", "Contact", ColumnKind.Text), entry => Cell.Of(ContactName(entry.Contact)), item => Cell.Of(ContactName(item.Contact))),
+        new(
+            new("kind", "Kind", ColumnKind.Text), entry => Cell.Of(DocumentOf(entry).Kind),
+            item => Cell.Of(DocumentOf(item.Document).Kind)),
+        new(
+            new("number", "Number", ColumnKind.Text), entry => Cell.Of(DocumentOf(entry).Number),
+            item => Cell.Of(DocumentOf(item.Document).Number)),
+        new(
+            new("contact", "Contact", ColumnKind.Text), entry => Cell.Of(ContactName(entry.Contact)),
+            item => Cell.Of(ContactName(item.Contact))),
         .. withAccount ? new PostingTextColumn[] { new(
-            new("account", "Account", ColumnKind.Text), entry => Cell.Of($"{_accounts[entry.Account].Code} {_accounts[entry.Account].Name}"), _ => Cell.Empty) } : [],
+            new("account", "Account", ColumnKind.Text),
+            entry => Cell.Of($"{_accounts[entry.Account].Code} {_accounts[entry.Account].Name}"), _ => Cell.Empty) } : [],
         new(new("memo", "Memo", ColumnKind.Text), entry => Cell.Of(MemoOf(entry)), item => Cell.Of(DocumentOf(item.Document).Memo)),
         .. withRelease ? new PostingTextColumn[] { new(
             new("settled-by", "Settled by", ColumnKind.Text), entry => Cell.Of(ReleaseOf(entry)), _ => Cell.Empty) } : [],

@@ -29,7 +29,8 @@ public static class RecordLists
     };
 
     /// <summary>Customers, suppliers and others, with what they owe and are owed at the end of a day.</summary>
-    public static TableDefinition Contacts { get; } = Of(RecordTables.Contacts, "contact", "Customers, suppliers and others, with what they owe us and we owe them") with
+    public static TableDefinition Contacts { get; } = Of(
+        RecordTables.Contacts, "contact", "Customers, suppliers and others, with what they owe us and we owe them") with
     {
         Fields = [.. OfContacts],
         Columns = ["name", "kind", "email", "phone", "address", "receivable", "payable"],
@@ -39,7 +40,8 @@ public static class RecordLists
     };
 
     /// <summary>The chart of accounts, with balances at the end of a day.</summary>
-    public static TableDefinition Accounts { get; } = Of(RecordTables.Accounts, "account", "The chart of accounts, with what was ever posted to each") with
+    public static TableDefinition Accounts { get; } = Of(
+        RecordTables.Accounts, "account", "The chart of accounts, with what was ever posted to each") with
     {
         Fields = [.. OfAccounts],
         Columns = ["name", "type", "parent", "balance"],
@@ -80,9 +82,11 @@ public static class RecordLists
         };
     }
 
-    private static TableField Self(RecordTable table, string name) => TableField.Reference(name, table, $"The {name.Replace('-', ' ')} itself");
+    private static TableField Self(RecordTable table, string name) =>
+        TableField.Reference(name, table, $"The {name.Replace('-', ' ')} itself");
 
-    private static long[] KeysOf(ILedger ledger, RecordTable table) => [.. ledger.ReadRecords(table, []).Select(record => (long)record.Key)];
+    private static long[] KeysOf(ILedger ledger, RecordTable table) =>
+        [.. ledger.ReadRecords(table, []).Select(record => (long)record.Key)];
 
     private static Lazy<Dictionary<(AccountType, int), long>> Balances(ILedger ledger, DateOnly until)
     {

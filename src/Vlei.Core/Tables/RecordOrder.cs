@@ -3,7 +3,9 @@ using Vlei.Core.Reports;
 
 namespace Vlei.Core.Tables;
 
-/// <summary>The records of a list in the order that is asked for: each key is read once for all of them, then compared as a number.</summary>
+/// <summary>
+/// The records of a list in the order that is asked for: each key is read once for all of them, then compared as a number.
+/// </summary>
 internal sealed class RecordOrder
 {
     private readonly TableDefinition _table;

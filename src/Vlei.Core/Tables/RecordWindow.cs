@@ -38,7 +38,9 @@ internal sealed class RecordWindow
             _ => null,
         }).OfType<TableFigure>().ToList();
         _facts = [.. figures.Where(figure => figure.IsFact).Select(figure => figure.Planned).Distinct()];
-        _measures = [.. figures.Where(figure => figure.IsSum || figure is { IsFact: false, Function: Function.Own }).Select(figure => figure.Measure).Distinct()];
+        _measures =
+            [.. figures.Where(figure => figure.IsSum || figure is { IsFact: false, Function: Function.Own })
+                .Select(figure => figure.Measure).Distinct()];
         (_cells, _numbers) = (new Cell[plan.Columns.Count][], new long[plan.Measures.Count][]);
     }
 
@@ -86,7 +88,8 @@ internal sealed class RecordWindow
         var parts = _keys[record - _first];
 
         // A line of a document, and which settlement released it: INV-7/2@31.
-        return (parts.Length == 1 ? parts[0] : parts.Length == 2 || parts[2] == "0" ? $"{parts[0]}/{parts[1]}" : $"{parts[0]}/{parts[1]}@{parts[2]}", parts[0]);
+        return (parts.Length == 1 ? parts[0] : parts.Length == 2 || parts[2] == "0" ? $"{parts[0]}/{parts[1]}"
+            : $"{parts[0]}/{parts[1]}@{parts[2]}", parts[0]);
     }
 
     /// <summary>Works out the sums so far, record by record; they start anew with each group.</summary>
@@ -134,7 +137,8 @@ internal sealed class RecordWindow
 
         foreach (var (set, rows) in SetsOf(_first, _count))
         {
-            var named = keys.Select(index => (Index: index.Anew(), Set: set)).Select(part => (part.Index, Numbers: part.Index.NumbersOf(part.Set))).ToList();
+            var named = keys.Select(index => (Index: index.Anew(), Set: set))
+                .Select(part => (part.Index, Numbers: part.Index.NumbersOf(part.Set))).ToList();
             Scatter(rows, _keys, row => [.. named.Select(part => part.Index.KeyOf(part.Numbers[row]))]);
             foreach (var fact in _facts)
             {

@@ -34,16 +34,21 @@ internal sealed class TableColumns
         AddEach(null);
         if (_columns.PlaceOf("total") is >= 0 and var total)
         {
-            _columns.AddUp(total, Enumerable.Range(0, parts).Where(part => _columns[part] is FigureColumn<TableFigure>.Base { Shown.Tie: ColumnTie.None }));
+            _columns.AddUp(
+                total, Enumerable.Range(0, parts)
+                    .Where(part => _columns[part] is FigureColumn<TableFigure>.Base { Shown.Tie: ColumnTie.None }));
         }
     }
 
     /// <summary>The columns.</summary>
     public FigureColumns<TableFigure> Columns => _columns;
 
-    /// <summary>The place of the first column that adds something up over all columns that it is spread over; nothing where there is none.</summary>
+    /// <summary>
+    /// The place of the first column that adds something up over all columns that it is spread over; nothing where there is none.
+    /// </summary>
     public int? Largest => Enumerable.Range(0, _columns.Count).Where(place => _columns[place] is
-        FigureColumn<TableFigure>.Base { Of: { IsFact: false, Period: 0, Across: null, Function: Function.Sum } }).Select(place => (int?)place).FirstOrDefault();
+        FigureColumn<TableFigure>.Base { Of: { IsFact: false, Period: 0, Across: null, Function: Function.Sum } })
+            .Select(place => (int?)place).FirstOrDefault();
 
     /// <summary>In how many parts of one an average is counted: what is whole is seldom so on average.</summary>
     public static long ScaleOfAverage(Measure measure)
@@ -52,7 +57,8 @@ internal sealed class TableColumns
         return measure.Kind == ColumnKind.Count ? TenThousandths : 1;
     }
 
-    private static bool IsCompared(PlannedColumn column) => column.Function is not (Function.Running or Function.Own or Function.Share or Function.GroupShare);
+    private static bool IsCompared(PlannedColumn column) =>
+        column.Function is not (Function.Running or Function.Own or Function.Share or Function.GroupShare);
 
     private void AddEach(int? across)
     {
@@ -87,7 +93,8 @@ internal sealed class TableColumns
 
         for (var period = 1; period < _periods.Count && IsCompared(column); period++)
         {
-            var earlier = _columns.Add(Described(column, across, period) with { Tie = ColumnTie.Compared }, FigureOf(column, across, period));
+            var earlier = _columns.Add(
+                Described(column, across, period) with { Tie = ColumnTie.Compared }, FigureOf(column, across, period));
             if (_request.Change)
             {
                 _columns.AddChange(current, earlier);
@@ -112,13 +119,15 @@ internal sealed class TableColumns
         {
             var (valueKey, valueHeading) = across is { } place ? _scan.AcrossAt(place) : ("total", "Total");
             var isAlone = _plan.Columns.Count == 1;
-            (key, heading) = isAlone ? (valueKey, valueHeading) : ($"{column.Key}({valueKey})", $"{valueHeading} {column.Heading.ToLowerInvariant()}");
+            (key, heading) = isAlone ? (valueKey, valueHeading)
+                : ($"{column.Key}({valueKey})", $"{valueHeading} {column.Heading.ToLowerInvariant()}");
         }
 
         return (period == 0 ? new ReportColumn(key, heading, kind)
             : new ReportColumn($"{key}({_periods[period].Key})", $"{heading} {_periods[period].Heading}", kind)) with
         {
-            AddsUp = column.Function is Function.Sum or Function.Count && kind is ColumnKind.Money or ColumnKind.Quantity or ColumnKind.Count,
+            AddsUp = column.Function is Function.Sum or Function.Count
+                && kind is ColumnKind.Money or ColumnKind.Quantity or ColumnKind.Count,
         };
     }
 }

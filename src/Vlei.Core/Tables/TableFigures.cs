@@ -13,7 +13,8 @@ namespace Vlei.Core.Tables;
 /// <param name="scan">The sums; the group behind the last is the rest, which no longer has records of its own.</param>
 /// <param name="records">The records in their order.</param>
 internal sealed class TableFigures(
-    string key, TableDefinition table, AccountingBasis basis, TablePlan plan, TableScan scan, RecordWindow records) : IFigures<TableRow, TableFigure>
+    string key, TableDefinition table, AccountingBasis basis, TablePlan plan, TableScan scan, RecordWindow records)
+        : IFigures<TableRow, TableFigure>
 {
     private readonly Dictionary<(TableFigure Column, int Group), long> _running = [];
     private readonly int _rest = scan.Groups.Count;
@@ -89,14 +90,16 @@ internal sealed class TableFigures(
     }
 
     private (string Message, string Advice)? Refusal(TableRow row, TableFigure figure, Measure measure) =>
-        figure.Function is not (Function.Sum or Function.Own) ? ($"{figure.Heading} is worked out from several records.", "Trace a column that adds money up.")
+        figure.Function is not (Function.Sum or Function.Own)
+            ? ($"{figure.Heading} is worked out from several records.", "Trace a column that adds money up.")
         : measure.Type != FieldType.Money || measure.Quotient is not null
             ? ($"{measure.Heading} is {(measure.Quotient is null ? "no money" : "a quotient")}, so no postings add up to it.",
                 $"Trace a column of money; vlei show {key} with --only lists the records.")
         : row.Record < 0 && row.Group >= _rest ? ("The rest stands for many rows.", "Leave out --top, and trace one of them.")
         : !table.IsOfLines && !table.IsOfDocuments
             ? ($"Figures of {table.Name} lead to no postings of their own.",
-                "Trace balances in trial-balance, customer-balances or supplier-balances; a finding names the command that shows its records.")
+                "Trace balances in trial-balance, customer-balances or supplier-balances; a finding names the command that shows its "
+                    + "records.")
         : null;
 
     private void Add(RowSet rows, int place, Amount amount, OriginRecords records)

@@ -67,7 +67,9 @@ internal sealed class TablePlan
         Selection = Selection.Of(request.Choices, request.Where, Fields, context);
         IsCross = request.List.Rows.Count > 0 || request.List.Across is not null || request.List.Measures.Count > 0;
         RefuseWhatDoesNotFit();
-        Groups = [.. (IsCross ? request.List.Rows : request.List.GroupBy).Select(name => new FieldIndex(Fields.Named(UnitOfDate(name)), context.Calendar))];
+        Groups =
+            [.. (IsCross ? request.List.Rows : request.List.GroupBy)
+                .Select(name => new FieldIndex(Fields.Named(UnitOfDate(name)), context.Calendar))];
         Across = request.List.Across is { } across ? new FieldIndex(Fields.Named(UnitOfDate(across)), context.Calendar) : null;
         HasRecords = !IsCross && !request.Summary && request.Compare.Count == 0 && (request.Depth is not { } depth || depth > Groups.Count);
         AddColumns();
@@ -105,7 +107,8 @@ internal sealed class TablePlan
         Groups.Any(index => index.Bound.Field.Name.Equals(field, StringComparison.OrdinalIgnoreCase));
 
     /// <summary>Whether a measure is added up at all, rather than only shown of each record.</summary>
-    public bool IsAdded(int measure) => _columns.Exists(column => column.Fact is null && column.Measure == measure && column.Function != Function.Own)
+    public bool IsAdded(int measure) =>
+        _columns.Exists(column => column.Fact is null && column.Measure == measure && column.Function != Function.Own)
         || _measures.Exists(other => other.Quotient?.Fields.Any(field => field.Field.Name == _measures[measure].Key) == true);
 
     /// <summary>What a quotient comes to, where the sums of its fields are known.</summary>
@@ -135,17 +138,20 @@ internal sealed class TablePlan
 
         if (_request.Change && _request.Compare.Count == 0)
         {
-            throw new ProblemException(ProblemKind.Usage, "--change needs something to compare with.", "Add --compare prior-period or prior-year.");
+            throw new ProblemException(
+                ProblemKind.Usage, "--change needs something to compare with.", "Add --compare prior-period or prior-year.");
         }
 
         if (_request.Summary && _request.Detail)
         {
-            throw new ProblemException(ProblemKind.Usage, "--detail shows the records, --summary the groups without them.", "Give one of them.");
+            throw new ProblemException(
+                ProblemKind.Usage, "--detail shows the records, --summary the groups without them.", "Give one of them.");
         }
 
         if (_request.Summary && _request.List.GroupBy.Count == 0 && !IsCross)
         {
-            throw new ProblemException(ProblemKind.Usage, "--summary shows groups alone, and there are none.", "Add --group-by with a field.");
+            throw new ProblemException(
+                ProblemKind.Usage, "--summary shows groups alone, and there are none.", "Add --group-by with a field.");
         }
 
         foreach (var percent in _request.Percent.Where(percent => percent is PercentOf.Income or PercentOf.Assets))
@@ -169,7 +175,8 @@ internal sealed class TablePlan
             foreach (var column in measures.Select(Planned))
             {
                 _columns.Add(column.Fact is null ? column : throw new ProblemException(
-                    ProblemKind.Usage, $"{column.Key} is no number, and --measure adds numbers up.", $"Take one of {NumbersInWords()}, or count."));
+                    ProblemKind.Usage, $"{column.Key} is no number, and --measure adds numbers up.",
+                    $"Take one of {NumbersInWords()}, or count."));
             }
         }
         else
@@ -221,7 +228,8 @@ internal sealed class TablePlan
             {
                 throw new ProblemException(
                     ProblemKind.Usage, $"--columns: {column.Text} is not among the columns, so it cannot be left out.",
-                    Suggestion.DidYouMean(column.Text, usual.Select(known => known.Text)) ?? $"They are {Suggestion.Listed([.. usual.Select(known => known.Text)], "and")}.");
+                    Suggestion.DidYouMean(column.Text, usual.Select(known => known.Text))
+                        ?? $"They are {Suggestion.Listed([.. usual.Select(known => known.Text)], "and")}.");
             }
         }
 
@@ -244,8 +252,11 @@ internal sealed class TablePlan
         {
             var field = Fields.Named(Plain(column.Text));
             return field.Field.IsNumber
-                ? new PlannedColumn(field.Field.Name, column.Heading ?? field.Field.Heading, null, PlaceOf(Measure.Of(field)), field.Field.AddsUp ? Function.Sum : Function.Own)
-                : new PlannedColumn(field.Field.Name, column.Heading ?? field.Field.Heading, new FieldIndex(field, _context.Calendar), -1, Function.Sum);
+                ? new PlannedColumn(
+                    field.Field.Name, column.Heading ?? field.Field.Heading, null, PlaceOf(Measure.Of(field)), field.Field.AddsUp
+                        ? Function.Sum : Function.Own)
+                : new PlannedColumn(
+                    field.Field.Name, column.Heading ?? field.Field.Heading, new FieldIndex(field, _context.Calendar), -1, Function.Sum);
         }
 
         var measure = MeasureOf(column.Text);
@@ -263,7 +274,8 @@ internal sealed class TablePlan
 
         var measure = Fields.Has(Plain(of)) && Fields.Named(Plain(of)) is { Field.IsNumber: false } field
             ? throw new ProblemException(
-                ProblemKind.Usage, $"{name} is of numbers, and {field.Field.Name} is a {field.Field.TypeName}.", $"Take {NumbersInWords()}.")
+                ProblemKind.Usage, $"{name} is of numbers, and {field.Field.Name} is a {field.Field.TypeName}.",
+                $"Take {NumbersInWords()}.")
             : MeasureOf(of);
         var heading = function switch
         {
@@ -289,7 +301,8 @@ internal sealed class TablePlan
             "Write fields, numbers, + - * / with blanks around them, and brackets: amount * 0.05:Rebate.");
         return formula is Formula.Named named ? Measure.Of(Fields.Named(named.Name))
             : formula.Names.Any() ? Measure.Of(text, formula, Fields, _context.Currency.Decimals)
-            : throw new ProblemException(ProblemKind.Usage, $"\"{text}\" has no field in it.", "Reckon with a field: amount * 0.05:Rebate.");
+            : throw new ProblemException(
+                ProblemKind.Usage, $"\"{text}\" has no field in it.", "Reckon with a field: amount * 0.05:Rebate.");
     }
 
     private int PlaceOf(Measure measure)
@@ -303,7 +316,8 @@ internal sealed class TablePlan
         return place < 0 ? _measures.Count - 1 : place;
     }
 
-    private string NumbersInWords() => Suggestion.Listed([.. Fields.All().Where(field => field.IsNumber).Select(field => field.Name).Take(8)], "or");
+    private string NumbersInWords() =>
+        Suggestion.Listed([.. Fields.All().Where(field => field.IsNumber).Select(field => field.Name).Take(8)], "or");
 
     private static string Plain(string text) => text.Length > 2 && text[0] == '"' && text[^1] == '"' ? text[1..^1] : text;
 }

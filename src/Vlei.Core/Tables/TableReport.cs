@@ -29,11 +29,13 @@ public sealed class TableReport
         _tableContext = ContextOf(table, context, request);
         _period = table.IsOfMoment
             ? new Period((request.Period ?? new OpenPeriod(context.Today.Date, context.Today.Date)).Within(context.Records).Range)
-            : table.Extent is { } extent ? (request.Period ?? new OpenPeriod(null, null)).Within(extent(_tableContext)) : context.PeriodOf(request);
+            : table.Extent is { } extent ? (request.Period ?? new OpenPeriod(null, null)).Within(extent(_tableContext))
+            : context.PeriodOf(request);
         _plan = new TablePlan(table, _tableContext, request);
         _periods = Periods();
         _scan = new TableScan(table, _tableContext, _plan, _periods);
-        var columns = new TableColumns(_plan, _scan, request, [.. _periods.Select(pieces => NameOf(new DateRange(pieces[0].From, pieces[^1].To)))]);
+        var columns = new TableColumns(
+            _plan, _scan, request, [.. _periods.Select(pieces => NameOf(new DateRange(pieces[0].From, pieces[^1].To)))]);
         var records = new RecordWindow(table, _plan, _scan, columns.Columns);
         var figures = new TableFigures(key, table, _tableContext.Basis, _plan, _scan, records);
         var rows = TableRows.Of(title, table, _plan, _scan, columns, figures, records, request);
@@ -44,7 +46,8 @@ public sealed class TableReport
     public static IReadOnlyList<ReportOption> OptionsOf(TableDefinition table) =>
     [
         table.IsOfMoment ? ReportOptions.AsOf : ReportOptions.Period, .. table.HasBasis ? new[] { ReportOptions.Basis } : [],
-        ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Where, ReportOptions.Columns, ReportOptions.GroupBy, ReportOptions.Total,
+        ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Where, ReportOptions.Columns,
+        ReportOptions.GroupBy, ReportOptions.Total,
         ReportOptions.Rows, ReportOptions.Across, ReportOptions.Measure, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Percent,
         ReportOptions.Summary, ReportOptions.Depth, ReportOptions.Sort, ReportOptions.Top, ReportOptions.Title,
     ];
@@ -77,7 +80,8 @@ public sealed class TableReport
         context.Ledger, context.Calendar, context.Currency, context.Today,
         table.HasBasis ? request.Basis ?? context.Basis : AccountingBasis.Accrual);
 
-    private Report Framed() => _rows.In(ReportFrame.Of(_key, _title, _context, _request, _period.Range, _table.IsOfMoment, _tableContext.Basis)) with
+    private Report Framed() => _rows.In(
+        ReportFrame.Of(_key, _title, _context, _request, _period.Range, _table.IsOfMoment, _tableContext.Basis)) with
     {
         InWhat = _table.HasBasis ? null : $"In {_context.Currency.Code}",
         Narrowed = _plan.Selection.InWords,
@@ -98,16 +102,22 @@ public sealed class TableReport
 
         if (_request.Compare.Any(comparison => comparison.Kind == ComparisonKind.Budget))
         {
-            throw new ProblemException(ProblemKind.Usage, $"{_table.Name} have no budget.", "Compare with prior-period, prior-year or a period.");
+            throw new ProblemException(
+                ProblemKind.Usage, $"{_table.Name} have no budget.", "Compare with prior-period, prior-year or a period.");
         }
 
-        var unit = _plan.Across?.Bound.Field is { Unit: { } own } across && across.Name.StartsWith($"{_table.Date}.", StringComparison.Ordinal) && !_table.IsOfMoment
+        var unit = _plan.Across?.Bound.Field is { Unit: { } own } across
+            && across.Name.StartsWith($"{_table.Date}.", StringComparison.Ordinal) && !_table.IsOfMoment
             ? own : default(TimeUnit?);
         IReadOnlyList<DateRange> pieces = unit is { } by ? _context.Calendar.Split(_period.Range, by) : [_period.Range];
         var all = new List<IReadOnlyList<DateRange>> { pieces };
-        all.AddRange(_request.Compare.SelectMany(comparison => comparison.Earlier(_period, pieces, unit, _context.Calendar, _context.Records)));
+        all.AddRange(
+            _request.Compare.SelectMany(comparison => comparison.Earlier(_period, pieces, unit, _context.Calendar, _context.Records)));
         return _table.IsOfMoment
-            ? [.. all.Select(range => new[] { new DateRange(_context.Records.From < range[^1].To ? _context.Records.From : range[^1].To, range[^1].To) })]
+            ? [
+                .. all.Select(
+                    range =>
+                        new[] { new DateRange(_context.Records.From < range[^1].To ? _context.Records.From : range[^1].To, range[^1].To) })]
             : all;
     }
 

@@ -21,16 +21,21 @@ internal sealed class TableRows
     private readonly int _rest;
     private readonly bool _hasTotals;
 
-    private TableRows(string title, TableDefinition table, TablePlan plan, TableScan scan, TableColumns columns, TableFigures figures, RecordWindow records, ReportRequest request)
+    private TableRows(
+        string title, TableDefinition table, TablePlan plan, TableScan scan, TableColumns columns, TableFigures figures,
+        RecordWindow records, ReportRequest request)
     {
-        (_table, _plan, _scan, _columns, _figures, _records, _request, _rest) = (table, plan, scan, columns, figures, records, request, scan.Groups.Count);
+        (_table, _plan, _scan, _columns, _figures, _records, _request, _rest) =
+            (table, plan, scan, columns, figures, records, request, scan.Groups.Count);
         _groups = new ReportTable<TableRow, TableFigure>(title, columns.Columns, _rows, figures);
-        _hasTotals = columns.Columns.All.Any(column => column is not FigureColumn<TableFigure>.Base { Of: { IsFact: true } or { Function: Function.Own } });
+        _hasTotals = columns.Columns.All.Any(
+            column => column is not FigureColumn<TableFigure>.Base { Of: { IsFact: true } or { Function: Function.Own } });
     }
 
     /// <summary>Puts the rows in their order. Throws a <see cref="ProblemException"/> where there is no such order.</summary>
     public static FigureRows<TableRow> Of(
-        string title, TableDefinition table, TablePlan plan, TableScan scan, TableColumns columns, TableFigures figures, RecordWindow records, ReportRequest request)
+        string title, TableDefinition table, TablePlan plan, TableScan scan, TableColumns columns, TableFigures figures,
+        RecordWindow records, ReportRequest request)
     {
         var rows = new TableRows(title, table, plan, scan, columns, figures, records, request);
         rows.RefuseUnknownOrder();
@@ -65,7 +70,10 @@ internal sealed class TableRows
 
         if (_hasTotals)
         {
-            _rows.Add(new FigureRow<TableRow>(Total, Caption.Ours("Total"), RowKind.GrandTotal, 0, TableRow.OfGroup(0)) { Within = TableRow.OfGroup(0) });
+            _rows.Add(
+                new FigureRow<TableRow>(
+                    Total, Caption.Ours("Total"), RowKind.GrandTotal, 0, TableRow.OfGroup(0))
+                { Within = TableRow.OfGroup(0) });
         }
     }
 
@@ -78,7 +86,9 @@ internal sealed class TableRows
         foreach (var key in _request.Sort.Where(key => key.Name != RowOrder.Name && _columns.Columns.PlaceOf(key.Name) < 0
             && !(_plan.HasRecords ? _plan.Fields.Has(key.Name) : _plan.IsGroupedBy(key.Name))))
         {
-            IReadOnlyList<string> known = [.. _columns.Columns.Shown.Select(column => column.Key), .. _plan.Groups.Select(group => group.Bound.Field.Name), RowOrder.Name];
+            IReadOnlyList<string> known =
+                [.. _columns.Columns.Shown.Select(column => column.Key), .. _plan.Groups.Select(group => group.Bound.Field.Name),
+                    RowOrder.Name];
             throw new ProblemException(
                 ProblemKind.Usage, $"--sort does not take \"{key.Name}\".",
                 Suggestion.DidYouMean(key.Name, known)
@@ -88,7 +98,8 @@ internal sealed class TableRows
         if (_request.Top is not null && _plan.HasRecords && _plan.Groups.Count > 0)
         {
             throw new ProblemException(
-                ProblemKind.Usage, "--top takes the largest records of a list, or the largest groups of a summary.", "Add --summary, or leave out --group-by.");
+                ProblemKind.Usage, "--top takes the largest records of a list, or the largest groups of a summary.",
+                "Add --summary, or leave out --group-by.");
         }
     }
 
@@ -97,7 +108,8 @@ internal sealed class TableRows
         var children = _scan.Groups.InOrder();
         var keys = RowOrder.Keys(_request, _columns.Largest is { } largest ? _columns.Columns[largest].Shown.Key : null);
         return keys.Count == 0 || (_plan.HasRecords && !keys.Any(key => _plan.IsGroupedBy(key.Name))) ? children
-            : children.SelectMany(group => Sorted([.. group], keys).Select(child => (Parent: group.Key, Child: child))).ToLookup(pair => pair.Parent, pair => pair.Child);
+            : children.SelectMany(group => Sorted([.. group], keys).Select(child => (Parent: group.Key, Child: child)))
+                .ToLookup(pair => pair.Parent, pair => pair.Child);
     }
 
     // Groups come in the order of their values, which stays where a key finds no difference.
@@ -211,13 +223,15 @@ internal sealed class TableRows
         }
     }
 
-    private void AddRest(int level, int count) => _rows.Add(new FigureRow<TableRow>(RowOrder.Rest, RowOrder.RestLabel(count), RowKind.Group, level, TableRow.OfGroup(_rest))
-    {
-        Within = WithinOf(_rest), CountsIn = Total,
-    });
+    private void AddRest(int level, int count) =>
+        _rows.Add(new FigureRow<TableRow>(RowOrder.Rest, RowOrder.RestLabel(count), RowKind.Group, level, TableRow.OfGroup(_rest))
+        {
+            Within = WithinOf(_rest), CountsIn = Total,
+        });
 
     private void AddHeading(int group, int level) =>
-        _rows.Add(FigureRow<TableRow>.Heading(KeyOf(group), _scan.Groups.LabelOf(group), level) with { Group = _scan.Groups.PathOf(group) });
+        _rows.Add(
+            FigureRow<TableRow>.Heading(KeyOf(group), _scan.Groups.LabelOf(group), level) with { Group = _scan.Groups.PathOf(group) });
 
     // Where nothing is added up there is nothing to say.
     private void AddTotalOf(int group, int level)
@@ -228,11 +242,12 @@ internal sealed class TableRows
         }
     }
 
-    private void Add(string key, Caption label, RowKind kind, int level, int group) => _rows.Add(new FigureRow<TableRow>(key, label, kind, level, TableRow.OfGroup(group))
-    {
-        Within = WithinOf(group), Group = _scan.Groups.PathOf(group),
-        CountsIn = _scan.Groups.ParentOf(group) is > 0 and var parent ? TotalKey(parent) : Total,
-    });
+    private void Add(string key, Caption label, RowKind kind, int level, int group) =>
+        _rows.Add(new FigureRow<TableRow>(key, label, kind, level, TableRow.OfGroup(group))
+        {
+            Within = WithinOf(group), Group = _scan.Groups.PathOf(group),
+            CountsIn = _scan.Groups.ParentOf(group) is > 0 and var parent ? TotalKey(parent) : Total,
+        });
 
     private string KeyOf(int group) => string.Join('/', _scan.Groups.PathOf(group));
 

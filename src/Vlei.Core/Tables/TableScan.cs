@@ -37,7 +37,8 @@ internal sealed class TableScan
     {
         (_table, _context, _plan, _periods) = (table, context, plan, periods);
         Groups = new GroupTree(plan.Groups);
-        IsOfTime = !table.IsOfMoment && plan.Across?.Bound.Field is { Unit: not null } unit && unit.Name.StartsWith($"{table.Date}.", StringComparison.Ordinal);
+        IsOfTime = !table.IsOfMoment && plan.Across?.Bound.Field is { Unit: not null } unit
+            && unit.Name.StartsWith($"{table.Date}.", StringComparison.Ordinal);
         _totals = new MeasureSums[plan.Measures.Count, periods.Count];
         _slices = new List<MeasureSums>[plan.Measures.Count, periods.Count];
         _added = [.. Enumerable.Range(0, plan.Measures.Count).Where(plan.IsAdded)];
@@ -61,7 +62,8 @@ internal sealed class TableScan
 
         RollUp();
         Across = IsOfTime ? [.. Enumerable.Range(0, periods[0].Count)]
-            : [.. Enumerable.Range(0, _acrossValues.Count).Order(Comparer<int>.Create((one, other) => plan.Across!.Compare(_acrossValues[one], _acrossValues[other])))];
+            : [.. Enumerable.Range(0, _acrossValues.Count).Order(
+                Comparer<int>.Create((one, other) => plan.Across!.Compare(_acrossValues[one], _acrossValues[other])))];
     }
 
     /// <summary>The groups; the root is all rows.</summary>

@@ -7,6 +7,8 @@ namespace Vlei.Core.Tables;
 /// <summary>The records behind one figure of a report, adding up to it.</summary>
 public static class Trace
 {
+    private const int MostNamed = 6;
+
     /// <summary>
     /// Lists them. Throws a <see cref="ProblemException"/> where the report has no such row or column, or no figure there.
     /// </summary>
@@ -41,7 +43,8 @@ public static class Trace
             : figures.Count == 1 ? figures[0].place
             : throw new ProblemException(
                 ProblemKind.Usage, "The report has several columns.",
-                $"Add --column {Suggestion.Listed([.. figures.Take(6).Select(known => known.known.Key)], "or")}{(figures.Count > 6 ? " …" : "")}.");
+                $"Add --column {Suggestion.Listed([.. figures.Take(MostNamed).Select(known => known.known.Key)], "or")}"
+                + $"{(figures.Count > MostNamed ? " …" : "")}.");
     }
 
     // Keys first: a label may say the same of a heading and a row, a key never does.

@@ -20,7 +20,8 @@ internal sealed class TraceList
     private TraceList(ILedger ledger, CellOrigin origin, bool all, PostingTexts texts)
     {
         (_ledger, _texts, _all) = (ledger, texts, all);
-        var accounts = origin.Parts.SelectMany(part => part.Terms).Select(term => term.Account).Concat(origin.Postings.Select(posting => posting.Account));
+        var accounts = origin.Parts.SelectMany(part => part.Terms).Select(term => term.Account)
+            .Concat(origin.Postings.Select(posting => posting.Account));
         var sources = origin.Parts.Select(part => part.Source).Concat(origin.Postings.Select(posting => posting.Source));
         _columns = texts.Columns(withAccount: accounts.Distinct().Count() > 1, withRelease: sources.Contains(PostingSource.Cash));
     }
@@ -32,7 +33,8 @@ internal sealed class TraceList
     /// <param name="origin">What is behind it.</param>
     /// <param name="all">Whether balances start from the first record, rather than from the fiscal year.</param>
     /// <param name="known">Texts that are known from other figures.</param>
-    public static Report Of(Report report, ILedger ledger, CellPlace figure, CellOrigin origin, bool all = false, PostingTexts? known = null)
+    public static Report Of(
+        Report report, ILedger ledger, CellPlace figure, CellOrigin origin, bool all = false, PostingTexts? known = null)
     {
         var list = new TraceList(ledger, origin, all, known ?? new PostingTexts(ledger));
         list.AddAll(origin);
@@ -87,7 +89,8 @@ internal sealed class TraceList
     private void AddGroup(string heading, IEnumerable<OriginPart> parts)
     {
         var (start, first) = (_running, _rows.Count + 1);
-        _rows.Add(new ReportRow($"part-{first}", heading, RowKind.Heading, 0, [.. _columns.Select(_ => Cell.Empty), Cell.Empty, Cell.Empty]));
+        _rows.Add(
+            new ReportRow($"part-{first}", heading, RowKind.Heading, 0, [.. _columns.Select(_ => Cell.Empty), Cell.Empty, Cell.Empty]));
         AddParts(parts, 1);
         var key = $"total-{_rows.Count + 1}";
         for (var place = first; place < _rows.Count; place++)
@@ -112,7 +115,8 @@ internal sealed class TraceList
         void Add(string key, string label, int level, OriginItem said)
         {
             _running += said.Total;
-            this.Add(key, label, RowKind.Record, level, column => column.OfDocument(said), said.Total, TotalKey, _texts.IdOf(said.Document));
+            this.Add(
+                key, label, RowKind.Record, level, column => column.OfDocument(said), said.Total, TotalKey, _texts.IdOf(said.Document));
         }
     }
 
@@ -154,8 +158,15 @@ internal sealed class TraceList
     }
 
     private void Add(
-        string key, string label, RowKind kind, int level, Func<PostingTextColumn, Cell> text, Amount amount, string? total = TotalKey, string? document = null) =>
-        _rows.Add(new ReportRow(key, label, kind, level, [.. _columns.Select(text), Cell.Of(amount), Cell.Of(_running)]) { CountsIn = total, Document = document });
+        string key, string label, RowKind kind, int level, Func<PostingTextColumn, Cell> text, Amount amount, string? total = TotalKey,
+        string? document = null) =>
+        _rows.Add(
+            new ReportRow(
+                key, label, kind, level, [.. _columns.Select(text), Cell.Of(amount), Cell.Of(_running)])
+            {
+                CountsIn = total,
+                Document = document
+            });
 
     private static Amount SumOf(ILedger ledger, OriginPart part)
     {

@@ -16,14 +16,18 @@ public static class KeptFiles
         where Core.Calendar.FixedDates.IsFixed(text, today, calendar)
         select (option.Name, text);
 
-    /// <summary>Gives a kept file another name. Throws where it is not there, or the new name is taken. Says what was done, and who still has the old one.</summary>
+    /// <summary>
+    /// Gives a kept file another name. Throws where it is not there, or the new name is taken. Says what was done, and who still
+    /// has the old one.
+    /// </summary>
     public static IReadOnlyList<string> Rename(Library library, KeptFile file, string name)
     {
         RefuseMissing(file);
         var target = file.Shelf.Place(file.Kind, name);
         if (File.Exists(target.Path))
         {
-            throw new ProblemException(ProblemKind.Usage, $"There is a {file.Kind.Word} {name} already.", "Take another name, or remove that one first.");
+            throw new ProblemException(
+                ProblemKind.Usage, $"There is a {file.Kind.Word} {name} already.", "Take another name, or remove that one first.");
         }
 
         target.Write(ReportText.Renamed(file.Read(), file.Name, name));
@@ -44,12 +48,15 @@ public static class KeptFiles
         if (!File.Exists(file.Path))
         {
             throw new ProblemException(
-                ProblemKind.NotFound, $"There is no {file.Kind.Word} {file.Name} to change in {Path.Combine(file.Shelf.Folder, file.Kind.Folder)}.",
-                Suggestion.DidYouMean(file.Name, file.Shelf.All(file.Kind).Select(known => known.Name)) ?? "vlei reports lists what is kept, and where.");
+                ProblemKind.NotFound,
+                $"There is no {file.Kind.Word} {file.Name} to change in {Path.Combine(file.Shelf.Folder, file.Kind.Folder)}.",
+                Suggestion.DidYouMean(file.Name, file.Shelf.All(file.Kind).Select(known => known.Name))
+                    ?? "vlei reports lists what is kept, and where.");
         }
     }
 
-    private static IEnumerable<string> UsersOf(Library library, KeptFile file) => library.All(KeptKind.Group).Concat(library.All(KeptKind.Report))
+    private static IEnumerable<string> UsersOf(Library library, KeptFile file) =>
+        library.All(KeptKind.Group).Concat(library.All(KeptKind.Report))
         .Where(user => Names(user, file)).Select(user => $"{user.Path} still names {file.Name}.");
 
     // A file that cannot be read names nothing.
@@ -58,7 +65,8 @@ public static class KeptFiles
         try
         {
             return (named.Kind == KeptKind.Report && user.Kind == KeptKind.Group && GroupFile.MembersOf(user).Contains(named.Name))
-                || user.Read().Split('\n').Any(line => line.TrimStart().StartsWith(named.Kind == KeptKind.Report ? "from" : "select", StringComparison.Ordinal)
+                || user.Read().Split('\n').Any(
+                    line => line.TrimStart().StartsWith(named.Kind == KeptKind.Report ? "from" : "select", StringComparison.Ordinal)
                     && line.Split('"', '\'', ',').Contains(named.Name));
         }
         catch (ProblemException)

@@ -18,7 +18,8 @@ public sealed class KeptGroups(ReportDesk desk)
         var definition = desk.Catalogue.Find(report.Name);
         var typed = LookFiles.Kept(report.Options, file.Shelf.Folder);
         ReportDesk.RefuseWhatDoesNotApply(typed.Keys, definition);
-        return Written(file, GroupText.With(File.Exists(file.Path) ? file.Read() : GroupText.New(file.Name), report.Name, named, note, typed));
+        return Written(
+            file, GroupText.With(File.Exists(file.Path) ? file.Read() : GroupText.New(file.Name), report.Name, named, note, typed));
     }
 
     /// <summary>Takes a report out of a group, by the name of its files. Says what was done.</summary>
@@ -50,6 +51,7 @@ public sealed class KeptGroups(ReportDesk desk)
     {
         var file = FileOf(name);
         return File.Exists(file.Path) ? file : throw new ProblemException(
-            ProblemKind.NotFound, $"The group {name} is not the book's own: {desk.Library.Named(KeptKind.Group, name).Path}.", "Change that file.");
+            ProblemKind.NotFound, $"The group {name} is not the book's own: {desk.Library.Named(KeptKind.Group, name).Path}.",
+            "Change that file.");
     }
 }

@@ -10,7 +10,8 @@ namespace Vlei.Desk.Keeping;
 /// <param name="Unset">The options and keys that are taken out again.</param>
 /// <param name="Descriptions">The keys that say what the report is, with what they say.</param>
 public sealed record KeepingOrder(
-    IReadOnlyDictionary<string, IReadOnlyList<string>> Typed, IReadOnlyList<string> Unset, IReadOnlyList<(string Key, IReadOnlyList<string> Texts)> Descriptions)
+    IReadOnlyDictionary<string, IReadOnlyList<string>> Typed, IReadOnlyList<string> Unset,
+    IReadOnlyList<(string Key, IReadOnlyList<string> Texts)> Descriptions)
 {
     /// <summary>The report that it is made from; nothing for the one that was shown last.</summary>
     public string? From { get; init; }
@@ -45,7 +46,8 @@ public sealed class KeptReports(ReportDesk desk)
 
             _ = own.ContainsKey(name) ? wanted.Remove(name) : throw new ProblemException(
                 ProblemKind.Usage, $"{file.Name} has no {name} to take out.",
-                own.Count == 0 ? "It has no options of its own." : Suggestion.DidYouMean(name, own.Keys) ?? $"It has {Suggestion.Listed([.. own.Keys], "and")}.");
+                own.Count == 0 ? "It has no options of its own." : Suggestion.DidYouMean(name, own.Keys)
+                    ?? $"It has {Suggestion.Listed([.. own.Keys], "and")}.");
         }
 
         text = ReportText.WithOptions(text, file.Path, own, LookFiles.Kept(wanted, file.Shelf.Folder));
@@ -60,7 +62,8 @@ public sealed class KeptReports(ReportDesk desk)
         }
 
         file.Write(text);
-        return [$"{file.Path} is kept: vlei show {file.Name}", .. KeptFiles.FixedDates(report.Own, desk.Today.Date, desk.Settings.Calendar).Select(AlwaysOf)];
+        return [$"{file.Path} is kept: vlei show {file.Name}",
+            .. KeptFiles.FixedDates(report.Own, desk.Today.Date, desk.Settings.Calendar).Select(AlwaysOf)];
     }
 
     /// <summary>Keeps a selection, or changes one that is kept. Says what was done.</summary>
@@ -68,7 +71,8 @@ public sealed class KeptReports(ReportDesk desk)
     {
         if (order.Typed.Keys.FirstOrDefault(name => SelectionFile.Keys.All(key => key.Name != name)) is { } other)
         {
-            throw new ProblemException(ProblemKind.Usage, $"--{other} does not belong to a selection.", "It has --only, --except and --where, and a --title.");
+            throw new ProblemException(
+                ProblemKind.Usage, $"--{other} does not belong to a selection.", "It has --only, --except and --where, and a --title.");
         }
 
         var text = File.Exists(file.Path) ? file.Read() : $"# --select {file.Name}\n\n";
@@ -89,19 +93,22 @@ public sealed class KeptReports(ReportDesk desk)
 
     // The text to start from, the options that it has, and what is asked: of the file that is changed, of the report that is
     // copied, or of the one that was shown last.
-    private (string Text, IReadOnlyDictionary<string, IReadOnlyList<string>> Own, IReadOnlyDictionary<string, IReadOnlyList<string>> Typed) Start(
+    private (string Text, IReadOnlyDictionary<string, IReadOnlyList<string>> Own,
+        IReadOnlyDictionary<string, IReadOnlyList<string>> Typed) Start(
         KeptFile file, KeepingOrder order)
     {
         if (File.Exists(file.Path))
         {
             return order.From is null || order.IsDefault ? (file.Read(), Library.Read(file).Own, order.Typed) : throw new ProblemException(
-                ProblemKind.Usage, $"There is a report {file.Name} already: {file.Path}.", "Leave --from out to change it, or remove it first.");
+                ProblemKind.Usage, $"There is a report {file.Name} already: {file.Path}.",
+                "Leave --from out to change it, or remove it first.");
         }
 
         var (from, typed) = (order.From, order.Typed);
         if (from is null)
         {
-            var last = RecentReports.Of(desk.Book).FirstOrDefault(shown => shown.Group is null) is { } latest ? latest : throw new ProblemException(
+            var last = RecentReports.Of(desk.Book).FirstOrDefault(shown => shown.Group is null) is { } latest ? latest
+                : throw new ProblemException(
                 ProblemKind.Usage, "It is not said which report to keep, and none was shown lately.", "Name it: --from profit-loss.");
             (from, typed) = (last.Name, RequestText.Merged(last.Options, typed).Where(pair => pair.Value.Count > 0).ToDictionary());
         }
@@ -115,6 +122,7 @@ public sealed class KeptReports(ReportDesk desk)
         return (ReportText.New(file.Name, from), new Dictionary<string, IReadOnlyList<string>>(), typed);
     }
 
-    private static string Without(string text, KeptFile file, string name) => ReportText.Without(text, file.Path, name) is var without && without != text
+    private static string Without(string text, KeptFile file, string name) =>
+        ReportText.Without(text, file.Path, name) is var without && without != text
         ? without : throw new ProblemException(ProblemKind.Usage, $"{file.Name} has no {name} to take out.", "Leave it out.");
 }

@@ -9,13 +9,15 @@ public static class BookSet
     private static readonly char[] Wildcards = ['*', '?'];
 
     /// <summary>
-    /// The folders of the books that the patterns fit, in their order, each once. What fits and is no book is told. Throws a <see cref="ProblemException"/> where a folder that is named is no book, or where nothing fits.
+    /// The folders of the books that the patterns fit, in their order, each once. What fits and is no book is told. Throws a
+    /// <see cref="ProblemException"/> where a folder that is named is no book, or where nothing fits.
     /// </summary>
     public static IReadOnlyList<string> Of(IReadOnlyList<string> patterns, Action<string> say)
     {
         var books = patterns.SelectMany(pattern => Fitting(pattern, say)).Distinct(StringComparer.Ordinal).ToList();
         return books.Count > 0 ? books : throw new ProblemException(
-            ProblemKind.NotFound, $"No book fits {string.Join(", ", patterns)}.", "Name folders of books, with quotes around what has a star: --books 'clients/*'.");
+            ProblemKind.NotFound, $"No book fits {string.Join(", ", patterns)}.",
+            "Name folders of books, with quotes around what has a star: --books 'clients/*'.");
     }
 
     private static List<string> Fitting(string pattern, Action<string> say)
@@ -49,7 +51,8 @@ public static class BookSet
 
         var at = folder.Length == 0 ? "." : folder;
         return Directory.Exists(at)
-            ? Directory.EnumerateDirectories(at, part).Where(path => !Path.GetFileName(path).StartsWith('.')).Select(path => Path.Combine(folder, Path.GetFileName(path)))
+            ? Directory.EnumerateDirectories(at, part).Where(path => !Path.GetFileName(path).StartsWith('.'))
+                .Select(path => Path.Combine(folder, Path.GetFileName(path)))
             : [];
     }
 }

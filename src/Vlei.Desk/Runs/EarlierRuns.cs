@@ -22,13 +22,15 @@ public static class EarlierRuns
         var moved = new List<EarlierRun>();
         foreach (var name in folder.Periods)
         {
-            if (RunRecord.Read(folder.PathIn(name, "")) is { } record && record.Days.To < run.Days.From && record.Revision != run.Ledger.Revision)
+            if (RunRecord.Read(folder.PathIn(name, "")) is { } record && record.Days.To < run.Days.From
+                && record.Revision != run.Ledger.Revision)
             {
                 var then = run.For(record.Days, today);
                 if (then.MayHaveMovedSince(record.Revision))
                 {
                     moved.Add(new EarlierRun(record.Days, [.. record.Members.Where(member => member.Problem is null)
-                        .Select(member => (member.Name, Figures: MovedIn(then, folder.PathIn(name, RunRecord.FiguresOf(member.Name)), member)))
+                        .Select(
+                            member => (member.Name, Figures: MovedIn(then, folder.PathIn(name, RunRecord.FiguresOf(member.Name)), member)))
                         .Where(report => report.Figures is not null).Select(report => (report.Name, report.Figures!))]));
                 }
             }

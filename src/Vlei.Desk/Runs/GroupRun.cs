@@ -62,7 +62,8 @@ public sealed record ProducedGroup(ReportGroup Group, RunContext Run, IReadOnlyL
     public int FailedChecks => Reports.Sum(report => report.Report?.Checks.Count(check => !check.Ok) ?? 0);
 
     /// <summary>The exit status that it leads to.</summary>
-    public int Status => Reports.Any(report => report.Report is null) ? (int)ProblemKind.BadData : FailedChecks > 0 ? ExitStatus.CheckFailed : ExitStatus.Done;
+    public int Status => Reports.Any(report => report.Report is null) ? (int)ProblemKind.BadData : FailedChecks > 0
+        ? ExitStatus.CheckFailed : ExitStatus.Done;
 }
 
 /// <summary>Produces a group of reports for a period, and keeps what the next run needs to say what has moved.</summary>
@@ -79,18 +80,22 @@ public static class GroupRun
     /// <param name="formats">The formats; none for the group's own.</param>
     /// <param name="say">Tells the person what is not in the outcome.</param>
     /// <param name="use">What is done with the outcome.</param>
-    public static T Produce<T>(ReportDesk desk, string name, string? period, IReadOnlyList<ReportFormat> formats, Action<string> say, Func<ProducedGroup, T> use)
+    public static T Produce<T>(
+        ReportDesk desk, string name, string? period, IReadOnlyList<ReportFormat> formats, Action<string> say, Func<ProducedGroup, T> use)
     {
         var (book, today) = (desk.Book, desk.Today.Date);
         var file = desk.Library.Named(KeptKind.Group, name);
         var group = GroupFile.Read(file);
-        var chosen = formats.Count > 0 ? formats : group.Formats.Count == 0 ? [ReportFormat.All[0]] : ReportFormat.Named(file.Path, group.Formats);
+        var chosen = formats.Count > 0 ? formats : group.Formats.Count == 0 ? [ReportFormat.All[0]]
+            : ReportFormat.Named(file.Path, group.Formats);
         using var ledger = LedgerReader.Open(book);
         var records = ledger.Extent ?? new DateRange(today, today);
-        var asked = Naming.Of(period is null ? file.Path : null, () => PeriodGrammar.Parse(period ?? group.Period, today, book.Settings.Calendar));
+        var asked = Naming.Of(
+            period is null ? file.Path : null, () => PeriodGrammar.Parse(period ?? group.Period, today, book.Settings.Calendar));
         var days = asked.Within(records).Range;
         var run = new RunContext(desk.AtCloseOf(days), ledger, days);
-        using var folder = RunFolder.Take(book.PathOf("out"), name, PeriodText.Key(days, book.Settings.Calendar).Replace("/", "--", StringComparison.Ordinal), say);
+        using var folder = RunFolder.Take(
+            book.PathOf("out"), name, PeriodText.Key(days, book.Settings.Calendar).Replace("/", "--", StringComparison.Ordinal), say);
         var before = RunRecord.Read(folder.Final);
         var reports = group.Members.Select(member => Made(run, group, member, asked, folder, before, chosen)).ToList();
         if (reports.TrueForAll(report => report.Report is null))
@@ -110,7 +115,9 @@ public static class GroupRun
         return use(outcome with { Files = files });
     }
 
-    private static ProducedReport Made(RunContext run, ReportGroup group, GroupMember member, OpenPeriod period, RunFolder folder, RunRecord? before, IReadOnlyList<ReportFormat> formats)
+    private static ProducedReport Made(
+        RunContext run, ReportGroup group, GroupMember member, OpenPeriod period, RunFolder folder, RunRecord? before,
+        IReadOnlyList<ReportFormat> formats)
     {
         var asked = new RunMember(member.Name, member.Report, member.Options, null, null);
         try
@@ -119,7 +126,8 @@ public static class GroupRun
             var report = Naming.Of(member.Place, () => Fitting(run.Build(asked, formats), formats));
             var then = before?.Members.FirstOrDefault(old => old.Name == member.Name && old.Problem is null);
             return new ProducedReport(
-                member, asked, report, then is null ? null : run.MovedSince(Path.Combine(folder.Final, RunRecord.FiguresOf(member.Name)), report),
+                member, asked, report, then is null ? null
+                    : run.MovedSince(Path.Combine(folder.Final, RunRecord.FiguresOf(member.Name)), report),
                 then is not null && !IsSame(then, asked))
             {
                 FixedDate = FixedDateOf(run, member),
@@ -146,17 +154,20 @@ public static class GroupRun
     private static string? FixedDateOf(RunContext run, GroupMember member)
     {
         var kept = run.Desk.Library.Find(KeptKind.Report, member.Report) is { } file ? run.Desk.Library.Read(file).Own : member.Options;
-        return new[] { member.Options, kept }.SelectMany(options => KeptFiles.FixedDates(options, run.Desk.Today.Date, run.Book.Settings.Calendar))
+        return new[] { member.Options, kept }.SelectMany(
+            options => KeptFiles.FixedDates(options, run.Desk.Today.Date, run.Book.Settings.Calendar))
             .Select(option => option.Date).FirstOrDefault();
     }
 
     private static bool IsSame(RunMember one, RunMember other) => one.Report == other.Report && one.Period == other.Period
-        && one.OfFigures is var asked && asked.Count == other.OfFigures.Count && asked.All(option => other.Options.GetValueOrDefault(option.Key, []).SequenceEqual(option.Value));
+        && one.OfFigures is var asked && asked.Count == other.OfFigures.Count
+        && asked.All(option => other.Options.GetValueOrDefault(option.Key, []).SequenceEqual(option.Value));
 
     private static int Write(ProducedGroup outcome, IReadOnlyList<ReportFormat> formats, RunFolder folder)
     {
         var look = Surface.OfFile(ChartProgram.Beside);
-        var made = outcome.Reports.Where(report => report.Report is not null).Select(report => (report.Member.Name, Report: report.Report!)).ToList();
+        var made = outcome.Reports.Where(report => report.Report is not null)
+            .Select(report => (report.Member.Name, Report: report.Report!)).ToList();
         var pack = new ReportPack(outcome.Group.Name, outcome.Group.Title, outcome.Group.HasCover ? RunCover.Of(outcome) : null, made);
         var sums = new Dictionary<string, string>();
         try
@@ -169,7 +180,8 @@ public static class GroupRun
             }
 
             made.ForEach(named => WriteFile(RunRecord.FiguresOf(named.Name), stream => JsonReport.Write(named.Report, stream)));
-            new RunRecord(outcome.Run.Days, outcome.Run.Ledger.Revision, [.. outcome.Reports.Select(report => report.Asked)], sums).Write(folder.Staging);
+            new RunRecord(outcome.Run.Days, outcome.Run.Ledger.Revision, [.. outcome.Reports.Select(report => report.Asked)], sums)
+                .Write(folder.Staging);
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
@@ -187,7 +199,8 @@ public static class GroupRun
 
         void WriteFile(string name, Action<Stream> write)
         {
-            using var stream = new FileStream(Path.Combine(folder.Staging, name), FileMode.CreateNew, FileAccess.Write, FileShare.None, 1 << 16);
+            using var stream = new FileStream(
+                Path.Combine(folder.Staging, name), FileMode.CreateNew, FileAccess.Write, FileShare.None, 1 << 16);
             write(stream);
         }
     }

@@ -49,7 +49,8 @@ public static class ManyBooks
 
     /// <summary>Runs it, with a line of progress for each.</summary>
     public static IReadOnlyList<BookOutcome> Run(
-        IReadOnlyList<string> folders, int atOnce, string group, string? period, IReadOnlyList<ReportFormat> formats, DateOnly? today, Action<string> say)
+        IReadOnlyList<string> folders, int atOnce, string group, string? period, IReadOnlyList<ReportFormat> formats, DateOnly? today,
+        Action<string> say)
     {
         var outcomes = new BookOutcome[folders.Count];
         var done = 0;
@@ -70,13 +71,17 @@ public static class ManyBooks
     public static IReadOnlyList<Report> Summary(IReadOnlyList<BookOutcome> outcomes, string group)
     {
         var known = outcomes.FirstOrDefault(outcome => outcome.Currency is not null)?.Currency!.Code ?? "";
-        var days = outcomes.Where(outcome => outcome.Of is not null).Select(outcome => (outcome.Of!.Value.Days, outcome.Of.Value.Basis)).Distinct().ToList();
-        var (title, words) = (outcomes.Select(outcome => outcome.Of?.Title).FirstOrDefault(own => own is not null) ?? group, days.Count == 1 ? days[0].Days
+        var days = outcomes.Where(outcome => outcome.Of is not null).Select(outcome => (outcome.Of!.Value.Days, outcome.Of.Value.Basis))
+            .Distinct().ToList();
+        var (title, words) =
+            (outcomes.Select(outcome => outcome.Of?.Title).FirstOrDefault(own => own is not null) ?? group, days.Count == 1 ? days[0].Days
             : string.Join("; ", days.Select(of => $"{of.Days}, {AccountingBases.NameOf(of.Basis)} basis")));
-        return [.. outcomes.GroupBy(outcome => outcome.Currency?.Code ?? known).Select(same => SummaryOf([.. same], title, words, days.Count == 1))];
+        return [.. outcomes.GroupBy(outcome => outcome.Currency?.Code ?? known)
+            .Select(same => SummaryOf([.. same], title, words, days.Count == 1))];
     }
 
-    private static BookOutcome One(string folder, string group, string? period, IReadOnlyList<ReportFormat> formats, DateOnly? today, Action<string> say)
+    private static BookOutcome One(
+        string folder, string group, string? period, IReadOnlyList<ReportFormat> formats, DateOnly? today, Action<string> say)
     {
         var failed = new BookOutcome(folder, Path.GetFileName(folder), null, null);
         try
@@ -87,7 +92,11 @@ public static class ManyBooks
         }
         catch (ProblemException problem)
         {
-            return failed with { Problem = $"{problem.Message} {problem.Advice}".TrimEnd().ReplaceLineEndings(" "), Status = (int)problem.Kind };
+            return failed with
+            {
+                Problem = $"{problem.Message} {problem.Advice}".TrimEnd().ReplaceLineEndings(" "),
+                Status = (int)problem.Kind,
+            };
         }
         catch (Exception bug) when (bug is not OutOfMemoryException)
         {
@@ -101,7 +110,9 @@ public static class ManyBooks
         var request = new ReportRequest { Period = new OpenPeriod(run.Days) };
         var profit = OpenReport.Build(ProfitLossReport.Definition, request, run.Reports);
         var money = OpenReport.Build(CashFlowReport.Definition, request, run.Reports);
-        var owed = OpenReport.Build(StandardReports.Find("receivables-aging")!, request with { Items = new OpenItemRequest { KeepsUnappliedApart = true } }, run.Reports);
+        var owed = OpenReport.Build(
+            StandardReports.Find("receivables-aging")!, request with { Items = new OpenItemRequest { KeepsUnappliedApart = true } },
+            run.Reports);
         var moved = outcome.Reports.Sum(report => report.Moved is { } movement ? MovedFigures.Of(movement).Count : 0);
         var lost = outcome.Reports.Where(report => report.Report is null).Select(report => report.Member.Name).ToList();
         return new BookOutcome(folder, settings.Name, settings.Currency, null)
@@ -109,11 +120,13 @@ public static class ManyBooks
             Of = (outcome.Group.Title, profit.PeriodInWords, profit.Basis),
             NetProfit = Figure(profit, "net-profit", 0),
             Money = Figure(money, "closing-money", 0),
-            Overdue = owed.Columns.Select((column, place) => (column.Key, place)).Where(column => column.Key is not ("current" or "unapplied" or "total"))
+            Overdue = owed.Columns.Select((column, place) => (column.Key, place))
+                .Where(column => column.Key is not ("current" or "unapplied" or "total"))
                 .Aggregate(Amount.Zero, (sum, column) => sum + (Figure(owed, "total", column.place) ?? Amount.Zero)),
             FailedChecks = outcome.FailedChecks,
             Moved = moved,
-            State = lost.Count > 0 ? $"not produced: {string.Join(", ", lost)}" : string.Join(". ", new[] { $"{outcome.Files} files", outcome.Incomplete?.TrimEnd('.') }.Where(text => text is not null)),
+            State = lost.Count > 0 ? $"not produced: {string.Join(", ", lost)}"
+                : string.Join(". ", new[] { $"{outcome.Files} files", outcome.Incomplete?.TrimEnd('.') }.Where(text => text is not null)),
             Status = outcome.Status,
         };
     }
@@ -131,7 +144,8 @@ public static class ManyBooks
             outcome.Folder, outcome.Name, RowKind.Record, 0,
             [
                 CellOf(outcome.NetProfit), CellOf(outcome.Money), CellOf(outcome.Overdue),
-                outcome.Problem is null ? new Cell(outcome.FailedChecks) : Cell.Empty, outcome.Problem is null ? new Cell(outcome.Moved) : Cell.Empty,
+                outcome.Problem is null ? new Cell(outcome.FailedChecks) : Cell.Empty, outcome.Problem is null ? new Cell(outcome.Moved)
+                    : Cell.Empty,
                 Cell.Of(outcome.Problem is { } problem ? $"FAILED: {problem}" : outcome.State),
             ])).ToList();
         return new Report
@@ -147,8 +161,10 @@ public static class ManyBooks
             PeriodInWords = words,
             Columns =
             [
-                new("net-profit", "Net profit", ColumnKind.Money), new("money", "Money", ColumnKind.Money), new("overdue", "Overdue", ColumnKind.Money),
-                new("failed-checks", "Checks failed", ColumnKind.Count), new("moved", "Figures moved", ColumnKind.Count), new("state", "Outcome", ColumnKind.Text),
+                new("net-profit", "Net profit", ColumnKind.Money), new("money", "Money", ColumnKind.Money),
+                new("overdue", "Overdue", ColumnKind.Money),
+                new("failed-checks", "Checks failed", ColumnKind.Count), new("moved", "Figures moved", ColumnKind.Count),
+                new("state", "Outcome", ColumnKind.Text),
             ],
             Rows = !canBeAddedUp || outcomes.Count(outcome => outcome.Problem is null) < 2 ? rows :
             [

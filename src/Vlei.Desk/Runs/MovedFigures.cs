@@ -16,7 +16,9 @@ public static class MovedFigures
 {
     private const int Columns = 3;
 
-    /// <summary>The figures, results and totals first, the largest change first among those, and of equal ones the largest figure.</summary>
+    /// <summary>
+    /// The figures, results and totals first, the largest change first among those, and of equal ones the largest figure.
+    /// </summary>
     public static IReadOnlyList<MovedFigure> Of(Report moved) =>
     [
         .. moved.Rows.SelectMany(row => Enumerable.Range(0, moved.Columns.Count / Columns).Select(column => column * Columns)
@@ -25,7 +27,8 @@ public static class MovedFigures
                 row.Label, moved.Columns.Count == Columns ? "" : moved.Columns[column].Heading["Before ".Length..],
                 new Amount(row.Cells[column].Units ?? 0), new Amount(row.Cells[column + 1].Units ?? 0),
                 row.Kind is RowKind.Result or RowKind.GrandTotal)))
-            .OrderByDescending(figure => figure.IsOfAll).ThenByDescending(figure => Math.Abs(figure.After.MinorUnits - figure.Before.MinorUnits))
+            .OrderByDescending(figure => figure.IsOfAll).ThenByDescending(
+                figure => Math.Abs(figure.After.MinorUnits - figure.Before.MinorUnits))
             .ThenByDescending(figure => Math.Abs(figure.After.MinorUnits)),
     ];
 }

@@ -10,7 +10,9 @@ using Vlei.Output;
 
 namespace Vlei.Desk.Runs;
 
-/// <summary>A book as one run sees it: its records, and the close of the last day of the period as the day that words are worked out from.</summary>
+/// <summary>
+/// A book as one run sees it: its records, and the close of the last day of the period as the day that words are worked out from.
+/// </summary>
 /// <param name="Desk">The book, on that day.</param>
 /// <param name="Ledger">Its records.</param>
 /// <param name="Days">The days that the run is for.</param>
@@ -41,7 +43,8 @@ public sealed record RunContext(ReportDesk Desk, ILedger Ledger, DateRange Days)
 
         var saysWhen = member.Options.ContainsKey(ReportOptions.Period.Name) || member.Options.ContainsKey(ReportOptions.AsOf.Name)
             || library.Says(member.Report, ReportOptions.Period, ReportOptions.AsOf);
-        var own = saysWhen ? RequestText.Read(options, Desk.Today, Desk.Settings.Calendar, Desk.Settings.Currency, library.Selection).Period : period;
+        var own = saysWhen ? RequestText.Read(
+            options, Desk.Today, Desk.Settings.Calendar, Desk.Settings.Currency, library.Selection).Period : period;
         _ = options.Remove(ReportOptions.Period.Name) | options.Remove(ReportOptions.AsOf.Name);
         return new RunMember(member.Name, member.Report, options, own, null);
     }
@@ -60,7 +63,9 @@ public sealed record RunContext(ReportDesk Desk, ILedger Ledger, DateRange Days)
     /// <summary>Whether accounts, contacts or other lists are not as they were.</summary>
     public bool HaveListsChangedSince(long revision) => Revisions.ListsChangedSince(Book, revision);
 
-    /// <summary>What the records of the period are not any more since an earlier revision; nothing where that is not one of this book's.</summary>
+    /// <summary>
+    /// What the records of the period are not any more since an earlier revision; nothing where that is not one of this book's.
+    /// </summary>
     public IReadOnlyList<RecordChange>? ChangesSince(long revision) => revision > Ledger.Revision ? null
         : [.. Revisions.ChangesSince(Book, revision).Where(change => (change.Was ?? change.Is) <= Days.To || change.Is <= Days.To)];
 
@@ -79,7 +84,9 @@ public sealed record RunContext(ReportDesk Desk, ILedger Ledger, DateRange Days)
         }
         catch (Exception damaged) when (OptionsJson.IsDamage(damaged))
         {
-            throw new ProblemException(ProblemKind.BadData, $"{figures} is damaged: {damaged.Message}", "Remove the folder, and the run is as if it had not been.", damaged);
+            throw new ProblemException(
+                ProblemKind.BadData, $"{figures} is damaged: {damaged.Message}",
+                "Remove the folder, and the run is as if it had not been.", damaged);
         }
     }
 }

@@ -25,7 +25,8 @@ public sealed partial class RunFolder : IDisposable
 
     private readonly Action<string> _say;
 
-    private RunFolder(FileStream taken, string folder, string period, Action<string> say) => (_lock, _folder, _period, _say) = (taken, folder, period, say);
+    private RunFolder(FileStream taken, string folder, string period, Action<string> say) =>
+        (_lock, _folder, _period, _say) = (taken, folder, period, say);
 
     /// <summary>The folder that the run is for.</summary>
     public string Final => Path.Combine(_folder, _period);
@@ -55,7 +56,8 @@ public sealed partial class RunFolder : IDisposable
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
             throw new ProblemException(
-                ProblemKind.CannotWrite, $"{folder} cannot be written: {cannot.Message}", "Make room, or let the book's folder be written to.", cannot);
+                ProblemKind.CannotWrite, $"{folder} cannot be written: {cannot.Message}",
+                "Make room, or let the book's folder be written to.", cannot);
         }
     }
 
@@ -141,7 +143,8 @@ public sealed partial class RunFolder : IDisposable
             }
             catch (IOException busy) when (File.Exists(path))
             {
-                throw new ProblemException(ProblemKind.TryAgain, $"Another run of {group} does not come to an end.", "Try again when it has.", busy);
+                throw new ProblemException(
+                    ProblemKind.TryAgain, $"Another run of {group} does not come to an end.", "Try again when it has.", busy);
             }
         }
     }
@@ -151,7 +154,8 @@ public sealed partial class RunFolder : IDisposable
         foreach (var left in Directory.EnumerateDirectories(_folder, ".*"))
         {
             var name = Path.GetFileName(left);
-            if (name.EndsWith(OldEnding, StringComparison.Ordinal) && Path.Combine(_folder, name[1..^OldEnding.Length]) is var final && !Directory.Exists(final))
+            if (name.EndsWith(OldEnding, StringComparison.Ordinal) && Path.Combine(_folder, name[1..^OldEnding.Length]) is var final
+                && !Directory.Exists(final))
             {
                 Directory.Move(left, final);
             }
@@ -181,7 +185,8 @@ public sealed partial class RunFolder : IDisposable
             var kept = Path.Combine(Staging, name);
             for (var number = 1; File.Exists(kept) && SumOf(kept) != SumOf(path); number++)
             {
-                kept = Path.Combine(Staging, Path.ChangeExtension(name, $".edited{(number == 1 ? "" : $"-{number}")}{Path.GetExtension(name)}"));
+                kept = Path.Combine(
+                    Staging, Path.ChangeExtension(name, $".edited{(number == 1 ? "" : $"-{number}")}{Path.GetExtension(name)}"));
             }
 
             if (!File.Exists(kept))

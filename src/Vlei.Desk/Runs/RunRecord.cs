@@ -14,13 +14,18 @@ namespace Vlei.Desk.Runs;
 /// <param name="Options">Everything that was asked of it but its period, as texts by the names of options.</param>
 /// <param name="Period">Its days.</param>
 /// <param name="Problem">Why it could not be made; nothing where it was.</param>
-public sealed record RunMember(string Name, string Report, IReadOnlyDictionary<string, IReadOnlyList<string>> Options, OpenPeriod? Period, string? Problem)
+public sealed record RunMember(
+    string Name, string Report, IReadOnlyDictionary<string, IReadOnlyList<string>> Options, OpenPeriod? Period, string? Problem)
 {
     /// <summary>What of its options its figures depend on: how it looks changes none.</summary>
-    public Dictionary<string, IReadOnlyList<string>> OfFigures => Options.Where(option => LookOptions.All.All(look => look.Name != option.Key)).ToDictionary();
+    public Dictionary<string, IReadOnlyList<string>> OfFigures =>
+        Options.Where(option => LookOptions.All.All(look => look.Name != option.Key)).ToDictionary();
 }
 
-/// <summary>What a run leaves beside its files, so that the next one can say what has changed. It holds no clock: the same run leaves the same bytes.</summary>
+/// <summary>
+/// What a run leaves beside its files, so that the next one can say what has changed. It holds no clock: the same run leaves the
+/// same bytes.
+/// </summary>
 /// <param name="Days">The days that it was for.</param>
 /// <param name="Revision">The records that it was made from.</param>
 /// <param name="Members">Its reports.</param>
@@ -35,7 +40,9 @@ public sealed record RunRecord(DateRange Days, long Revision, IReadOnlyList<RunM
     /// <summary>The file of a report's figures, within a run's folder.</summary>
     public static string FiguresOf(string member) => Path.Combine(Folder, $"{member}.json");
 
-    /// <summary>What the run in a folder left; nothing where there is none. Throws a <see cref="ProblemException"/> where it is damaged.</summary>
+    /// <summary>
+    /// What the run in a folder left; nothing where there is none. Throws a <see cref="ProblemException"/> where it is damaged.
+    /// </summary>
     public static RunRecord? Read(string folder)
     {
         var path = Path.Combine(folder, Folder, FileName);
@@ -62,7 +69,8 @@ public sealed record RunRecord(DateRange Days, long Revision, IReadOnlyList<RunM
         catch (Exception damaged) when (OptionsJson.IsDamage(damaged))
         {
             throw new ProblemException(
-                ProblemKind.BadData, $"{path} is damaged: {damaged.Message}", "Remove the folder, and the run is as if it had not been.", damaged);
+                ProblemKind.BadData, $"{path} is damaged: {damaged.Message}",
+                "Remove the folder, and the run is as if it had not been.", damaged);
         }
     }
 
@@ -70,7 +78,8 @@ public sealed record RunRecord(DateRange Days, long Revision, IReadOnlyList<RunM
     public void Write(string folder)
     {
         using var stream = File.Create(Path.Combine(folder, Folder, FileName));
-        using var json = new Utf8JsonWriter(stream, new JsonWriterOptions { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping });
+        using var json = new Utf8JsonWriter(
+            stream, new JsonWriterOptions { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping });
         json.WriteStartObject();
         json.WriteString("schema", "vlei/run/1");
         json.WriteString("from", PeriodText.Iso(Days.From));
@@ -117,5 +126,6 @@ public sealed record RunRecord(DateRange Days, long Revision, IReadOnlyList<RunM
     private static DateOnly? DayOf(JsonElement json, string name) => json.GetProperty(name).GetString() is { } text
         ? DateOnly.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture) : null;
 
-    private static TimeUnit? UnitOf(JsonElement json) => json.GetProperty("to_date_of").GetString() is { } text ? Enum.Parse<TimeUnit>(text) : null;
+    private static TimeUnit? UnitOf(JsonElement json) =>
+        json.GetProperty("to_date_of").GetString() is { } text ? Enum.Parse<TimeUnit>(text) : null;
 }

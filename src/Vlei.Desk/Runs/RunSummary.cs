@@ -29,7 +29,8 @@ public static class RunSummary
             Columns =
             [
                 new("state", "Outcome", ColumnKind.Text), new("before", "Before", ColumnKind.Money) { IsLeftOutWhenIdle = true },
-                new("after", "Now", ColumnKind.Money) { IsLeftOutWhenIdle = true }, new("change", "Change", ColumnKind.Money) { IsLeftOutWhenIdle = true, IsChange = true },
+                new("after", "Now", ColumnKind.Money) { IsLeftOutWhenIdle = true },
+                new("change", "Change", ColumnKind.Money) { IsLeftOutWhenIdle = true, IsChange = true },
             ],
             Rows = [.. outcome.Reports.SelectMany(report => RowsOf(report, outcome.Before)), .. Why(outcome), .. Earlier(outcome)],
             Checks = [],
@@ -45,7 +46,8 @@ public static class RunSummary
         var moved = report.Moved is { } movement ? MovedFigures.Of(movement) : [];
         foreach (var figure in moved.Take(MostFigures))
         {
-            yield return Row($"{report.Member.Name}/{figure.Row}/{figure.Column}", figure.Row, 1, figure.Column, figure.Before, figure.After);
+            yield return Row(
+                $"{report.Member.Name}/{figure.Row}/{figure.Column}", figure.Row, 1, figure.Column, figure.Before, figure.After);
         }
 
         if (moved.Count > MostFigures)
@@ -54,7 +56,8 @@ public static class RunSummary
         }
     }
 
-    private static string StateOf(ProducedReport report, RunRecord? before) => report.Asked.Problem is { } problem ? $"NOT PRODUCED: {problem}"
+    private static string StateOf(ProducedReport report, RunRecord? before) =>
+        report.Asked.Problem is { } problem ? $"NOT PRODUCED: {problem}"
         : report.Report!.Checks.FirstOrDefault(check => !check.Ok) is { } failed ? $"CHECK FAILED: {failed.Name}"
         : report.IsAskedAnew ? "asked otherwise than the last time"
         : report.Moved is { Rows.Count: > 0 } ? $"moved since revision {before!.Revision}"
@@ -68,18 +71,24 @@ public static class RunSummary
             yield break;
         }
 
-        yield return new ReportRow("why", outcome.Changes is null ? "The records are not those that it was made from" : $"What changed in the records since revision {outcome.Before!.Revision}",
+        yield return new ReportRow(
+            "why", outcome.Changes is null ? "The records are not those that it was made from"
+                : $"What changed in the records since revision {outcome.Before!.Revision}",
             RowKind.Heading, 0, [Cell.Empty, Cell.Empty, Cell.Empty, Cell.Empty]);
         var changes = outcome.Changes ?? [];
-        foreach (var change in changes.OrderByDescending(change => change.Touches(outcome.Run.Days)).ThenBy(change => change.Is ?? change.Was).Take(MostChanges))
+        foreach (var change in changes.OrderByDescending(change => change.Touches(outcome.Run.Days))
+            .ThenBy(change => change.Is ?? change.Was).Take(MostChanges))
         {
-            yield return Row($"why/{change.Id}", change.Id, 1, $"{ChangeList.NameOf(change.Kind)}, {PeriodText.Iso((change.Is ?? change.Was)!.Value)}", change.Before, change.After);
+            yield return Row(
+                $"why/{change.Id}", change.Id, 1,
+                $"{ChangeList.NameOf(change.Kind)}, {PeriodText.Iso((change.Is ?? change.Was)!.Value)}", change.Before, change.After);
         }
 
         if (changes.Count == 0 && outcome.Changes is not null)
         {
             yield return Row("why/names", "No document", 1, outcome.Run.HaveListsChangedSince(outcome.Before!.Revision)
-                ? "accounts, contacts or other lists of records were changed" : "a selection, a layout or what a report is made from was changed");
+                ? "accounts, contacts or other lists of records were changed"
+                : "a selection, a layout or what a report is made from was changed");
         }
         else if (changes.Count > MostChanges)
         {
@@ -88,7 +97,8 @@ public static class RunSummary
     }
 
     private static IEnumerable<ReportRow> Earlier(ProducedGroup outcome) => outcome.Earlier.Select(earlier => Row(
-        $"earlier/{PeriodText.Key(earlier.Days, outcome.Run.Book.Settings.Calendar)}", PeriodText.Words(earlier.Days, outcome.Run.Book.Settings.Calendar), 0,
+        $"earlier/{PeriodText.Key(earlier.Days, outcome.Run.Book.Settings.Calendar)}",
+        PeriodText.Words(earlier.Days, outcome.Run.Book.Settings.Calendar), 0,
         $"has moved since it was produced: {earlier.Names}"));
 
     private static ReportRow Row(string key, string label, int level, string state, Amount? before = null, Amount? after = null) => new(

@@ -16,7 +16,9 @@ internal static class ChartColumn
     {
         var columns = chart.IsOfTime ? chart.Series[0].Cells.Select(cell => cell.Column).ToList() : [chart.Series[0].Cells[0].Column];
         var isNamed = report.Look.Chart is { Rows.Count: > 0 };
-        var drawn = (chart.IsOfTime ? chart.Series.Select(series => series.Cells[0].Row) : chart.Series[0].Cells.Select(cell => cell.Row)).ToHashSet();
+        var drawn =
+            (chart.IsOfTime ? chart.Series.Select(series => series.Cells[0].Row) : chart.Series[0].Cells.Select(cell => cell.Row))
+                .ToHashSet();
         var scale = Scale.Of(chart.Series[0].Cells.Select(cell => ReportChart.UnitsAt(report, cell) ?? 0));
         var rows = new List<ReportRow>(report.Rows.Count);
         foreach (var row in report.Rows)
@@ -43,7 +45,8 @@ internal static class ChartColumn
     // What is below nought stands at the left of a line, all else at its right.
     private sealed record Scale(double Least, double Most)
     {
-        public static Scale Of(IEnumerable<long> units) => units.Append(0).ToList() is var all ? new Scale(all.Min(), all.Max()) : throw new InvalidOperationException();
+        public static Scale Of(IEnumerable<long> units) =>
+            units.Append(0).ToList() is var all ? new Scale(all.Min(), all.Max()) : throw new InvalidOperationException();
 
         public string Bar(long units, bool ascii)
         {
@@ -51,7 +54,8 @@ internal static class ChartColumn
             var left = span == 0 ? 0 : (int)Math.Round(BarWidth * -Least / span);
             var eighths = span == 0 ? 0 : (int)Math.Round(BarWidth * Eighths * Math.Abs((double)units) / span);
             var part = ascii || units < 0 || eighths % Eighths == 0 ? "" : Parts[eighths % Eighths].ToString();
-            var bar = new string(ascii ? '#' : '█', eighths / Eighths) + part is { Length: > 0 } drawn ? drawn : units == 0 ? "" : ascii ? "#" : "▏";
+            var bar = new string(ascii ? '#' : '█', eighths / Eighths) + part is { Length: > 0 } drawn ? drawn : units == 0 ? "" : ascii
+                ? "#" : "▏";
             var line = ascii ? '|' : '│';
             return left == 0 ? bar : units < 0 ? bar.PadLeft(left) + line : new string(' ', left) + line + bar;
         }

@@ -59,16 +59,29 @@ internal static class ChartDrawing
     public static byte[] Png(ReportWords words, IChartDrawer? drawer) => Draw(words, ChartOf(words), "png", drawer);
 
     /// <summary>How wide and how high a chart is, in dots of a screen.</summary>
-    public static (int Width, int Height) SizeOf(ReportChart chart) => chart.IsOfTime || chart.Kind is ChartKind.Lines or ChartKind.Share ? (Width, Height)
-        : (Width, HeightBesideRows + (chart.Categories.Count * Math.Max(RowHeight, chart.Kind == ChartKind.Stacked ? 0 : chart.Series.Count * BarHeight)));
+    public static (int Width, int Height) SizeOf(ReportChart chart) =>
+        chart.IsOfTime || chart.Kind is ChartKind.Lines or ChartKind.Share ? (Width, Height)
+        : (Width,
+            HeightBesideRows
+                + (chart.Categories.Count * Math.Max(RowHeight, chart.Kind == ChartKind.Stacked ? 0 : chart.Series.Count * BarHeight)));
 
     /// <summary>What stands above a chart.</summary>
-    public static string TitleOf(ReportWords words, ReportChart chart) => chart.OutOf is { } all
-        ? $"{words.Report.Title} ({words.Language.Say("the {0} largest of {1}", (chart.IsOfTime ? chart.Series.Count : chart.Categories.Count).ToString(CultureInfo.InvariantCulture), all.ToString(CultureInfo.InvariantCulture))})"
-        : words.Report.Title;
+    public static string TitleOf(ReportWords words, ReportChart chart)
+    {
+        if (chart.OutOf is not { } all)
+        {
+            return words.Report.Title;
+        }
+
+        var shown = chart.IsOfTime ? chart.Series.Count : chart.Categories.Count;
+        var largest = words.Language.Say(
+            "the {0} largest of {1}", shown.ToString(CultureInfo.InvariantCulture), all.ToString(CultureInfo.InvariantCulture));
+        return $"{words.Report.Title} ({largest})";
+    }
 
     /// <summary>What a chart says, for those who do not see it.</summary>
-    public static string InWords(ReportWords words, ReportChart chart) => $"{TitleOf(words, chart)}: {string.Join(", ", chart.Series.Select(series => series.Name))}";
+    public static string InWords(ReportWords words, ReportChart chart) =>
+        $"{TitleOf(words, chart)}: {string.Join(", ", chart.Series.Select(series => series.Name))}";
 
     // A picture has the chart that suits the report where none is asked for.
     private static ReportChart ChartOf(ReportWords words) => words.Chart ?? ReportChart.Of(words.Report);

@@ -21,7 +21,8 @@ internal static class Looks
     /// <summary>All that a document has.</summary>
     public static readonly ReportOption[] Document =
     [
-        LookOptions.Chart, LookOptions.WithDetail, .. Numbers, .. Columns, .. Lines, LookOptions.Paper, LookOptions.Orientation, LookOptions.FontSize,
+        LookOptions.Chart, LookOptions.WithDetail, .. Numbers, .. Columns, .. Lines, LookOptions.Paper, LookOptions.Orientation,
+        LookOptions.FontSize,
         LookOptions.Logo, LookOptions.Accent,
     ];
 }

@@ -16,7 +16,8 @@ internal sealed class PdfFormat() : ReportFormat("pdf")
     public override IReadOnlyList<ReportOption> Takes => Looks.Document;
 
     /// <inheritdoc/>
-    public override void Write(Report report, Stream stream, Surface surface) => PdfReport.Write(new ReportWords(report), stream, surface.Charts);
+    public override void Write(Report report, Stream stream, Surface surface) =>
+        PdfReport.Write(new ReportWords(report), stream, surface.Charts);
 
     /// <inheritdoc/>
     public override void WritePack(ReportPack pack, Stream stream, Surface surface) => PdfReport.WritePack(pack, stream, surface.Charts);

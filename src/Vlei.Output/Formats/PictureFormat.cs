@@ -26,9 +26,11 @@ internal sealed class PictureFormat(string name, bool isBinary) : ReportFormat(n
     /// <inheritdoc/>
     public override void Write(Report report, Stream stream, Surface surface) => stream.Write(isBinary
         ? ChartDrawing.Png(new ReportWords(report), surface.Charts)
-        : Encoding.UTF8.GetBytes($"<?xml version=\"1.0\" encoding=\"utf-8\"?>\n{ChartDrawing.Svg(new ReportWords(report), surface.Charts)}\n"));
+        : Encoding.UTF8.GetBytes(
+            $"<?xml version=\"1.0\" encoding=\"utf-8\"?>\n{ChartDrawing.Svg(new ReportWords(report), surface.Charts)}\n"));
 
     /// <inheritdoc/>
     public override void WritePack(ReportPack pack, Stream stream, Surface surface) => throw new ProblemException(
-        ProblemKind.Usage, $"{pack.Title} has several reports, and a picture holds one chart.", "Take html, pdf or xlsx with --chart, or show one report.");
+        ProblemKind.Usage, $"{pack.Title} has several reports, and a picture holds one chart.",
+        "Take html, pdf or xlsx with --chart, or show one report.");
 }

@@ -13,7 +13,8 @@ internal sealed class WebFormat() : ReportFormat("html")
     public override IReadOnlyList<ReportOption> Takes => Looks.Document;
 
     /// <inheritdoc/>
-    public override void Write(Report report, Stream stream, Surface surface) => WebReport.Write(new ReportWords(report), stream, surface.Charts);
+    public override void Write(Report report, Stream stream, Surface surface) =>
+        WebReport.Write(new ReportWords(report), stream, surface.Charts);
 
     /// <inheritdoc/>
     public override void WritePack(ReportPack pack, Stream stream, Surface surface) => WebReport.WritePack(pack, stream, surface.Charts);

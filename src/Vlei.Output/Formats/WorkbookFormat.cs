@@ -15,7 +15,8 @@ internal sealed class WorkbookFormat() : ReportFormat("xlsx")
 
     /// <inheritdoc/>
     // What stands before decimals is a matter of whose computer opens it.
-    public override IReadOnlyList<ReportOption> Takes { get; } = [.. Looks.Document.Except([LookOptions.DecimalMark]), LookOptions.Template];
+    public override IReadOnlyList<ReportOption> Takes { get; } =
+        [.. Looks.Document.Except([LookOptions.DecimalMark]), LookOptions.Template];
 
     /// <inheritdoc/>
     public override void Write(Report report, Stream stream, Surface surface)

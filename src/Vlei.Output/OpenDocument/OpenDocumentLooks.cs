@@ -108,12 +108,14 @@ internal sealed class OpenDocumentLooks(ReportLook looks)
         int? colour = look.IsTitle ? looks.Accent : look.IsLink ? looks.Accent ?? LinkColour : null;
         Element(xml, "style:text-properties",
         [
-            ("fo:font-weight", look.Bold || look.IsTitle ? "bold" : null), ("fo:font-size", look.IsTitle ? Points(_size * TitleSize) : null),
+            ("fo:font-weight", look.Bold || look.IsTitle ? "bold" : null),
+            ("fo:font-size", look.IsTitle ? Points(_size * TitleSize) : null),
             ("fo:color", colour is { } own ? $"#{own:X6}" : null),
         ]);
     }, format);
 
-    private static void WriteStyle(XmlWriter xml, string name, string family, Action write, string? format = null) => Element(xml, "style:style",
+    private static void WriteStyle(XmlWriter xml, string name, string family, Action write, string? format = null) =>
+        Element(xml, "style:style",
     [
         ("style:name", name), ("style:family", family), ("style:parent-style-name", family == "table-cell" ? "Default" : null),
         ("style:data-style-name", format),

@@ -15,7 +15,8 @@ internal static class OpenDocumentPage
     private const char PagesMark = '\u0002';
 
     /// <summary>Writes the paper.</summary>
-    public static void WriteLayout(XmlWriter xml, string name, SheetPage page) => Element(xml, "style:page-layout", [("style:name", name)], () =>
+    public static void WriteLayout(XmlWriter xml, string name, SheetPage page) =>
+        Element(xml, "style:page-layout", [("style:name", name)], () =>
     {
         var paper = Paper.Of(page.Look);
         var (width, height) = page.IsOnSide ? (paper.Height, paper.Width) : (paper.Width, paper.Height);

@@ -41,7 +41,8 @@ internal sealed class OpenDocumentSheet(XmlWriter xml, OpenDocumentLooks looks) 
         Fold(number > _row ? 0 : level);
         if (number > _row)
         {
-            Element(xml, "table:table-row", [("table:number-rows-repeated", Text(number - _row))], () => Element(xml, "table:table-cell", []));
+            Element(
+                xml, "table:table-row", [("table:number-rows-repeated", Text(number - _row))], () => Element(xml, "table:table-cell", []));
             Fold(level);
         }
 
@@ -110,7 +111,8 @@ internal sealed class OpenDocumentSheet(XmlWriter xml, OpenDocumentLooks looks) 
     }
 
     private void Start(
-        int column, CellLook look, string? kind, (string Name, string? Value) first = default, (string Name, string? Value) second = default)
+        int column, CellLook look, string? kind, (string Name, string? Value) first = default,
+        (string Name, string? Value) second = default)
     {
         if (column > _column)
         {

@@ -47,14 +47,19 @@ internal sealed class ContentsPages
                     place == 0 && _pack.Cover is not null ? "" : report.Report.PeriodInWords, firstPages[place]);
             }
 
-            Sheets[sheet].TextEndingAt(_text.Regular, reports[0].Language.Say("Page {0} of {1}", $"{Sheets[sheet].Number}", $"{pages}"), _text.Size - 1, _paper.Width - Margin, _paper.Height - Margin);
+            Sheets[sheet]
+                .TextEndingAt(
+                    _text.Regular, reports[0].Language.Say("Page {0} of {1}", $"{Sheets[sheet].Number}", $"{pages}"), _text.Size - 1,
+                    _paper.Width - Margin, _paper.Height - Margin);
         }
     }
 
     private void WriteTitle(Sheet sheet, string book)
     {
         const double Top = 110;
-        sheet.Text(_text.Bold, new PageText(_text.Regular, _text.Bold, TitleSize).FirstLines(_text.Bold, _pack.Title, _paper.Width - (2 * Margin), 1)[0], TitleSize, Margin, Top);
+        sheet.Text(
+            _text.Bold, new PageText(_text.Regular, _text.Bold, TitleSize)
+                .FirstLines(_text.Bold, _pack.Title, _paper.Width - (2 * Margin), 1)[0], TitleSize, Margin, Top);
         sheet.Text(_text.Regular, _text.Regular.Shown(book), TitleSize / 2, Margin, Top + TitleSize);
         sheet.Rule(Margin, _paper.Width - Margin, FirstLine - (1.5 * LineHeight), 0.9);
     }

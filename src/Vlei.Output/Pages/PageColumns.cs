@@ -36,7 +36,8 @@ internal sealed class PageColumns
             for (var column = 0; column < _widths.Length; column++)
             {
                 var (figure, mark) = words.FigureAndMark(row, column);
-                _widths[column] = Math.Max(_widths[column], (figure.Length == 0 ? 0 : text.Width(face, figure)) + (mark is null ? 0 : text.MarkWidth));
+                _widths[column] = Math.Max(
+                    _widths[column], (figure.Length == 0 ? 0 : text.Width(face, figure)) + (mark is null ? 0 : text.MarkWidth));
                 speaks[column] = speaks[column] || words.Speaks(row, column);
             }
         }
@@ -89,7 +90,9 @@ internal sealed class PageColumns
         words.ForEach(column => _widths[column] -= (_widths[column] - LeastText) * part);
     }
 
-    /// <summary>The columns that stand beside each other, page after page; those that belong together stay together where they fit.</summary>
+    /// <summary>
+    /// The columns that stand beside each other, page after page; those that belong together stay together where they fit.
+    /// </summary>
     public IReadOnlyList<IReadOnlyList<int>> Bands(double room)
     {
         var (bands, band, left) = (new List<IReadOnlyList<int>>(), new List<int>(), room - Label + Hair);

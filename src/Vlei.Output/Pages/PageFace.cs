@@ -111,7 +111,8 @@ internal sealed class PageFace
     {
         if (!_widths.TryGetValue(letter, out var width))
         {
-            width = _font.TableRegister.CMapTable.TryGetGlyphIndex(letter, out var glyph) && glyph > 0 && _font.TryGetAdvanceWidth(letter, out var units)
+            width = _font.TableRegister.CMapTable.TryGetGlyphIndex(letter, out var glyph) && glyph > 0
+                && _font.TryGetAdvanceWidth(letter, out var units)
                 ? units / _font.GetUnitsPerEm() : 0;
             _widths.Add(letter, width);
         }

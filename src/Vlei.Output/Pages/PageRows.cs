@@ -3,7 +3,9 @@ using Vlei.Core.Reports;
 
 namespace Vlei.Output.Pages;
 
-/// <summary>The rows of a report on its pages: how high they are, what is written of them, and where it stands, for what leads there.</summary>
+/// <summary>
+/// The rows of a report on its pages: how high they are, what is written of them, and where it stands, for what leads there.
+/// </summary>
 internal sealed class PageRows
 {
     private const double AboveTotal = 2;
@@ -95,7 +97,9 @@ internal sealed class PageRows
             var lines = HeadingLines(column);
             for (var line = 0; line < lines.Count; line++)
             {
-                WriteAt(sheet, _text.Bold, lines[line], column, left, right, bottom - ((lines.Count - 1 - line) * _text.LineHeight) - (0.3 * _text.Size));
+                WriteAt(
+                    sheet, _text.Bold, lines[line], column, left, right,
+                    bottom - ((lines.Count - 1 - line) * _text.LineHeight) - (0.3 * _text.Size));
             }
 
             end = right;
@@ -105,10 +109,14 @@ internal sealed class PageRows
         return bottom + 2;
     }
 
-    /// <summary>Writes a row below that height, with the columns of a band; what stands before its figures is led to from its first band.</summary>
+    /// <summary>
+    /// Writes a row below that height, with the columns of a band; what stands before its figures is led to from its first band.
+    /// </summary>
     public void Write(Sheet sheet, PageRow part, IReadOnlyList<int> band, bool isFirstBand, double top)
     {
-        var (row, face, indent, baseline) = (part.Row, _text.FaceOf(part.Row), PageColumns.IndentOf(part.Row), top + _text.Size + (RowLook.IsTotal(part.Row) ? AboveTotal : 0));
+        var (row, face, indent, baseline) =
+            (part.Row, _text.FaceOf(part.Row), PageColumns.IndentOf(part.Row),
+                top + _text.Size + (RowLook.IsTotal(part.Row) ? AboveTotal : 0));
         if (isFirstBand && part.FirstLine == 0)
         {
             Note(part, new PageArea(sheet, _left + indent, _left + _columns.Label, top, top + part.Height));
@@ -132,7 +140,8 @@ internal sealed class PageRows
             if (figure.Length > 0)
             {
                 var end = right - (mark is null ? 0 : _text.MarkWidth);
-                WriteLines(LinesOf(face, figure, column), part, line => WriteAt(sheet, face, line.Text, column, left, end, baseline + line.Down));
+                WriteLines(
+                    LinesOf(face, figure, column), part, line => WriteAt(sheet, face, line.Text, column, left, end, baseline + line.Down));
                 sheet.TextEndingAt(face, part.FirstLine == 0 ? PageText.MarkOf(mark) : "", _text.Size, right, baseline);
             }
         }
@@ -175,13 +184,17 @@ internal sealed class PageRows
     {
         var shown = face.Shown(text);
         var free = right - left - face.Width(shown, _text.Size);
-        sheet.Text(face, shown, _text.Size, _words.AlignOf(column) switch { ColumnAlign.Left => left, ColumnAlign.Center => left + (free / 2), _ => left + free }, baseline);
+        sheet.Text(
+            face, shown, _text.Size, _words.AlignOf(
+                column) switch
+            { ColumnAlign.Left => left, ColumnAlign.Center => left + (free / 2), _ => left + free }, baseline);
     }
 
     private IReadOnlyList<string> LabelLines(ReportRow row) =>
         _text.Lines(_text.FaceOf(row), row.Label, (RowLook.IsEmpty(row) ? _room : _columns.Label) - PageColumns.IndentOf(row) + Hair);
 
-    private IReadOnlyList<string> HeadingLines(int column) => _text.Lines(_text.Bold, _report.Columns[column].Heading, _columns.WidthOf(column) + Hair);
+    private IReadOnlyList<string> HeadingLines(int column) =>
+        _text.Lines(_text.Bold, _report.Columns[column].Heading, _columns.WidthOf(column) + Hair);
 
     private IReadOnlyList<string> LinesOf(PageFace face, string figure, int column) =>
         _columns.IsText(column) ? _text.Lines(face, figure, _columns.WidthOf(column) + Hair) : [face.Shown(figure)];

@@ -27,8 +27,11 @@ internal sealed class PageText(PageFace regular, PageFace bold, double size)
     public PageFace FaceOf(ReportRow row) => RowLook.IsStrong(row) ? bold : regular;
 
     /// <summary>What is missing from what is shown; nothing where nothing is.</summary>
-    public string? Missing(Language language) => regular.Unknown.Concat(bold.Unknown).Distinct().Order(StringComparer.Ordinal).ToList() is { Count: > 0 } unknown
-        ? language.Say("The font has no letters for {0}; a question mark stands for each.", string.Join(", ", unknown.Select(letter => $"U+{char.ConvertToUtf32(letter, 0):X4}")))
+    public string? Missing(Language language) =>
+        regular.Unknown.Concat(bold.Unknown).Distinct().Order(StringComparer.Ordinal).ToList() is { Count: > 0 } unknown
+        ? language.Say(
+            "The font has no letters for {0}; a question mark stands for each.",
+            string.Join(", ", unknown.Select(letter => $"U+{char.ConvertToUtf32(letter, 0):X4}")))
         : null;
 
     /// <summary>How wide a text is.</summary>
@@ -70,7 +73,8 @@ internal sealed class PageText(PageFace regular, PageFace bold, double size)
     {
         const string More = " …";
         var lines = Lines(face, text, width);
-        return lines.Count <= most ? lines : [.. lines.Take(most - 1), Lines(face, lines[most - 1], width - face.Width(face.Shown(More), size))[0] + More];
+        return lines.Count <= most ? lines
+            : [.. lines.Take(most - 1), Lines(face, lines[most - 1], width - face.Width(face.Shown(More), size))[0] + More];
     }
 
     private IEnumerable<string> Pieces(PageFace face, string word, double width)

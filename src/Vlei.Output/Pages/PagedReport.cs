@@ -61,7 +61,9 @@ internal sealed class PagedReport
     /// <param name="pages">How many pages the document has.</param>
     public void AddFeet(int pages)
     {
-        var foot = $"{(_words.Look.Footer is { } own ? $"{own} – " : "")}{_report.Book}: {_report.Title}, {_report.PeriodInWords}. {_words.InWhat}.";
+        var foot =
+            $"{(_words.Look.Footer is { } own ? $"{own} – " : "")}{_report.Book}: {_report.Title}, {_report.PeriodInWords}. "
+            + $"{_words.InWhat}.";
         foreach (var sheet in _sheets)
         {
             var number = _words.Language.Say("Page {0} of {1}", $"{sheet.Number}", $"{pages}");
@@ -100,7 +102,8 @@ internal sealed class PagedReport
         {
             var isFresh = used <= Margin + RunningHeadHeight + _rows.HeadingHeight;
             var room = (int)((Bottom - used - _rows.HeightOf(row, 0)) / _text.LineHeight);
-            var isBroken = lines - written > room && (_waiting.Count == 0 || lines - written > LinesOnPage(row)) && (room >= LeastLines || isFresh);
+            var isBroken = lines - written > room && (_waiting.Count == 0 || lines - written > LinesOnPage(row))
+                && (room >= LeastLines || isFresh);
             if (lines - written <= room || isBroken)
             {
                 var part = Math.Min(lines - written, Math.Max(1, room));
@@ -124,7 +127,8 @@ internal sealed class PagedReport
         }
     }
 
-    private int LinesOnPage(ReportRow row) => (int)((Bottom - Margin - RunningHeadHeight - _rows.HeadingHeight - _rows.HeightOf(row, 0)) / _text.LineHeight);
+    private int LinesOnPage(ReportRow row) =>
+        (int)((Bottom - Margin - RunningHeadHeight - _rows.HeadingHeight - _rows.HeightOf(row, 0)) / _text.LineHeight);
 
     // What goes to the next page with a row: a total takes what it adds up last, a heading does not stay behind.
     private int MovedWith(ReportRow next)
@@ -205,7 +209,9 @@ internal sealed class PagedReport
     {
         var sheet = new Sheet(_document, _width, _height);
         _sheets.Add(sheet);
-        sheet.Text(_text.Bold, _text.FirstLines(_text.Bold, $"{_report.Book}: {_report.Title}", Room, 1)[0], _text.Size, Margin, Margin + _text.Size);
+        sheet.Text(
+            _text.Bold, _text.FirstLines(_text.Bold, $"{_report.Book}: {_report.Title}", Room, 1)[0], _text.Size, Margin,
+            Margin + _text.Size);
         _top = Margin + RunningHeadHeight;
     }
 
@@ -228,7 +234,8 @@ internal sealed class PagedReport
 
     private void AddFoot()
     {
-        var lines = _words.Foot.SkipLast(_words.Look.Footer is null ? 0 : 1).Concat(_text.Missing(_words.Language) is { } missing ? [(missing, false)] : []).ToList();
+        var lines = _words.Foot.SkipLast(_words.Look.Footer is null ? 0 : 1)
+            .Concat(_text.Missing(_words.Language) is { } missing ? [(missing, false)] : []).ToList();
         _top += lines.Count > 0 ? _text.LineHeight : 0;
         WriteParagraphs(lines);
     }

@@ -13,7 +13,8 @@ internal static class PdfReport
     private const double TextSize = 9;
 
     /// <summary>Writes the report.</summary>
-    public static void Write(ReportWords words, Stream stream, IChartDrawer? charts) => WriteDocument(stream, words.Report.Title, words.Look, (document, text) =>
+    public static void Write(ReportWords words, Stream stream, IChartDrawer? charts) =>
+        WriteDocument(stream, words.Report.Title, words.Look, (document, text) =>
     {
         var pages = new ReportPages(document, words, text, charts);
         pages.Finish(pages.Count);
@@ -35,14 +36,17 @@ internal static class PdfReport
         });
     }
 
-    private static void WriteDocument(Stream stream, string title, ReportLook look, Func<PdfDocumentBuilder, PageText, List<BookmarkNode>> write)
+    private static void WriteDocument(
+        Stream stream, string title, ReportLook look, Func<PdfDocumentBuilder, PageText, List<BookmarkNode>> write)
     {
         using var whole = new MemoryStream();
         using (var document = new PdfDocumentBuilder(whole, disposeStream: false, PdfWriterType.Default, PdfVersion))
         {
             document.DocumentInformation.Title = title;
             document.DocumentInformation.Producer = "Vlei";
-            var text = new PageText(new PageFace(document, "IBMPlexSans-Regular.ttf"), new PageFace(document, "IBMPlexSans-SemiBold.ttf"), look.FontSize ?? TextSize);
+            var text = new PageText(
+                new PageFace(document, "IBMPlexSans-Regular.ttf"), new PageFace(document, "IBMPlexSans-SemiBold.ttf"), look.FontSize
+                    ?? TextSize);
             document.Bookmarks = new Bookmarks(write(document, text));
         }
 

@@ -30,8 +30,11 @@ internal sealed class ReportPages
     public DocumentBookmarkNode Node => new(
         _words.Report.Title, 0, Sheet.PlaceOn(First, _report.Sheets[0].Height),
         [
-            .. _report.Rows.Headings.Select(heading => new DocumentBookmarkNode(heading.Title, 1, Sheet.PlaceOn(heading.Page, heading.FromBottom), [])),
-            .. All.Skip(1).Select(pages => new DocumentBookmarkNode(pages.Title, 1, Sheet.PlaceOn(pages.Sheets[0].Number, pages.Sheets[0].Height), [])),
+            .. _report.Rows.Headings.Select(
+                heading => new DocumentBookmarkNode(heading.Title, 1, Sheet.PlaceOn(heading.Page, heading.FromBottom), [])),
+            .. All.Skip(1)
+                .Select(
+                    pages => new DocumentBookmarkNode(pages.Title, 1, Sheet.PlaceOn(pages.Sheets[0].Number, pages.Sheets[0].Height), [])),
         ]);
 
     private IEnumerable<PagedReport> All => new[] { _report, _records, _documents }.OfType<PagedReport>();

@@ -74,7 +74,9 @@ internal sealed class Sheet
         catch (Exception unreadable) when (unreadable is not OutOfMemoryException)
         {
             // What reads pictures says that it cannot in any way that it happens to.
-            throw new ProblemException(ProblemKind.BadData, "The logo cannot be put on a page: it is damaged, or of a kind of PNG that is rare.", "Save it as PNG with 8 bits for each colour, or as JPEG.", unreadable);
+            throw new ProblemException(
+                ProblemKind.BadData, "The logo cannot be put on a page: it is damaged, or of a kind of PNG that is rare.",
+                "Save it as PNG with 8 bits for each colour, or as JPEG.", unreadable);
         }
 
         return (logo.Width * scale) + Gap;
@@ -90,5 +92,6 @@ internal sealed class Sheet
 
     /// <summary>Has a part of the page lead to another place in the document.</summary>
     public void Link(double left, double right, double top, double bottom, ExplicitDestination target) => _page.AddLink(new LinkAnnotation(
-        new GoToAction(target), new PdfRectangle(left, Height - bottom, right, Height - top), new AnnotationBorder(0, 0, 0, null), null, null, null));
+        new GoToAction(target), new PdfRectangle(left, Height - bottom, right, Height - top), new AnnotationBorder(0, 0, 0, null), null,
+        null, null));
 }

@@ -19,7 +19,8 @@ internal sealed class WebReport
     private WebReport(StreamWriter text, Language language, IChartDrawer? charts) => (_text, _language, _charts) = (text, language, charts);
 
     /// <summary>Writes the report.</summary>
-    public static void Write(ReportWords words, Stream stream, IChartDrawer? charts) => Page(stream, words.Report.Title, words.Language, words.Look, charts, page => page.WriteReport(words, "r", "h1"));
+    public static void Write(ReportWords words, Stream stream, IChartDrawer? charts) =>
+        Page(stream, words.Report.Title, words.Language, words.Look, charts, page => page.WriteReport(words, "r", "h1"));
 
     /// <summary>Writes the reports, one after the other, under a list of them.</summary>
     public static void WritePack(ReportPack pack, Stream stream, IChartDrawer? charts)
@@ -50,7 +51,9 @@ internal sealed class WebReport
         using var text = new StreamWriter(stream, new UTF8Encoding(false), 1 << 16, leaveOpen: true) { NewLine = "\n" };
         text.WriteLine($"<!doctype html>\n<html lang=\"{language.Code}\">\n<head>\n<meta charset=\"utf-8\">");
         text.WriteLine("<meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">");
-        text.WriteLine("<meta http-equiv=\"Content-Security-Policy\" content=\"default-src 'none'; style-src 'unsafe-inline'; script-src 'unsafe-inline'; img-src data:\">");
+        text.WriteLine(
+            "<meta http-equiv=\"Content-Security-Policy\" content=\"default-src 'none'; style-src 'unsafe-inline'; script-src "
+                + "'unsafe-inline'; img-src data:\">");
         text.WriteLine("<meta name=\"generator\" content=\"Vlei\">");
         text.WriteLine($"<title>{PageText.Of(title)}</title>");
         text.WriteLine($"<style>\n{PageText.Part("page.css")}{StyleOf(look)}</style>\n</head>\n<body>\n<main>");
@@ -63,13 +66,18 @@ internal sealed class WebReport
         var style = new StringBuilder();
         if (look.Accent is { } accent)
         {
-            style.Append(CultureInfo.InvariantCulture, $"h1, h2 {{ color: #{accent:x6}; }} thead th, thead td {{ border-color: #{accent:x6}; }}\n");
-            style.Append(CultureInfo.InvariantCulture, $"@media (prefers-color-scheme: dark) {{ h1, h2 {{ color: color-mix(in srgb, #{accent:x6} 55%, white); }} }}\n");
+            style.Append(
+                CultureInfo.InvariantCulture, $"h1, h2 {{ color: #{accent:x6}; }} thead th, thead td {{ border-color: #{accent:x6}; }}\n");
+            style.Append(
+                CultureInfo.InvariantCulture,
+                $"@media (prefers-color-scheme: dark) {{ h1, h2 {{ color: color-mix(in srgb, #{accent:x6} 55%, white); }} }}\n");
         }
 
-        style.Append(CultureInfo.InvariantCulture, $"@page {{ size: {(look.Paper == PaperSize.Letter ? "letter" : "A4")}{look.Turn switch { PaperTurn.Landscape => " landscape", PaperTurn.Portrait => " portrait", _ => "" }}; }}\n");
+        var turn = look.Turn switch { PaperTurn.Landscape => " landscape", PaperTurn.Portrait => " portrait", _ => "" };
+        style.Append(CultureInfo.InvariantCulture, $"@page {{ size: {(look.Paper == PaperSize.Letter ? "letter" : "A4")}{turn}; }}\n");
         return look.FontSize is { } size
-            ? style.Append(CultureInfo.InvariantCulture, $"@media print {{ body {{ font-size: {size}pt; }} }}\n").ToString() : style.ToString();
+            ? style.Append(CultureInfo.InvariantCulture, $"@media print {{ body {{ font-size: {size}pt; }} }}\n").ToString()
+            : style.ToString();
     }
 
     private string Said(string english) => PageText.Of(_language.Say(english));
@@ -79,7 +87,9 @@ internal sealed class WebReport
         WriteHead(words, heading);
         if (words.Chart is { } chart)
         {
-            _text.WriteLine($"<figure class=\"chart\" role=\"img\" aria-label=\"{PageText.Of(ChartDrawing.InWords(words, chart))}\">{ChartDrawing.Svg(words, _charts)}</figure>");
+            _text.WriteLine(
+                $"<figure class=\"chart\" role=\"img\" aria-label=\"{PageText.Of(ChartDrawing.InWords(words, chart))}\">"
+                + $"{ChartDrawing.Svg(words, _charts)}</figure>");
         }
 
         var figures = words.Report.Records?.Figures.ToDictionary(figure => figure.Value, figure => $"{id}d{figure.Key}") ?? [];
@@ -97,7 +107,9 @@ internal sealed class WebReport
         _text.Write("<header>");
         if (words.Look.Logo is { } logo)
         {
-            _text.Write($"<img class=\"logo\" alt=\"{PageText.Of(words.Report.Book)}\" src=\"data:image/{(logo.IsPng ? "png" : "jpeg")};base64,{Convert.ToBase64String(logo.Bytes.Span)}\">");
+            _text.Write(
+                $"<img class=\"logo\" alt=\"{PageText.Of(words.Report.Book)}\" src=\"data:image/{(logo.IsPng ? "png" : "jpeg")};base64,"
+                + $"{Convert.ToBase64String(logo.Bytes.Span)}\">");
         }
 
         _text.WriteLine($"<{heading}>{PageText.Of(words.Report.Title)}</{heading}>");
@@ -138,7 +150,8 @@ internal sealed class WebReport
         Write(records, $"{id}records", new PageLinks
         {
             Row = (_, place) => figures.ContainsKey(place) ? $"{id}d{place}" : null,
-            Label = (row, place) => figures.ContainsKey(place) ? $"{id}d{place}f" : row.Document is { } document ? known.GetValueOrDefault(document) : null,
+            Label = (row, place) => figures.ContainsKey(place) ? $"{id}d{place}f" : row.Document is { } document
+                ? known.GetValueOrDefault(document) : null,
         });
         if (words.Documents is { } documents)
         {
@@ -158,7 +171,9 @@ internal sealed class WebReport
     {
         var (report, shown) = (words.Report, words.ShownColumns());
         _text.WriteLine($"<div class=\"wide\" tabindex=\"0\" role=\"region\" aria-label=\"{PageText.Of(report.Title)}\">");
-        _text.WriteLine($"<table class=\"report\" id=\"{id}\" data-find=\"{Said("Find")}\" data-fold=\"{Said("Fold")}\" data-fold-all=\"{Said("Fold all")}\" data-open-all=\"{Said("Open all")}\">");
+        _text.WriteLine(
+            $"<table class=\"report\" id=\"{id}\" data-find=\"{Said("Find")}\" data-fold=\"{Said("Fold")}\" "
+            + $"data-fold-all=\"{Said("Fold all")}\" data-open-all=\"{Said("Open all")}\">");
         _text.Write($"<thead><tr><td{(words.LabelWidth is { } label ? $" style=\"width:{label}ch\"" : "")}></td>");
         foreach (var column in shown)
         {
@@ -182,9 +197,15 @@ internal sealed class WebReport
     {
         var row = rows.Row;
         var own = links.Row(row, place) is { } name ? $" id=\"{name}\"" : "";
-        _text.Write(string.Create(CultureInfo.InvariantCulture, $"<tr class=\"{ClassOf(row.Kind)}{(RowLook.HasRule(row, rows.Above) ? "" : " bare")}\" data-level=\"{row.Level}\"{own}><th scope=\"row\""));
+        _text.Write(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"<tr class=\"{ClassOf(row.Kind)}{(RowLook.HasRule(row, rows.Above) ? "" : " bare")}\" data-level=\"{row.Level}\"{own}>"
+                + $"<th scope=\"row\""));
         _text.Write(row.Level == 0 ? ">" : string.Create(CultureInfo.InvariantCulture, $" style=\"--in:{row.Level}\">"));
-        _text.Write(links.Label(row, place) is { } target ? $"<a href=\"#{target}\">{PageText.Of(row.Label)}</a></th>" : $"{PageText.Of(row.Label)}</th>");
+        _text.Write(
+            links.Label(row, place) is { } target ? $"<a href=\"#{target}\">{PageText.Of(row.Label)}</a></th>"
+                : $"{PageText.Of(row.Label)}</th>");
         foreach (var column in shown)
         {
             _text.Write(CellOf(words, row, column, links.Figure(new CellPlace(place, column))));
@@ -193,7 +214,8 @@ internal sealed class WebReport
         _text.WriteLine("</tr>");
     }
 
-    private static string ClassOf(ColumnAlign align) => align switch { ColumnAlign.Right => " class=\"n\"", ColumnAlign.Center => " class=\"c\"", _ => "" };
+    private static string ClassOf(ColumnAlign align) =>
+        align switch { ColumnAlign.Right => " class=\"n\"", ColumnAlign.Center => " class=\"c\"", _ => "" };
 
     private static string ClassOf(RowKind kind) => kind switch
     {

@@ -17,7 +17,9 @@ internal enum CellKind
     Day,
 }
 
-/// <summary>How a figure is written in its cell, and the number that the cell holds. Each kind of spreadsheet says it in its own way.</summary>
+/// <summary>
+/// How a figure is written in its cell, and the number that the cell holds. Each kind of spreadsheet says it in its own way.
+/// </summary>
 /// <param name="Kind">What it is.</param>
 /// <param name="Decimals">How many decimals are shown.</param>
 internal readonly record struct CellFormat(CellKind Kind, int Decimals)
@@ -63,16 +65,20 @@ internal readonly record struct CellFormat(CellKind Kind, int Decimals)
         };
     }
 
-    /// <summary>The number that a cell holds: a percentage as a fraction of one, a day as the number of days since the end of 1899.</summary>
+    /// <summary>
+    /// The number that a cell holds: a percentage as a fraction of one, a day as the number of days since the end of 1899.
+    /// </summary>
     public static string Value(Report report, ReportRow row, int column, long units) => row.KindIn(report.Columns[column]) switch
     {
         ColumnKind.Date => (units - DayZero).ToString(CultureInfo.InvariantCulture),
-        ColumnKind.Percent when !(row.InsteadOfMoney is not null && report.Columns[column].IsChange) => DecimalText.Write(units, Percentage.Decimals + 2),
+        ColumnKind.Percent when !(row.InsteadOfMoney is not null && report.Columns[column].IsChange) =>
+            DecimalText.Write(units, Percentage.Decimals + 2),
         _ => Figures.Exact(report, row, column)!,
     };
 
     /// <summary>The day that such a number stands for.</summary>
     public static DateOnly Day(string value) => DateOnly.FromDayNumber(DayZero + int.Parse(value, CultureInfo.InvariantCulture));
 
-    private static int DecimalsOf(string number) => number.IndexOf('.', StringComparison.Ordinal) is >= 0 and var point ? number.Length - point - 1 : 0;
+    private static int DecimalsOf(string number) => number.IndexOf('.', StringComparison.Ordinal) is >= 0 and var point
+        ? number.Length - point - 1 : 0;
 }

@@ -61,7 +61,8 @@ internal static class CellText
             {
                 escaped.Append("_x005F_");
             }
-            else if (char.IsSurrogate(letter) && !(char.IsHighSurrogate(letter) && place + 1 < cut.Length && char.IsLowSurrogate(cut[place + 1]))
+            else if (char.IsSurrogate(letter)
+                && !(char.IsHighSurrogate(letter) && place + 1 < cut.Length && char.IsLowSurrogate(cut[place + 1]))
                 && !(char.IsLowSurrogate(letter) && place > 0 && char.IsHighSurrogate(cut[place - 1])))
             {
                 escaped.Append('\uFFFD');
@@ -92,5 +93,6 @@ internal static class CellText
         return true;
     }
 
-    private static bool IsEscape(ReadOnlySpan<char> text) => text.Length >= 7 && text[1] is 'x' && text[6] == '_' && IsHexadecimal(text[2..6]);
+    private static bool IsEscape(ReadOnlySpan<char> text) =>
+        text.Length >= 7 && text[1] is 'x' && text[6] == '_' && IsHexadecimal(text[2..6]);
 }

@@ -123,7 +123,8 @@ internal sealed class ChartPart(ReportWords words, ReportChart chart, string she
 
     private void WritePlot(XmlWriter xml)
     {
-        xml.WriteStartElement("c", chart.Kind switch { ChartKind.Lines => "lineChart", ChartKind.Share => "pieChart", _ => "barChart" }, Namespace);
+        xml.WriteStartElement(
+            "c", chart.Kind switch { ChartKind.Lines => "lineChart", ChartKind.Share => "pieChart", _ => "barChart" }, Namespace);
         if (chart.Kind is ChartKind.Bars or ChartKind.Stacked)
         {
             Value(xml, "barDir", chart.IsOfTime ? "col" : "bar");
@@ -203,7 +204,8 @@ internal sealed class ChartPart(ReportWords words, ReportChart chart, string she
         }
 
         xml.WriteStartElement("c", "cat", Namespace);
-        WriteTexts(xml, "strRef", [.. series.Cells.Select(cell => chart.IsOfTime ? (0, cell.Column + 1) : (cell.Row + 1, 0))], chart.Categories);
+        WriteTexts(
+            xml, "strRef", [.. series.Cells.Select(cell => chart.IsOfTime ? (0, cell.Column + 1) : (cell.Row + 1, 0))], chart.Categories);
         xml.WriteEndElement();
         xml.WriteStartElement("c", "val", Namespace);
         WriteNumbers(xml, series);
@@ -266,7 +268,12 @@ internal sealed class ChartPart(ReportWords words, ReportChart chart, string she
         xml.WriteElementString("c", "f", Namespace, Reference([.. series.Cells.Select(cell => (cell.Row + 1, cell.Column + 1))]));
         xml.WriteStartElement("c", "numCache", Namespace);
         xml.WriteElementString("c", "formatCode", Namespace, "General");
-        WritePoints(xml, [.. series.Cells.Select(cell => ReportChart.UnitsAt(words.Report, cell) is { } units ? CellFormat.Value(words.Report, words.Report.Rows[cell.Row], cell.Column, units) : null)]);
+        WritePoints(
+            xml,
+            [
+                .. series.Cells.Select(
+                    cell => ReportChart.UnitsAt(words.Report, cell) is { } units
+                        ? CellFormat.Value(words.Report, words.Report.Rows[cell.Row], cell.Column, units) : null)]);
         xml.WriteEndElement();
         xml.WriteEndElement();
     }
@@ -311,7 +318,8 @@ internal sealed class ChartPart(ReportWords words, ReportChart chart, string she
         {
             xml.WriteElementString("c", "majorGridlines", Namespace, "");
             xml.WriteStartElement("c", "numFmt", Namespace);
-            xml.WriteAttributeString("formatCode", chart.Figures == ColumnKind.Percent ? "0%" : $"#,##0{new string(',', words.Look.ScaleDigits / 3)}");
+            xml.WriteAttributeString(
+                "formatCode", chart.Figures == ColumnKind.Percent ? "0%" : $"#,##0{new string(',', words.Look.ScaleDigits / 3)}");
             xml.WriteAttributeString("sourceLinked", "0");
             xml.WriteEndElement();
         }
@@ -327,12 +335,15 @@ internal sealed class ChartPart(ReportWords words, ReportChart chart, string she
     private string Reference(IReadOnlyList<(int Row, int Column)> cells)
     {
         var (first, last) = (cells[0], cells[^1]);
-        var isRun = (first.Row == last.Row && last.Column - first.Column == cells.Count - 1) || (first.Column == last.Column && last.Row - first.Row == cells.Count - 1);
-        var names = (isRun ? [Absolute(first) + (cells.Count > 1 ? $":{Absolute(last)}" : "")] : cells.Select(Absolute)).Select(name => CellText.Place(sheet, name)).ToList();
+        var isRun = (first.Row == last.Row && last.Column - first.Column == cells.Count - 1)
+            || (first.Column == last.Column && last.Row - first.Row == cells.Count - 1);
+        var names = (isRun ? [Absolute(first) + (cells.Count > 1 ? $":{Absolute(last)}" : "")] : cells.Select(Absolute))
+            .Select(name => CellText.Place(sheet, name)).ToList();
         return names.Count == 1 ? names[0] : $"({string.Join(',', names)})";
     }
 
-    private string Absolute((int Row, int Column) cell) => string.Create(CultureInfo.InvariantCulture, $"${CellText.ColumnName(cell.Column)}${headings + cell.Row}");
+    private string Absolute((int Row, int Column) cell) =>
+        string.Create(CultureInfo.InvariantCulture, $"${CellText.ColumnName(cell.Column)}${headings + cell.Row}");
 
     private static void Value(XmlWriter xml, string name, string value)
     {

@@ -17,7 +17,8 @@ internal sealed class ContentsSheet(ReportPack pack, IReadOnlyList<ReportWords> 
     {
         var lines = reports.Select(LineOf).ToList();
         const int Room = 2;
-        var widths = Enumerable.Range(0, Headings.Length).Select(column => Room + lines.Append(Headings).Max(line => DisplayText.Width(line[column])));
+        var widths = Enumerable.Range(0, Headings.Length).Select(
+            column => Room + lines.Append(Headings).Max(line => DisplayText.Width(line[column])));
         sheet.Begin(0, [.. widths], 0, new HashSet<int>());
         sheet.Row(1, 0, () => sheet.Words(0, pack.Title, new CellLook { IsTitle = true }));
         sheet.Row(2, 0, () => sheet.Words(0, reports.Count > 0 ? reports[0].Report.Book : "", default));
@@ -35,7 +36,8 @@ internal sealed class ContentsSheet(ReportPack pack, IReadOnlyList<ReportWords> 
     private string[] Headings => [language.Say("Report"), language.Say("Period"), language.Say("Amounts"), language.Say("Checks")];
 
     // The first is the cover, where there is one, which is of no basis and checks nothing.
-    private string[] LineOf(ReportWords words) => pack.Cover is not null && words == reports[0] ? [words.Report.Title, words.Report.PeriodInWords, "", ""] :
+    private string[] LineOf(ReportWords words) => pack.Cover is not null && words == reports[0]
+        ? [words.Report.Title, words.Report.PeriodInWords, "", ""] :
     [
         words.Report.Title, words.Report.PeriodInWords, words.InWhat,
         words.Report.Checks.Count == 0 ? "" : language.Say(words.Report.Checks.All(check => check.Ok) ? "hold" : "FAILED"),

@@ -95,7 +95,9 @@ internal sealed class ReportSheet
         }
 
         var chart = _words.Chart is not { } drawn ? null
-            : new ChartPart(_words, drawn, name, _headings, IsChartBelow ? 0 : _report.Columns.Count + 2, IsChartBelow ? ChartRow : _headings, LinesOfChart);
+            : new ChartPart(
+                _words, drawn, name, _headings, IsChartBelow ? 0 : _report.Columns.Count + 2, IsChartBelow ? ChartRow : _headings,
+                LinesOfChart);
         return new SheetDrawing(_report.Look.Logo, chart);
     }
 
@@ -148,7 +150,8 @@ internal sealed class ReportSheet
         widest[LabelColumn] = Math.Max(widest[LabelColumn], Math.Min(MostLabelLetters, DisplayText.Width(row.Label) + (2 * row.Level)));
         for (var column = 0; column < _report.Columns.Count; column++)
         {
-            widest[column + 1] = Math.Max(widest[column + 1], Math.Min(MostTextLetters, DisplayText.Width(_words.Figure(row, column, ascii: false))));
+            widest[column + 1] = Math.Max(
+                widest[column + 1], Math.Min(MostTextLetters, DisplayText.Width(_words.Figure(row, column, ascii: false))));
         }
     }
 
@@ -156,7 +159,9 @@ internal sealed class ReportSheet
     {
         const int Least = 8;
         const int Room = 3;
-        return [.. widest.Select((letters, place) => (place == 0 ? _words.LabelWidth : _words.WidthOf(place - 1)) ?? Math.Max(Least, letters + Room))];
+        return [
+            .. widest.Select(
+                (letters, place) => (place == 0 ? _words.LabelWidth : _words.WidthOf(place - 1)) ?? Math.Max(Least, letters + Room))];
     }
 
     private void WriteHead(ISheet sheet, int[] widths)

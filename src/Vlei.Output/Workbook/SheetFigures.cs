@@ -25,7 +25,8 @@ internal sealed class SheetFigures
     public (string Value, string? Formula) Of(ReportRow row, int place, int column, long units)
     {
         var working = _workings.Of(row, place, column);
-        return (working is Working.Share share ? Quotient(share) : CellFormat.Value(_report, row, column, units), working is null ? null : _formula.Of(working));
+        return (working is Working.Share share ? Quotient(share) : CellFormat.Value(_report, row, column, units), working is null ? null
+            : _formula.Of(working));
     }
 
     // A percentage is rounded to four decimals in the report; the formula of the cell is not.

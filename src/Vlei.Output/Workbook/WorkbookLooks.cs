@@ -11,7 +11,8 @@ internal sealed class WorkbookLooks(ReportLook looks)
     private const int LinkColour = 0x1F4E79;
     private const double UsualSize = 10;
 
-    private static readonly (string Name, CellRule Rule)[] Rules = [("none", CellRule.None), ("thin", CellRule.Thin), ("double", CellRule.Double), ("below", CellRule.Below)];
+    private static readonly (string Name, CellRule Rule)[] Rules =
+        [("none", CellRule.None), ("thin", CellRule.Thin), ("double", CellRule.Double), ("below", CellRule.Below)];
 
     private readonly Dictionary<CellLook, int> _numbers = new() { [default] = 0 };
     private readonly List<string> _formats = [];
@@ -41,7 +42,8 @@ internal sealed class WorkbookLooks(ReportLook looks)
             xml.WriteAttributeString("formatCode", format);
             xml.WriteEndElement();
         });
-        (bool Bold, bool Title, bool Link)[] fonts = [(false, false, false), (true, false, false), (true, true, false), (false, false, true), (true, false, true)];
+        (bool Bold, bool Title, bool Link)[] fonts =
+            [(false, false, false), (true, false, false), (true, true, false), (false, false, true), (true, false, true)];
         WriteList(xml, "fonts", fonts, (font, _) => WriteFont(xml, font.Bold, font.Title, font.Link));
         WriteList(xml, "fills", ["none", "gray125"], (pattern, _) =>
         {
@@ -52,10 +54,13 @@ internal sealed class WorkbookLooks(ReportLook looks)
             xml.WriteEndElement();
         });
         WriteList(xml, "borders", Rules, (rule, _) => WriteBorder(xml, rule.Rule));
-        WriteList(xml, "cellStyleXfs", [0], (_, _) => SheetWriter.Empty(xml, "xf", ("numFmtId", "0"), ("fontId", "0"), ("fillId", "0"), ("borderId", "0")));
+        WriteList(
+            xml, "cellStyleXfs", [0], (_, _) => SheetWriter.Empty(
+                xml, "xf", ("numFmtId", "0"), ("fontId", "0"), ("fillId", "0"), ("borderId", "0")));
         WriteList(xml, "cellXfs", [.. _numbers.OrderBy(look => look.Value).Select(look => look.Key)], (look, _) =>
             WriteLook(xml, look, Array.IndexOf(fonts, (look.Bold || look.IsTitle, look.IsTitle, look.IsLink && !look.IsTitle))));
-        WriteList(xml, "cellStyles", [0], (_, _) => SheetWriter.Empty(xml, "cellStyle", ("name", "Normal"), ("xfId", "0"), ("builtinId", "0")));
+        WriteList(
+            xml, "cellStyles", [0], (_, _) => SheetWriter.Empty(xml, "cellStyle", ("name", "Normal"), ("xfId", "0"), ("builtinId", "0")));
         xml.WriteEndElement();
     }
 
@@ -80,7 +85,8 @@ internal sealed class WorkbookLooks(ReportLook looks)
         xml.WriteStartElement("alignment");
         if (look.Align is not null || look.Indent > 0)
         {
-            xml.WriteAttributeString("horizontal", look.Align switch { ColumnAlign.Right => "right", ColumnAlign.Center => "center", _ => "left" });
+            xml.WriteAttributeString(
+                "horizontal", look.Align switch { ColumnAlign.Right => "right", ColumnAlign.Center => "center", _ => "left" });
         }
 
         xml.WriteAttributeString("vertical", look.Wraps ? "top" : "bottom");
@@ -107,7 +113,9 @@ internal sealed class WorkbookLooks(ReportLook looks)
         }
 
         SheetWriter.Empty(xml, "sz", ("val", SheetWriter.Text(_size * (isTitle ? 1.4 : 1))));
-        SheetWriter.Empty(xml, "color", ("rgb", isTitle && looks.Accent is { } accent ? $"FF{accent:X6}" : isLink ? $"FF{looks.Accent ?? LinkColour:X6}" : "FF000000"));
+        SheetWriter.Empty(
+            xml, "color",
+            ("rgb", isTitle && looks.Accent is { } accent ? $"FF{accent:X6}" : isLink ? $"FF{looks.Accent ?? LinkColour:X6}" : "FF000000"));
         SheetWriter.Empty(xml, "name", ("val", "Arial"));
         SheetWriter.Empty(xml, "family", ("val", "2"));
         xml.WriteEndElement();

@@ -48,13 +48,19 @@ internal sealed class WorkbookPackage : ISpreadsheet
         _title = title;
     }
 
-    /// <summary>A name for a sheet that no other has: letters that none may have are replaced, and it is cut to the length that there may be.</summary>
+    /// <summary>
+    /// A name for a sheet that no other has: letters that none may have are replaced, and it is cut to the length that there may
+    /// be.
+    /// </summary>
     /// <param name="wanted">What it should be called.</param>
     /// <param name="taken">The names that are taken.</param>
     public static string SheetName(string wanted, IEnumerable<string> taken)
     {
-        var letters = string.Concat(DisplayText.Harmless(wanted, ascii: false).Select(letter => "[]:*?/\\".Contains(letter) || char.IsSurrogate(letter) ? '-' : letter)).Trim(' ', '\'');
-        var name = letters.Length == 0 ? "Report" : letters.Length > MostLettersInName ? letters[..MostLettersInName].TrimEnd(' ', '\'') : letters;
+        var letters = string.Concat(
+            DisplayText.Harmless(wanted, ascii: false).Select(
+                letter => "[]:*?/\\".Contains(letter) || char.IsSurrogate(letter) ? '-' : letter)).Trim(' ', '\'');
+        var name = letters.Length == 0 ? "Report" : letters.Length > MostLettersInName ? letters[..MostLettersInName].TrimEnd(' ', '\'')
+            : letters;
         var all = taken.Append("History").ToHashSet(StringComparer.OrdinalIgnoreCase);
         var free = name;
         for (var number = 2; all.Contains(free); number++)
@@ -227,8 +233,11 @@ internal sealed class WorkbookPackage : ISpreadsheet
             Write("Override", "PartName", $"/xl/worksheets/sheet{place + 1}.xml", $"{SheetType}.worksheet+xml");
         }
 
-        _drawings.ForEach(part => Write("Override", "PartName", $"/xl/drawings/{part}", "application/vnd.openxmlformats-officedocument.drawing+xml"));
-        _charts.ForEach(part => Write("Override", "PartName", $"/xl/charts/{part}", "application/vnd.openxmlformats-officedocument.drawingml.chart+xml"));
+        _drawings.ForEach(
+            part => Write("Override", "PartName", $"/xl/drawings/{part}", "application/vnd.openxmlformats-officedocument.drawing+xml"));
+        _charts.ForEach(
+            part => Write(
+                "Override", "PartName", $"/xl/charts/{part}", "application/vnd.openxmlformats-officedocument.drawingml.chart+xml"));
 
         xml.WriteEndElement();
 
@@ -248,7 +257,10 @@ internal sealed class WorkbookPackage : ISpreadsheet
         {
             throw new ProblemException(
                 ProblemKind.BadData,
-                string.Create(CultureInfo.InvariantCulture, $"{title} has {rows:N0} rows and {columns:N0} columns; a sheet of a workbook has room for {CellText.MostRows:N0} and {CellText.MostColumns:N0}."),
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{title} has {rows:N0} rows and {columns:N0} columns; a sheet of a workbook has room "
+                        + $"for {CellText.MostRows:N0} and {CellText.MostColumns:N0}."),
                 "Narrow it, take --summary, or write CSV.");
         }
     }

@@ -1,4 +1,3 @@
-using Vlei.Core.Reports;
 
 namespace Vlei.Output.Workbook;
 

@@ -37,7 +37,8 @@ internal static class BookOptions
     public static ReportDesk OpenDesk(ParseResult result) => new(OpenBook(result), TodayTyped(result));
 
     /// <summary>The same; nothing where no book is named and there is none here.</summary>
-    public static ReportDesk? DeskIfAny(ParseResult result) => BookIfAny(result) is { } book ? new ReportDesk(book, TodayTyped(result)) : null;
+    public static ReportDesk? DeskIfAny(ParseResult result) =>
+        BookIfAny(result) is { } book ? new ReportDesk(book, TodayTyped(result)) : null;
 
     /// <summary>Today, where the command line or the environment says it.</summary>
     public static DateOnly? TodayTyped(ParseResult result)

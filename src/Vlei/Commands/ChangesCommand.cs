@@ -85,7 +85,8 @@ internal static class ChangesCommand
         {
             output.WriteLine(string.Create(
                 CultureInfo.InvariantCulture,
-                $"{revision.Number,8}  {revision.At.LocalDateTime,-16:yyyy-MM-dd HH:mm}  {DisplayName(revision.By),-12}  {revision.Added,9:N0}  {revision.Changed,9:N0}  {revision.Removed,9:N0}"));
+                $"{revision.Number,8}  {revision.At.LocalDateTime,-16:yyyy-MM-dd HH:mm}  {DisplayName(revision.By),-12}  "
+                + $"{revision.Added,9:N0}  {revision.Changed,9:N0}  {revision.Removed,9:N0}"));
         }
     }
 

@@ -60,7 +60,8 @@ internal static class CheckCommand
                 ("vlei check --rebuild", "mend damaged columns"),
                 ("vlei check --review last-month", "what looks off in the records of last month"),
                 ("vlei check --review 2026-03 --seen duplicate/BILL-00563 --note \"Two deliveries\"", "mark a finding as seen"),
-                ("vlei check --review 2026-05 --question new-account/BILL-00589/6400 --note \"Is this timber?\"", "keep a question for the client"),
+                ("vlei check --review 2026-05 --question new-account/BILL-00589/6400 --note \"Is this timber?\"",
+                    "keep a question for the client"),
             ],
         };
         Period.CompletionSources.Add([.. PeriodGrammar.Words]);
@@ -85,9 +86,12 @@ internal static class CheckCommand
             return ReviewRecords(result, desk, reviewed, destination);
         }
 
-        if (new Option[] { Seen, Question, Unmark, Note }.FirstOrDefault(option => result.GetResult(option) is { Implicit: false }) is { } marking)
+        if (new Option[] { Seen, Question, Unmark, Note }.FirstOrDefault(
+            option => result.GetResult(option) is { Implicit: false }) is { } marking)
         {
-            throw new ProblemException(ProblemKind.Usage, $"{marking.Name} is about findings of the review.", "Add --review and the period in which they were found.");
+            throw new ProblemException(
+                ProblemKind.Usage, $"{marking.Name} is about findings of the review.",
+                "Add --review and the period in which they were found.");
         }
 
         destination.RefuseIn(result, "goes with --review: the other checks are lines of text");
@@ -128,7 +132,8 @@ internal static class CheckCommand
         if (!new[] { Seen, Question, Unmark }.Any(option => result.GetResult(option) is { Implicit: false }))
         {
             return result.GetValue(Note) is null ? destination.Write(result, destination.TargetsOf(result), open.Build())
-                : throw new ProblemException(ProblemKind.Usage, "--note is said of a finding.", "Add --seen or --question and the finding.");
+                : throw new ProblemException(
+                    ProblemKind.Usage, "--note is said of a finding.", "Add --seen or --question and the finding.");
         }
 
         destination.RefuseIn(result, "does not go with marking findings");
@@ -148,7 +153,8 @@ internal static class CheckCommand
             return
             [
                 .. TieOuts.Run(
-                    desk.ContextOf(ledger), StandardReports.All, period, amount => DecimalText.Write(amount.MinorUnits, desk.Settings.Currency.Decimals))
+                    desk.ContextOf(ledger), StandardReports.All, period,
+                    amount => DecimalText.Write(amount.MinorUnits, desk.Settings.Currency.Decimals))
                     .Select(tie => new BookCheckResult(tie.Name, tie.Faults)),
             ];
         }

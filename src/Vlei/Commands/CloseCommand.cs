@@ -74,7 +74,8 @@ internal static class CloseCommand
         {
             output.WriteLine(string.Create(
                 CultureInfo.InvariantCulture,
-                $"{PeriodText.Key(period.Days, book.Settings.Calendar),-22}  on revision {period.Revision}, {period.At.LocalDateTime:yyyy-MM-dd HH:mm}, by {period.By}"));
+                $"{PeriodText.Key(period.Days, book.Settings.Calendar),-22}  on revision {period.Revision}, "
+                + $"{period.At.LocalDateTime:yyyy-MM-dd HH:mm}, by {period.By}"));
         }
     }
 }

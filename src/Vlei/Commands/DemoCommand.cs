@@ -19,7 +19,8 @@ internal static class DemoCommand
     private static readonly (string Report, string Options)[] Tries =
     [
         ("profit-loss", "--period last-month"), ("profit-loss", "--period this-fiscal-year-to-date --compare prior-year --change"),
-        ("profit-loss", "--period fy2026 --by fiscal-quarter --basis cash --depth 1"), ("open-receivables", "--only days-late=31.. --sort -open"),
+        ("profit-loss", "--period fy2026 --by fiscal-quarter --basis cash --depth 1"),
+        ("open-receivables", "--only days-late=31.. --sort -open"),
     ];
 
     private static readonly Argument<string> Folder = new("DIR")
@@ -86,7 +87,8 @@ internal static class DemoCommand
         KeptFiles.Write(folder);
         foreach (var client in BoatworksGenerator.Clients)
         {
-            _ = Make(Path.Combine(folder, "clients", client.Folder), client.Name, client.Size, settings => settings with { Library = "../.." });
+            _ = Make(
+                Path.Combine(folder, "clients", client.Folder), client.Name, client.Size, settings => settings with { Library = "../.." });
         }
 
         ShowWhatToTry(book);
@@ -110,7 +112,8 @@ internal static class DemoCommand
         const int MostDocuments = 50_000_000;
         var (documents, years, seed) = (result.GetValue(Documents), result.GetValue(Years), result.GetValue(Seed));
         return documents is < 1 or > MostDocuments
-            ? throw new ProblemException(ProblemKind.Usage, $"--documents does not take {documents}.", $"Write a number from 1 to {MostDocuments}.")
+            ? throw new ProblemException(
+                ProblemKind.Usage, $"--documents does not take {documents}.", $"Write a number from 1 to {MostDocuments}.")
             : years is < 0 or > MostYears
             ? throw new ProblemException(ProblemKind.Usage, $"--years does not take {years}.", $"Write a number from 0 to {MostYears}.")
             : new SampleSize(documents, years, (ulong)seed);
@@ -118,7 +121,8 @@ internal static class DemoCommand
 
     private static void RefuseFilled(string folder)
     {
-        if (string.IsNullOrWhiteSpace(folder) || File.Exists(folder) || (Directory.Exists(folder) && Directory.EnumerateFileSystemEntries(folder).Any()))
+        if (string.IsNullOrWhiteSpace(folder) || File.Exists(folder)
+            || (Directory.Exists(folder) && Directory.EnumerateFileSystemEntries(folder).Any()))
         {
             throw new ProblemException(
                 ProblemKind.CannotWrite, $"{folder} is there already, and is not empty.", "Choose another folder.");
@@ -160,11 +164,13 @@ internal static class DemoCommand
         var decimals = (decimal)Math.Pow(10, book.Settings.Currency.Decimals);
         using var ledger = LedgerReader.Open(book);
         var notes = BoatworksGenerator.Promises
-            .Select(said => (said, Amount: new Amount((long)(said.Amount * decimals)), Open: ledger.FindDocument(said.Document) is { } document
+            .Select(
+                said => (said, Amount: new Amount((long)(said.Amount * decimals)), Open: ledger.FindDocument(said.Document) is { } document
                 ? PromisedItems.OpenOf(ledger, document, said.Noted) : Amount.Zero))
             .Where(note => note.Amount <= note.Open)
             .Select((note, place) => new PromiseRecord(
-                place + 1, note.said.By is null, note.said.Document, note.Amount, note.said.By, note.Open, note.said.Noted, "demo", null, note.said.Note))
+                place + 1, note.said.By is null, note.said.Document, note.Amount, note.said.By, note.Open, note.said.Noted, "demo",
+                null, note.said.Note))
             .ToList();
         if (notes.Count > 0)
         {
@@ -173,8 +179,10 @@ internal static class DemoCommand
     }
 
     // Options as they would be typed, each with one value or none.
-    private static Dictionary<string, IReadOnlyList<string>> Asked(string options) => options.Split("--", StringSplitOptions.RemoveEmptyEntries)
-        .Select(option => option.Trim().Split(' ', 2)).ToDictionary(parts => parts[0], parts => (IReadOnlyList<string>)[parts.Length > 1 ? parts[1] : "true"]);
+    private static Dictionary<string, IReadOnlyList<string>> Asked(string options) =>
+        options.Split("--", StringSplitOptions.RemoveEmptyEntries)
+        .Select(option => option.Trim().Split(' ', 2)).ToDictionary(
+            parts => parts[0], parts => (IReadOnlyList<string>)[parts.Length > 1 ? parts[1] : "true"]);
 
     private static void ShowWhatToTry(Book book)
     {

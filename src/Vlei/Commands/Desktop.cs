@@ -16,12 +16,14 @@ internal static class Desktop
         try
         {
             // What opens it goes on by itself, and says nothing where reports are read.
-            using var opening = Process.Start(new ProcessStartInfo("xdg-open", [Path.GetFullPath(path)]) { RedirectStandardOutput = true, UseShellExecute = false });
+            using var opening = Process.Start(
+                new ProcessStartInfo("xdg-open", [Path.GetFullPath(path)]) { RedirectStandardOutput = true, UseShellExecute = false });
         }
         catch (Win32Exception missing)
         {
             throw new ProblemException(
-                ProblemKind.NotFound, $"{path} is written; it cannot be opened: xdg-open is not here.", "Open it by hand, or install xdg-utils.", missing);
+                ProblemKind.NotFound, $"{path} is written; it cannot be opened: xdg-open is not here.",
+                "Open it by hand, or install xdg-utils.", missing);
         }
     }
 }

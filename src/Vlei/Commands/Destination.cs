@@ -24,7 +24,8 @@ internal static class Destination
         if (!result.GetValue(Overwrite) && Target(path) is { Exists: true, Length: > 0 } there && !IsOurs(there.FullName))
         {
             throw new ProblemException(
-                ProblemKind.CannotWrite, $"{path} is there already, and is not as Vlei wrote it.", "Choose another name, or add --overwrite.");
+                ProblemKind.CannotWrite, $"{path} is there already, and is not as Vlei wrote it.",
+                "Choose another name, or add --overwrite.");
         }
     }
 
@@ -65,11 +66,16 @@ internal static class Destination
             }
         }
         // That a file would be larger than files may be is not told as a fault of writing.
-        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException or ArgumentOutOfRangeException { ParamName: "value" })
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException
+            or ArgumentOutOfRangeException { ParamName: "value" })
         {
             throw cannot is DirectoryNotFoundException
-                ? new ProblemException(ProblemKind.CannotWrite, $"{path} cannot be written: there is no folder {Path.GetDirectoryName(path)}.", "Make the folder first, or choose another.", cannot)
-                : new ProblemException(ProblemKind.CannotWrite, $"{path} cannot be written: {cannot.Message}", "Choose a place that you may write to.", cannot);
+                ? new ProblemException(
+                    ProblemKind.CannotWrite, $"{path} cannot be written: there is no folder {Path.GetDirectoryName(path)}.",
+                    "Make the folder first, or choose another.", cannot)
+                : new ProblemException(
+                    ProblemKind.CannotWrite, $"{path} cannot be written: {cannot.Message}", "Choose a place that you may write to.",
+                    cannot);
         }
         finally
         {

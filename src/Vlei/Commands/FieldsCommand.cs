@@ -23,7 +23,8 @@ internal static class FieldsCommand
 
     private static readonly Option<string?> Values = new("--values")
     {
-        Description = "What the field holds, with how often: all of it, or what fits a list, a range or a pattern", HelpName = "LIST", Arity = ArgumentArity.ZeroOrOne,
+        Description = "What the field holds, with how often: all of it, or what fits a list, a range or a pattern", HelpName = "LIST",
+        Arity = ArgumentArity.ZeroOrOne,
     };
 
     /// <summary>The command.</summary>
@@ -62,14 +63,16 @@ internal static class FieldsCommand
         if (result.GetValue(Table) is not { } name)
         {
             return hasValues
-                ? throw new ProblemException(ProblemKind.Usage, "--values is of one field, and none is named.", "Name it: vlei fields postings.item --values")
+                ? throw new ProblemException(
+                    ProblemKind.Usage, "--values is of one field, and none is named.", "Name it: vlei fields postings.item --values")
                 : FieldLists.Tables(context, StandardTables.All);
         }
 
         var dot = name.IndexOf('.');
         var table = StandardTables.Find(dot < 0 ? name : name[..dot]) ?? throw new ProblemException(
             ProblemKind.NotFound, $"There is no table {name}.",
-            Suggestion.DidYouMean(dot < 0 ? name : name[..dot], StandardTables.All.Select(known => known.Name)) ?? "vlei fields lists them.");
+            Suggestion.DidYouMean(dot < 0 ? name : name[..dot], StandardTables.All.Select(known => known.Name))
+                ?? "vlei fields lists them.");
         var words = result.GetValue(Words) ?? [];
         return (dot, hasValues) switch
         {

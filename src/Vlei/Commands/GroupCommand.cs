@@ -9,15 +9,35 @@ namespace Vlei.Commands;
 /// <summary><c>vlei group</c>: the groups, what is in one, and changing it.</summary>
 internal static class GroupCommand
 {
-    private static readonly Argument<string?> Name = new("GROUP") { Description = "Which group; without one, all of them are listed", Arity = ArgumentArity.ZeroOrOne };
+    private static readonly Argument<string?> Name = new("GROUP")
+    {
+        Description = "Which group; without one, all of them are listed",
+        Arity = ArgumentArity.ZeroOrOne,
+    };
 
-    private static readonly Option<string?> Add = new("--add") { Description = "Add a report, with the options behind it; the group is made where it is not there", HelpName = "REPORT" };
+    private static readonly Option<string?> Add = new("--add")
+    {
+        Description = "Add a report, with the options behind it; the group is made where it is not there",
+        HelpName = "REPORT",
+    };
 
-    private static readonly Option<string?> As = new("--as") { Description = "With --add: the name of its files, where the report is in the group already", HelpName = "NAME" };
+    private static readonly Option<string?> As = new("--as")
+    {
+        Description = "With --add: the name of its files, where the report is in the group already",
+        HelpName = "NAME",
+    };
 
-    private static readonly Option<string?> Note = new("--note") { Description = "With --add: what to look at, for the reader", HelpName = "TEXT" };
+    private static readonly Option<string?> Note = new("--note")
+    {
+        Description = "With --add: what to look at, for the reader",
+        HelpName = "TEXT",
+    };
 
-    private static readonly Option<string?> Drop = new("--drop") { Description = "Take a report out again, by the name of its files", HelpName = "NAME" };
+    private static readonly Option<string?> Drop = new("--drop")
+    {
+        Description = "Take a report out again, by the name of its files",
+        HelpName = "NAME",
+    };
 
     private static readonly Option<bool> Remove = new("--remove") { Description = "Remove the group; what it produced stays" };
 
@@ -32,14 +52,17 @@ internal static class GroupCommand
             [
                 ("vlei group", "all groups"),
                 ("vlei group quarter-end --add profit-loss --by month --compare prior-year", "a report more, or the first of a new group"),
-                ("vlei group quarter-end --add profit-loss --as by-department --by department --note \"Who earned it?\"", "the same report again"),
+                ("vlei group quarter-end --add profit-loss --as by-department --by department --note \"Who earned it?\"",
+                    "the same report again"),
                 ("vlei group quarter-end", "what is in it"),
                 ("vlei group quarter-end --drop by-department", "one less"),
                 ("vlei group quarter-end --remove", "and away with it"),
             ],
         };
         Name.CompletionSources.Clear();
-        Name.CompletionSources.Add(context => ReportArguments.LibraryOf(context).All(KeptKind.Group).Select(file => new System.CommandLine.Completions.CompletionItem(file.Name)));
+        Name.CompletionSources.Add(
+            context => ReportArguments.LibraryOf(context).All(KeptKind.Group)
+                .Select(file => new System.CommandLine.Completions.CompletionItem(file.Name)));
         command.Arguments.Add(Name);
         foreach (var option in Changes.Append(As).Append(Note))
         {
@@ -58,18 +81,24 @@ internal static class GroupCommand
         var typed = Changes.Where(option => result.GetResult(option) is { Implicit: false }).ToList();
         if (typed.Count > 1)
         {
-            throw new ProblemException(ProblemKind.Usage, $"{typed[0].Name} and {typed[1].Name} do not go together.", "Do one after the other.");
+            throw new ProblemException(
+                ProblemKind.Usage, $"{typed[0].Name} and {typed[1].Name} do not go together.", "Do one after the other.");
         }
 
-        if (result.GetValue(Add) is null && arguments.TypedNames(result).Select(typed => $"--{typed}").Concat(new Option[] { As, Note }.Where(option => result.GetResult(option) is { Implicit: false })
+        if (result.GetValue(Add) is null && arguments.TypedNames(result).Select(typed => $"--{typed}")
+            .Concat(new Option[] { As, Note }.Where(option => result.GetResult(option) is { Implicit: false })
             .Select(option => option.Name)).FirstOrDefault() is { } alone)
         {
-            throw new ProblemException(ProblemKind.Usage, $"{alone} is of a report that is added.", "Add it: --add REPORT. What else is in the file is changed there.");
+            throw new ProblemException(
+                ProblemKind.Usage, $"{alone} is of a report that is added.",
+                "Add it: --add REPORT. What else is in the file is changed there.");
         }
 
         if (result.GetValue(Name) is not { } name)
         {
-            return typed.Count == 0 ? List(library) : throw new ProblemException(ProblemKind.Usage, $"It is not said which group {typed[0].Name} is for.", "Name it: vlei group month-end …");
+            return typed.Count == 0 ? List(library)
+                : throw new ProblemException(
+                    ProblemKind.Usage, $"It is not said which group {typed[0].Name} is for.", "Name it: vlei group month-end …");
         }
 
         if (typed.Count == 0)
@@ -80,7 +109,8 @@ internal static class GroupCommand
 
         var groups = new KeptGroups(desk);
         Terminal.Say(result.GetValue(Remove) ? groups.Remove(name)
-            : result.GetValue(Add) is { } report ? groups.Add(name, new ReportOrder(report, arguments.Typed(result)), result.GetValue(As), result.GetValue(Note))
+            : result.GetValue(Add) is { } report
+                ? groups.Add(name, new ReportOrder(report, arguments.Typed(result)), result.GetValue(As), result.GetValue(Note))
             : groups.Drop(name, result.GetValue(Drop)!));
         return ExitStatus.Done;
     }
@@ -90,13 +120,16 @@ internal static class GroupCommand
         var files = library.All(KeptKind.Group);
         if (files.Count == 0)
         {
-            throw new ProblemException(ProblemKind.NotFound, "There is no group yet.", "Make one: vlei group month-end --add profit-loss --compare prior-year");
+            throw new ProblemException(
+                ProblemKind.NotFound, "There is no group yet.", "Make one: vlei group month-end --add profit-loss --compare prior-year");
         }
 
         using var output = new StreamWriter(Console.OpenStandardOutput());
         foreach (var group in files.Select(GroupFile.Read))
         {
-            output.WriteLine($"{group.Name.PadRight(files.Max(file => file.Name.Length))}  {group.Title}, for {group.Period}: {string.Join(", ", group.Members.Select(member => member.Name))}");
+            output.WriteLine(
+                $"{group.Name.PadRight(files.Max(file => file.Name.Length))}  {group.Title}, for {group.Period}: "
+                + string.Join(", ", group.Members.Select(member => member.Name)));
         }
 
         return ExitStatus.Done;

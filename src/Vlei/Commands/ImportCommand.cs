@@ -128,7 +128,7 @@ internal static class ImportCommand
         {
             var touching = outcome.Changes.Where(change => change.Touches(period.Days)).ToList();
             Terminal.Say($"vlei: {PeriodText.Words(period.Days, calendar)} is closed, and has changed: "
-                + $"{string.Join(", ", touching.Take(MostChanges).Select(change => $"{change.Id} {change.Kind.ToString().ToLowerInvariant()}"))}"
+                + string.Join(", ", touching.Take(MostChanges).Select(change => $"{change.Id} {change.Kind.ToString().ToLowerInvariant()}"))
                 + (touching.Count > MostChanges ? $" and {touching.Count - MostChanges:N0} more." : "."));
             if (outcome.Revision is { } revision)
             {

@@ -33,7 +33,8 @@ internal static class InitCommand
     {
         var command = new DocumentedCommand("init", "Make an empty book")
         {
-            Examples = [("vlei init acme --name \"Acme Joinery\" --currency ZAR --fiscal-year-start 3", "a book whose year starts in March")],
+            Examples =
+                [("vlei init acme --name \"Acme Joinery\" --currency ZAR --fiscal-year-start 3", "a book whose year starts in March")],
         };
         command.Arguments.Add(Folder);
         command.Options.Add(Name);

@@ -27,7 +27,8 @@ internal static class LayoutCommand
             using var output = new StreamWriter(Console.OpenStandardOutput());
             output.Write(LayoutFile.StandardText(name) ?? throw new ProblemException(
                 ProblemKind.NotFound, $"There is no standard layout {name}.",
-                Suggestion.DidYouMean(name, LayoutFile.StandardNames) ?? $"There are {Suggestion.Listed(LayoutFile.StandardNames, "and")}."));
+                Suggestion.DidYouMean(name, LayoutFile.StandardNames)
+                    ?? $"There are {Suggestion.Listed(LayoutFile.StandardNames, "and")}."));
             return ExitStatus.Done;
         });
         return command;

@@ -14,6 +14,7 @@ internal static class OptionLine
         select option.ValueName is null && text == "true" ? $" --{option.Name}" : $" --{option.Name} {Quoted(text)}");
 
     // As a shell takes it.
-    private static string Quoted(string text) => text.Length > 0 && text.All(letter => char.IsAsciiLetterOrDigit(letter) || Plain.Contains(letter, StringComparison.Ordinal))
+    private static string Quoted(string text) => text.Length > 0
+        && text.All(letter => char.IsAsciiLetterOrDigit(letter) || Plain.Contains(letter, StringComparison.Ordinal))
         ? text : $"'{text.Replace("'", "'\\''", StringComparison.Ordinal)}'";
 }

@@ -80,7 +80,9 @@ internal static class PromiseCommand
             return ExitStatus.Done;
         }
 
-        return destination.Write(result, destination.TargetsOf(result), OpenReport.Build(PromisesReport.Definition, new ReportRequest(), desk.ContextOf(ledger)));
+        return destination.Write(
+            result, destination.TargetsOf(result),
+            OpenReport.Build(PromisesReport.Definition, new ReportRequest(), desk.ContextOf(ledger)));
     }
 
     private static void Keep(ParseResult result, Book book, LedgerReader ledger, string named, DateOnly today)
@@ -109,7 +111,8 @@ internal static class PromiseCommand
         var amount = result.GetValue(Amount) is { } said ? AmountText.Read("amount", said, book.Settings.Currency) : open - taken;
         if (amount.Sign <= 0 && !(open - taken).IsZero)
         {
-            throw new ProblemException(ProblemKind.Usage, "What is promised or disputed is more than nothing.", "Give a positive --amount.");
+            throw new ProblemException(
+                ProblemKind.Usage, "What is promised or disputed is more than nothing.", "Give a positive --amount.");
         }
 
         if (amount > open - taken || amount.IsZero)
@@ -117,9 +120,11 @@ internal static class PromiseCommand
             throw new ProblemException(
                 ProblemKind.Usage,
                 open.IsZero ? $"Nothing is open of {id} on {PeriodText.Iso(today)}."
-                    : $"{Text(book, amount)} is more than can be {(isDispute ? "disputed" : "promised")} of {id}: {Text(book, open)} is open"
+                    : $"{Text(book, amount)} is more than can "
+                        + $"be {(isDispute ? "disputed" : "promised")} of {id}: {Text(book, open)} is open"
                         + (taken.IsZero ? "." : $", and {Text(book, taken)} of it is {(isDispute ? "disputed" : "promised")} already."),
-                open.IsZero ? "vlei show open-receivables lists what is." : taken.IsZero ? "Give a smaller --amount." : "Take back the other with --withdraw N; vlei promise lists them.");
+                open.IsZero ? "vlei show open-receivables lists what is." : taken.IsZero ? "Give a smaller --amount."
+                    : "Take back the other with --withdraw N; vlei promise lists them.");
         }
 
         var number = 0;
@@ -129,7 +134,8 @@ internal static class PromiseCommand
             return [.. records, new PromiseRecord(
                 number, isDispute, id, amount, by, open, today, Environment.UserName, null, result.GetValue(Note) ?? "")];
         });
-        Terminal.Say($"Noted under {number}: {Text(book, amount)} of {id} {(by is { } day ? $"promised by {PeriodText.Iso(day)}" : "disputed")}.");
+        Terminal.Say(
+            $"Noted under {number}: {Text(book, amount)} of {id} {(by is { } day ? $"promised by {PeriodText.Iso(day)}" : "disputed")}.");
     }
 
     // What stands already of the same kind cannot be promised, or disputed, once more.

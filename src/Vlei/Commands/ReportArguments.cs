@@ -56,7 +56,10 @@ internal sealed class ReportArguments
         }
         else if (count != ReportCount.None)
         {
-            var one = new Argument<string?>("REPORT") { Arity = count == ReportCount.One ? ArgumentArity.ExactlyOne : ArgumentArity.ZeroOrOne };
+            var one = new Argument<string?>("REPORT")
+            {
+                Arity = count == ReportCount.One ? ArgumentArity.ExactlyOne : ArgumentArity.ZeroOrOne,
+            };
             _named = result => result.GetValue(one) is { } name ? [name] : [];
             command.Arguments.Add(Described(one));
         }
@@ -78,7 +81,8 @@ internal sealed class ReportArguments
 
     /// <summary>The options that are typed and belong to reports, by their names without dashes.</summary>
     public IReadOnlyList<string> TypedNames(ParseResult result) => [.. _options
-        .Append(_revision).Append(_standard).Where(option => result.GetResult(option) is { Implicit: false }).Select(option => option.Name[2..])];
+        .Append(_revision).Append(_standard).Where(option => result.GetResult(option) is { Implicit: false })
+        .Select(option => option.Name[2..])];
 
     /// <summary>
     /// The reports that are asked for, each with what is typed. Throws a <see cref="ProblemException"/> where there are none,
@@ -93,7 +97,10 @@ internal sealed class ReportArguments
                 ProblemKind.Usage, $"--{option} is for reports, and none is named.", "Name a report, as profit-loss, or leave it out.");
         }
 
-        return [.. names.Select(name => new ReportOrder(name, Typed(result)) { IsStandard = result.GetValue(_standard), Revision = result.GetValue(_revision) })];
+        return [
+            .. names.Select(
+                name => new ReportOrder(
+                    name, Typed(result)) { IsStandard = result.GetValue(_standard), Revision = result.GetValue(_revision) })];
     }
 
     /// <summary>
@@ -117,7 +124,8 @@ internal sealed class ReportArguments
         .ToDictionary(option => option.Name[2..], option => option switch
         {
             Option<bool> => (IReadOnlyList<string>)[result.GetValue<bool>(option.Name) ? "true" : "false"],
-            Option<string?> when result.GetResult(option) is { Tokens.Count: 0 } => [ReportOptions.All.First(known => $"--{known.Name}" == option.Name).WhenBare!],
+            Option<string?> when result.GetResult(option) is { Tokens.Count: 0 } =>
+                [ReportOptions.All.First(known => $"--{known.Name}" == option.Name).WhenBare!],
             Option<string[]> => result.GetValue<string[]>(option.Name) ?? [],
             _ => [result.GetValue<string?>(option.Name) ?? ""],
         });

@@ -11,13 +11,15 @@ internal sealed class ReportDestination
 {
     private readonly Option<string?> _format = new("--format")
     {
-        Description = $"{Suggestion.Listed([.. ReportFormat.All.Select(format => format.Name)], "or")} (else by the ending of --to, else text)",
+        Description =
+            $"{Suggestion.Listed([.. ReportFormat.All.Select(format => format.Name)], "or")} (else by the ending of --to, else text)",
         HelpName = "FORMAT",
     };
 
     private readonly Option<string[]> _to = new("--to")
     {
-        Description = "The file to write, instead of standard output; may be repeated; for statements of account, a FOLDER/ for a file each",
+        Description =
+            "The file to write, instead of standard output; may be repeated; for statements of account, a FOLDER/ for a file each",
         HelpName = "FILE",
     };
 
@@ -142,7 +144,8 @@ internal sealed class ReportDestination
 
     // An id is a person's own choice of letters; a file's name is not.
     private static string FileNameOf(string name) => string.Concat(name.Select(letter =>
-        char.IsLetterOrDigit(letter) || letter is '-' or '_' or '.' ? $"{letter}" : $"%{(int)letter:X2}")) is var safe && safe.StartsWith('.')
+        char.IsLetterOrDigit(letter) || letter is '-' or '_' or '.' ? $"{letter}" : $"%{(int)letter:X2}")) is var safe
+            && safe.StartsWith('.')
             ? $"_{safe}" : safe;
 
     /// <summary>The format that the ending of a file says. Throws a <see cref="ProblemException"/> where it says none.</summary>
@@ -151,7 +154,8 @@ internal sealed class ReportDestination
         var names = ReportFormat.All.Select(format => format.Name).ToList();
         return ReportFormat.ForFile(path) ?? throw new ProblemException(
             ProblemKind.Usage, $"The ending of {path} says no format.",
-            $"End it in {Suggestion.Listed([.. ReportFormat.All.Select(format => $".{format.Ending}")], "or")}, or add --format {Suggestion.Listed(names, "or")}.");
+            $"End it in {Suggestion.Listed([.. ReportFormat.All.Select(format => $".{format.Ending}")], "or")}, or add "
+                + $"--format {Suggestion.Listed(names, "or")}.");
     }
 
     private static bool IsFolder(string path) => path.EndsWith('/') || Directory.Exists(path);
@@ -165,7 +169,8 @@ internal sealed class ReportDestination
         : paths.Length > 1 && folder ? ("--to names a folder and something else.", "Name the folder alone, or files.")
         : paths.GroupBy(Path.GetFullPath).FirstOrDefault(same => same.Count() > 1) is { } twice
             ? ($"--to names {twice.First()} twice.", "Name each file once.")
-        : result.GetValue(Destination.Overwrite) && paths.Length == 0 ? ("--overwrite is for a file, and none is written.", "Add --to FILE.")
+        : result.GetValue(Destination.Overwrite) && paths.Length == 0
+            ? ("--overwrite is for a file, and none is written.", "Add --to FILE.")
         : result.GetValue(_open) && paths.Length == 0 ? ("--open is for a file, and none is written.", "Add --to FILE.")
         : null;
 

@@ -34,7 +34,8 @@ internal static class ReportsCommand
     {
         var overview = new ReportsOverview(BookOptions.DeskIfAny(result));
         var words = string.Join(' ', result.GetValue(Words) ?? []);
-        IReadOnlyList<ReportDefinition> shown = words.Length == 0 ? overview.All : [.. ReportSearch.Answering(overview.All, words, FieldsOf).Take(MostAnswers)];
+        IReadOnlyList<ReportDefinition> shown = words.Length == 0 ? overview.All
+            : [.. ReportSearch.Answering(overview.All, words, FieldsOf).Take(MostAnswers)];
         if (shown.Count == 0)
         {
             throw new ProblemException(
@@ -55,13 +56,17 @@ internal static class ReportsCommand
         return overview.Broken.Count == 0 ? ExitStatus.Done : (int)overview.Broken[0].Kind;
     }
 
-    private static string WhereOf(KeptFile file) => $"{(file.Shelf.Word == "book" ? "" : $"{file.Shelf.Word}'s ")}{file.Kind.Folder}/{file.Name}{KeptFile.Ending}";
+    private static string WhereOf(KeptFile file) =>
+        $"{(file.Shelf.Word == "book" ? "" : $"{file.Shelf.Word}'s ")}{file.Kind.Folder}/{file.Name}{KeptFile.Ending}";
 
     private static string Options(ReportDefinition report) =>
-        $"{string.Join(' ', report.Options.Take(MostOptions).Select(option => $"--{option.Name}"))}{(report.Options.Count > MostOptions ? " …" : "")}";
+        string.Join(' ', report.Options.Take(MostOptions).Select(option => $"--{option.Name}"))
+        + (report.Options.Count > MostOptions ? " …" : "");
 
     private static IEnumerable<string> FieldsOf(ReportDefinition report) =>
-        report.Table?.Fields.SelectMany(field => (field.Target?.Fields.Select(known => known.Name) ?? []).Append(field.Name)) ?? report.Options.Where(option => option == ReportOptions.Basis || option == ReportOptions.Limits).Select(option => option.Name);
+        report.Table?.Fields.SelectMany(field => (field.Target?.Fields.Select(known => known.Name) ?? []).Append(field.Name))
+            ?? report.Options.Where(option => option == ReportOptions.Basis || option == ReportOptions.Limits)
+                .Select(option => option.Name);
 
     // The lines of the list.
     private sealed class Listing(ReportsOverview overview, StreamWriter output, int width)
@@ -81,7 +86,8 @@ internal static class ReportsCommand
             }
 
             WriteFiles(KeptKind.Selection, "Selections", file => overview.SelectionIn(file) is { } selection ? string.Join(
-                "; ", selection.Only.Select(text => $"only {text}").Concat(selection.Except.Select(text => $"except {text}")).Concat(selection.Where)) : "");
+                "; ", selection.Only.Select(text => $"only {text}").Concat(selection.Except.Select(text => $"except {text}"))
+                    .Concat(selection.Where)) : "");
             WriteFiles(KeptKind.Group, "Groups", file => string.Join(", ", overview.MembersOf(file.Name)));
             WriteFiles(KeptKind.Layout, "Layouts", _ => "");
         }
@@ -93,12 +99,14 @@ internal static class ReportsCommand
             output.WriteLine($"  {new string(' ', width)} {(own is null ? Options(report) : KeptIn(own))}{Standing(report)}");
         }
 
-        private string KeptIn(KeptReport report) => $"{WhereOf(overview.Library.Find(KeptKind.Report, report.Definition.Key)!)}, from {report.From}"
+        private string KeptIn(KeptReport report) =>
+            $"{WhereOf(overview.Library.Find(KeptKind.Report, report.Definition.Key)!)}, from {report.From}"
             + (overview.FixedDateOf(report) is { } date ? $", always {date}" : "");
 
         private string Standing(ReportDefinition report) =>
             (overview.GroupsWith(report).ToList() is { Count: > 0 } within ? $"; in {string.Join(", ", within)}" : "")
-            + (overview.LastOf(report) is { } last ? $"; last {(last.Group is null ? "shown" : $"run in {last.Group}")} {PeriodText.Iso(last.Day)}" : "");
+            + (overview.LastOf(report) is { } last
+                ? $"; last {(last.Group is null ? "shown" : $"run in {last.Group}")} {PeriodText.Iso(last.Day)}" : "");
 
         private void WriteFiles(KeptKind kind, string heading, Func<KeptFile, string> about)
         {
@@ -110,7 +118,8 @@ internal static class ReportsCommand
 
             foreach (var file in files)
             {
-                output.WriteLine($"+ {file.Name.PadRight(width)} {WhereOf(file)}{(about(file) is { Length: > 0 } what ? $": {what}" : "")}");
+                output.WriteLine(
+                    $"+ {file.Name.PadRight(width)} {WhereOf(file)}{(about(file) is { Length: > 0 } what ? $": {what}" : "")}");
             }
         }
     }

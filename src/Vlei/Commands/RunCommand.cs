@@ -12,22 +12,36 @@ internal static class RunCommand
 {
     private static readonly Argument<string> Group = new("GROUP") { Description = "Which group; vlei group lists them" };
 
-    private static readonly Option<string?> Period = new("--period") { Description = "The period to produce it for (else the group's own, else last-month)", HelpName = "P" };
+    private static readonly Option<string?> Period = new("--period")
+    {
+        Description = "The period to produce it for (else the group's own, else last-month)",
+        HelpName = "P",
+    };
 
     private static readonly Option<string[]> Format = new("--format")
     {
-        Description = $"{Suggestion.Listed([.. ReportFormat.All.Select(format => format.Name)], "or")}, or several with commas between them (else the group's own, else text)",
+        Description =
+            $"{Suggestion.Listed([.. ReportFormat.All.Select(format => format.Name)], "or")}, or several with commas between them "
+                + $"(else the group's own, else text)",
         HelpName = "LIST",
     };
 
-    private static readonly Option<string?> Summary = new("--summary") { Description = "Write the summary to a file too, by its ending", HelpName = "FILE" };
+    private static readonly Option<string?> Summary = new("--summary")
+    {
+        Description = "Write the summary to a file too, by its ending",
+        HelpName = "FILE",
+    };
 
     private static readonly Option<string[]> Books = new("--books")
     {
         Description = "Run it for all books that a pattern fits, with quotes around it: 'clients/*'; may be repeated", HelpName = "PATTERN",
     };
 
-    private static readonly Option<int?> Jobs = new("--jobs") { Description = "With --books: how many at once (else as many as there are processors)", HelpName = "N" };
+    private static readonly Option<int?> Jobs = new("--jobs")
+    {
+        Description = "With --books: how many at once (else as many as there are processors)",
+        HelpName = "N",
+    };
 
     /// <summary>The command.</summary>
     public static Command Create()
@@ -42,7 +56,9 @@ internal static class RunCommand
             ],
         };
         Group.CompletionSources.Clear();
-        Group.CompletionSources.Add(context => ReportArguments.LibraryOf(context).All(KeptKind.Group).Select(file => new System.CommandLine.Completions.CompletionItem(file.Name)));
+        Group.CompletionSources.Add(
+            context => ReportArguments.LibraryOf(context).All(KeptKind.Group)
+                .Select(file => new System.CommandLine.Completions.CompletionItem(file.Name)));
         Period.CompletionSources.Add([.. Core.Calendar.PeriodGrammar.Words]);
         Format.CompletionSources.Add([.. ReportFormat.All.Select(format => format.Name)]);
         command.Arguments.Add(Group);
@@ -65,7 +81,8 @@ internal static class RunCommand
         }
         else if (result.GetValue(Destination.Overwrite))
         {
-            throw new ProblemException(ProblemKind.Usage, "--overwrite is for the file of the summary, and none is written.", "Add --summary FILE.");
+            throw new ProblemException(
+                ProblemKind.Usage, "--overwrite is for the file of the summary, and none is written.", "Add --summary FILE.");
         }
 
         if (result.GetValue(Books) is { Length: > 0 } patterns)
@@ -78,7 +95,8 @@ internal static class RunCommand
             throw new ProblemException(ProblemKind.Usage, "--jobs is for many books, and there is one.", "Add --books, or leave it out.");
         }
 
-        return GroupRun.Produce(BookOptions.OpenDesk(result), result.GetRequiredValue(Group), result.GetValue(Period), formats, Terminal.Say, outcome =>
+        return GroupRun.Produce(
+            BookOptions.OpenDesk(result), result.GetRequiredValue(Group), result.GetValue(Period), formats, Terminal.Say, outcome =>
         {
             Write(result, [RunSummary.Of(outcome)]);
             return outcome.Status;
@@ -99,9 +117,12 @@ internal static class RunCommand
         }
 
         var group = result.GetRequiredValue(Group);
-        var outcomes = ManyBooks.Run(BookSet.Of(patterns, Terminal.Say), atOnce, group, result.GetValue(Period), formats, BookOptions.TodayTyped(result), Terminal.Say);
+        var outcomes = ManyBooks.Run(
+            BookSet.Of(patterns, Terminal.Say), atOnce, group, result.GetValue(Period), formats, BookOptions.TodayTyped(result),
+            Terminal.Say);
         Write(result, ManyBooks.Summary(outcomes, group));
-        return outcomes.Select(outcome => outcome.Status).FirstOrDefault(status => status > ExitStatus.CheckFailed) is > 0 and var failed ? failed
+        return outcomes.Select(outcome => outcome.Status).FirstOrDefault(status => status > ExitStatus.CheckFailed) is > 0
+            and var failed ? failed
             : outcomes.Max(outcome => outcome.Status);
     }
 

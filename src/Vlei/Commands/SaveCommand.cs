@@ -11,11 +11,17 @@ internal static class SaveCommand
 {
     private static readonly string[] Shelves = ["book", "library", "user"];
 
-    private static readonly Argument<string?> Name = new("NAME") { Description = "The name to keep it under", Arity = ArgumentArity.ZeroOrOne };
+    private static readonly Argument<string?> Name = new("NAME")
+    {
+        Description = "The name to keep it under",
+        Arity = ArgumentArity.ZeroOrOne,
+    };
 
     private static readonly Option<string?> From = new("--from")
     {
-        Description = "The report or table to start from: a standard one, or a kept one, to copy it (else the report that was shown last)", HelpName = "REPORT",
+        Description =
+            "The report or table to start from: a standard one, or a kept one, to copy it (else the report that was shown last)",
+        HelpName = "REPORT",
     };
 
     private static readonly Option<string?> Default = new("--default")
@@ -23,17 +29,39 @@ internal static class SaveCommand
         Description = "Change what this standard report shows in this book where nothing else is asked", HelpName = "REPORT",
     };
 
-    private static readonly Option<bool> Selection = new("--selection") { Description = "Keep --only, --except and --where alone, for --select NAME in any report" };
+    private static readonly Option<bool> Selection = new("--selection")
+    {
+        Description = "Keep --only, --except and --where alone, for --select NAME in any report",
+    };
 
-    private static readonly Option<string?> Question = new("--question") { Description = "The question that it answers, for vlei reports", HelpName = "TEXT" };
+    private static readonly Option<string?> Question = new("--question")
+    {
+        Description = "The question that it answers, for vlei reports",
+        HelpName = "TEXT",
+    };
 
-    private static readonly Option<string?> Subject = new("--subject") { Description = "The subject that vlei reports lists it under", HelpName = "TEXT" };
+    private static readonly Option<string?> Subject = new("--subject")
+    {
+        Description = "The subject that vlei reports lists it under",
+        HelpName = "TEXT",
+    };
 
-    private static readonly Option<string[]> Words = new("--words") { Description = "Other words that people look for it by; may be repeated", HelpName = "WORD" };
+    private static readonly Option<string[]> Words = new("--words")
+    {
+        Description = "Other words that people look for it by; may be repeated",
+        HelpName = "WORD",
+    };
 
-    private static readonly Option<bool> Favourite = new("--favourite") { Description = "List it first; --favourite false takes that back" };
+    private static readonly Option<bool> Favourite = new("--favourite")
+    {
+        Description = "List it first; --favourite false takes that back",
+    };
 
-    private static readonly Option<string[]> Unset = new("--unset") { Description = "Take an option out of it again: --unset basis; may be repeated", HelpName = "OPTION" };
+    private static readonly Option<string[]> Unset = new("--unset")
+    {
+        Description = "Take an option out of it again: --unset basis; may be repeated",
+        HelpName = "OPTION",
+    };
 
     private static readonly Option<string?> Rename = new("--rename") { Description = "Give it another name", HelpName = "NEW" };
 
@@ -41,7 +69,8 @@ internal static class SaveCommand
 
     private static readonly Option<string?> In = new("--in")
     {
-        Description = "Where to keep it: in the book, in the library that book.toml names, or for all books of this user", HelpName = "PLACE",
+        Description = "Where to keep it: in the book, in the library that book.toml names, or for all books of this user",
+        HelpName = "PLACE",
     };
 
     private static readonly (Option Option, string Key)[] Descriptions =
@@ -54,7 +83,8 @@ internal static class SaveCommand
         {
             Examples =
             [
-                ("vlei save items-by-month --from sales-by-item --rows item --across month --period last-6-months", "a report of one's own"),
+                ("vlei save items-by-month --from sales-by-item --rows item --across month --period last-6-months",
+                    "a report of one's own"),
                 ("vlei save items-by-month --basis cash --favourite", "change one that is kept; everything else stays as it is"),
                 ("vlei save big-sales --from items-by-month --top 5", "copy it, and change the copy"),
                 ("vlei save --default profit-loss --percent income", "what plain vlei show profit-loss shows in this book"),
@@ -65,7 +95,9 @@ internal static class SaveCommand
         };
         In.CompletionSources.Add(Shelves);
         Name.CompletionSources.Clear();
-        Name.CompletionSources.Add(context => ReportArguments.LibraryOf(context).All(KeptKind.Report).Select(file => new System.CommandLine.Completions.CompletionItem(file.Name)));
+        Name.CompletionSources.Add(
+            context => ReportArguments.LibraryOf(context).All(KeptKind.Report)
+                .Select(file => new System.CommandLine.Completions.CompletionItem(file.Name)));
         command.Arguments.Add(Name);
         foreach (var option in new Option[] { From, Default, Selection, Question, Subject, Words, Favourite, Unset, Rename, Remove, In })
         {
@@ -83,7 +115,8 @@ internal static class SaveCommand
         var kind = result.GetValue(Selection) ? KeptKind.Selection : KeptKind.Report;
         var file = ShelfOf(result, desk.Library).Place(kind, NameOf(result, kind));
         foreach (var line in result.GetValue(Remove) || result.GetValue(Rename) is not null ? Moved(result, arguments, desk.Library, file)
-            : kind == KeptKind.Selection ? KeptSelection(result, arguments, file) : new KeptReports(desk).Keep(file, OrderOf(result, arguments)))
+            : kind == KeptKind.Selection ? KeptSelection(result, arguments, file)
+            : new KeptReports(desk).Keep(file, OrderOf(result, arguments)))
         {
             Terminal.Say(line);
         }
@@ -93,21 +126,24 @@ internal static class SaveCommand
 
     private static KeepingOrder OrderOf(ParseResult result, ReportArguments arguments) => new(
         arguments.Typed(result), [.. (result.GetValue(Unset) ?? []).SelectMany(list => list.Split(','))],
-        [.. Descriptions.Where(description => result.GetResult(description.Option) is { Implicit: false }).Select(description => (description.Key, (IReadOnlyList<string>)(description.Option switch
+        [.. Descriptions.Where(description => result.GetResult(description.Option) is { Implicit: false })
+            .Select(description => (description.Key, (IReadOnlyList<string>)(description.Option switch
         {
             Option<bool> flag => [result.GetValue(flag) ? "true" : "false"],
             Option<string[]> list => result.GetValue(list) ?? [],
             var text => [result.GetValue((Option<string?>)text) ?? ""],
         })))])
     {
-        From = result.GetValue(From) ?? result.GetValue(Default), IsDefault = result.GetValue(From) is null && result.GetValue(Default) is not null,
+        From = result.GetValue(From) ?? result.GetValue(Default), IsDefault = result.GetValue(From) is null
+            && result.GetValue(Default) is not null,
     };
 
     private static Shelf ShelfOf(ParseResult result, Library library)
     {
         var word = result.GetValue(In) ?? Shelves[0];
         return Shelves.Contains(word) ? library.ShelfOf(word) : throw new ProblemException(
-            ProblemKind.Usage, $"--in does not take \"{word}\".", Suggestion.DidYouMean(word, Shelves) ?? $"It takes {Suggestion.Listed(Shelves, "or")}.");
+            ProblemKind.Usage, $"--in does not take \"{word}\".", Suggestion.DidYouMean(word, Shelves)
+                ?? $"It takes {Suggestion.Listed(Shelves, "or")}.");
     }
 
     private static string NameOf(ParseResult result, KeptKind kind)
@@ -116,7 +152,8 @@ internal static class SaveCommand
         if (name is null == standard is null)
         {
             throw new ProblemException(
-                ProblemKind.Usage, name is null ? "It is not said under which name." : "--default says which report, so there is no other name.",
+                ProblemKind.Usage, name is null ? "It is not said under which name."
+                    : "--default says which report, so there is no other name.",
                 name is null ? "Write vlei save NAME, or --default REPORT." : $"Leave {name} out.");
         }
 
@@ -125,18 +162,22 @@ internal static class SaveCommand
             return kind == KeptKind.Report && Library.Standard(standard) is not null ? standard : throw new ProblemException(
                 kind == KeptKind.Report ? ProblemKind.NotFound : ProblemKind.Usage,
                 kind == KeptKind.Report ? $"There is no standard report {standard}." : "--default is of reports, not of selections.",
-                kind == KeptKind.Report ? Suggestion.DidYouMean(standard, ReportCatalogue.Standard.Select(report => report.Key)) ?? "vlei reports lists them." : "Leave one of them out.");
+                kind == KeptKind.Report ? Suggestion.DidYouMean(standard, ReportCatalogue.Standard.Select(report => report.Key))
+                    ?? "vlei reports lists them." : "Leave one of them out.");
         }
 
-        var twin = kind == KeptKind.Report ? ReportCatalogue.Standard.FirstOrDefault(report => report.Key.Equals(name, StringComparison.OrdinalIgnoreCase)) : null;
+        var twin = kind == KeptKind.Report
+            ? ReportCatalogue.Standard.FirstOrDefault(report => report.Key.Equals(name, StringComparison.OrdinalIgnoreCase)) : null;
         return twin is null ? name! : throw new ProblemException(
-            ProblemKind.Usage, $"{twin.Key} is a standard report.", $"Take another name, or change what it shows in this book: --default {twin.Key}.");
+            ProblemKind.Usage, $"{twin.Key} is a standard report.",
+            $"Take another name, or change what it shows in this book: --default {twin.Key}.");
     }
 
     private static IReadOnlyList<string> Moved(ParseResult result, ReportArguments arguments, Library library, KeptFile file)
     {
         var isBoth = result.GetValue(Remove) && result.GetValue(Rename) is not null;
-        var others = arguments.TypedNames(result).Select(name => $"--{name}").Concat(Descriptions.Select(description => description.Option).Append(From).Append(Unset)
+        var others = arguments.TypedNames(result).Select(name => $"--{name}")
+            .Concat(Descriptions.Select(description => description.Option).Append(From).Append(Unset)
             .Where(option => result.GetResult(option) is { Implicit: false }).Select(option => option.Name));
         if ((isBoth ? others.Append(Remove.Name) : others).FirstOrDefault() is { } other)
         {

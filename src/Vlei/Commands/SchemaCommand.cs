@@ -24,7 +24,8 @@ internal static class SchemaCommand
         {
             var word = result.GetRequiredValue(Kind);
             var kind = KeptSchema.Kinds.FirstOrDefault(kind => kind.Word == word) ?? throw new ProblemException(
-                ProblemKind.Usage, $"There is no schema of a {word}.", Suggestion.DidYouMean(word, Kinds) ?? $"There is one of a {Suggestion.Listed(Kinds, "or a")}.");
+                ProblemKind.Usage, $"There is no schema of a {word}.", Suggestion.DidYouMean(word, Kinds)
+                    ?? $"There is one of a {Suggestion.Listed(Kinds, "or a")}.");
             using var output = Console.OpenStandardOutput();
             KeptSchema.Write(kind, output);
             output.WriteByte((byte)'\n');

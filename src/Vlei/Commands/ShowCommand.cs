@@ -72,14 +72,17 @@ internal static class ShowCommand
     {
         var targets = destination.TargetsOf(result, arguments);
         var typed = arguments.Typed(result);
-        if (!typed.Remove(ReportOptions.By.Name, out var by) || by is not [ByBook] || result.GetResult(BookOptions.Book) is { Implicit: false })
+        if (!typed.Remove(ReportOptions.By.Name, out var by) || by is not [ByBook]
+            || result.GetResult(BookOptions.Book) is { Implicit: false })
         {
-            throw new ProblemException(ProblemKind.Usage, "--books is for a statement with a column per book.", $"Add --by {ByBook}, and leave --book out.");
+            throw new ProblemException(
+                ProblemKind.Usage, "--books is for a statement with a column per book.", $"Add --by {ByBook}, and leave --book out.");
         }
 
         if (arguments.TypedNames(result).Contains("revision"))
         {
-            throw new ProblemException(ProblemKind.Usage, "--revision is of one book, and every book has its own.", "Leave it out, or show one book.");
+            throw new ProblemException(
+                ProblemKind.Usage, "--revision is of one book, and every book has its own.", "Leave it out, or show one book.");
         }
 
         if (!arguments.IsNamed(result))
@@ -89,12 +92,15 @@ internal static class ShowCommand
 
         if (typed.Keys.FirstOrDefault(name => OfColumns.Any(option => option.Name == name)) is { } other)
         {
-            throw new ProblemException(ProblemKind.Usage, $"--{other} does not go with --by {ByBook}, which has a column per book.", "Leave it out, or show one book.");
+            throw new ProblemException(
+                ProblemKind.Usage, $"--{other} does not go with --by {ByBook}, which has a column per book.",
+                "Leave it out, or show one book.");
         }
 
         var order = arguments.OrdersOf(result)[0] with { Options = typed };
         return destination.Write(result, targets, SideBySide.Of(
-            [.. BookSet.Of(result.GetValue(Books)!, Terminal.Say).Select(folder => (folder, Naming.Of(folder, () => BuiltIn(folder, order, BookOptions.TodayTyped(result)))))]));
+            [.. BookSet.Of(result.GetValue(Books)!, Terminal.Say)
+                .Select(folder => (folder, Naming.Of(folder, () => BuiltIn(folder, order, BookOptions.TodayTyped(result)))))]));
     }
 
     private static Report BuiltIn(string folder, ReportOrder order, DateOnly? today)
@@ -134,5 +140,6 @@ internal static class ShowCommand
         return ExitStatus.Done;
     }
 
-    private static string LineOf(RecentReport shown) => shown.Group is { } group ? $"vlei run {group}" : $"vlei show {shown.Name}{OptionLine.Of(shown.Options)}";
+    private static string LineOf(RecentReport shown) =>
+        shown.Group is { } group ? $"vlei run {group}" : $"vlei show {shown.Name}{OptionLine.Of(shown.Options)}";
 }

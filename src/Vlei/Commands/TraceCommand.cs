@@ -29,7 +29,8 @@ internal static class TraceCommand
             Examples =
             [
                 ("vlei trace profit-loss --period last-month --row 4010", "what makes up an account"),
-                ("vlei trace profit-loss --period 2026-03 --compare prior-year --change --row \"Net profit\" --column Change", "what changed it"),
+                ("vlei trace profit-loss --period 2026-03 --compare prior-year --change --row \"Net profit\" --column Change",
+                    "what changed it"),
                 ("vlei trace balance-sheet --as-of 2026-03-31 --row 1000 --all", "a balance, from the first record on"),
             ],
         };

@@ -8,7 +8,8 @@ public sealed class DestinationTests : IDisposable
     [Fact]
     public void Several_files_are_written_at_once_and_again_but_what_a_person_changed_is_not_written_over()
     {
-        string[] show = ["show", "balance-sheet", "--book", "reedwater", "--to", "b.xlsx", "--to", "b.pdf", "--to", "b.html", "--to", "b.csv"];
+        string[] show =
+            ["show", "balance-sheet", "--book", "reedwater", "--to", "b.xlsx", "--to", "b.pdf", "--to", "b.html", "--to", "b.csv"];
         Assert.Equal("", _tool.Run(show).Done().Output);
         _tool.Run(show).Done();
         File.AppendAllText(_tool.PathOf("b.csv"), "mine\n");
@@ -30,7 +31,9 @@ public sealed class DestinationTests : IDisposable
         Assert.Equal(73, nowhere.Status);
         Assert.Contains("nowhere/b.csv cannot be written: there is no folder nowhere.", nowhere.Messages);
         string[] names = [.. Enumerable.Range(0, 12).Select(number => $"b{number}.csv")];
-        Parallel.ForEach(names, new ParallelOptions { MaxDegreeOfParallelism = names.Length }, name => _tool.Run("show", "accounts", "--book", "reedwater", "--to", name).Done());
+        Parallel.ForEach(
+            names, new ParallelOptions { MaxDegreeOfParallelism = names.Length },
+            name => _tool.Run("show", "accounts", "--book", "reedwater", "--to", name).Done());
         Assert.All(names, name => _tool.Run("show", "accounts", "--book", "reedwater", "--to", name).Done());
     }
 
@@ -44,7 +47,10 @@ public sealed class DestinationTests : IDisposable
     {
         _tool.Run("show", "balance-sheet", "--book", "reedwater", "--to", $"x.{ending}").Done();
         var before = File.ReadAllBytes(_tool.PathOf($"x.{ending}"));
-        var text = Shell.Run(_tool.Folder, "sh", "-c", $"trap '' XFSZ; ulimit -f 8; '{Tool.Binary}' show general-ledger --period fy2026 --book reedwater --to x.{ending} 2>&1; echo status $?");
+        var text = Shell.Run(
+            _tool.Folder, "sh", "-c",
+            $"trap '' XFSZ; ulimit -f 8; '{Tool.Binary}' show general-ledger --period fy2026 --book reedwater --to "
+                + $"x.{ending} 2>&1; echo status $?");
         Assert.Contains($"x.{ending} cannot be written", text);
         Assert.EndsWith("status 73\n", text);
         Assert.Equal(before, File.ReadAllBytes(_tool.PathOf($"x.{ending}")));
@@ -58,7 +64,8 @@ public sealed class DestinationTests : IDisposable
         File.SetUnixFileMode(_tool.PathOf("bin/xdg-open"), UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
         var path = ("PATH", $"{_tool.PathOf("bin")}:{Environment.GetEnvironmentVariable("PATH")}");
         _tool.Run([path], "show", "balance-sheet", "--book", "reedwater", "--to", "b.pdf", "--to", "b.html", "--open").Done();
-        for (var waited = 0; waited < 100 && (!File.Exists(_tool.PathOf("opened")) || File.ReadAllLines(_tool.PathOf("opened")).Length < 2); waited++)
+        for (var waited = 0; waited < 100
+            && (!File.Exists(_tool.PathOf("opened")) || File.ReadAllLines(_tool.PathOf("opened")).Length < 2); waited++)
         {
             Thread.Sleep(50);
         }

@@ -19,7 +19,8 @@ public sealed partial class FormatsTests : IDisposable
             .Append("profit-loss --period 2026-Q1 --by month --compare prior-year --change --percent income --percent row")
             .Append("sales-by-customer --period 2026 --compare prior-year --change --percent column").ToList();
         Assert.NotEmpty(shown);
-        var reports = _tool.Run("reports").Done().Output.Split('\n').Select(line => ReportKey().Match(line).Groups[1].Value).Where(key => key.Length > 0).ToList();
+        var reports = _tool.Run("reports").Done().Output.Split('\n').Select(line => ReportKey().Match(line).Groups[1].Value)
+            .Where(key => key.Length > 0).ToList();
         Assert.InRange(reports.Count, 60, 200);
         var covered = shown.Select(options => options.Split(' ')[0]).ToHashSet();
         shown.AddRange(reports.Where(report => !covered.Contains(report) && report != "statement-of-account"));
@@ -42,9 +43,8 @@ public sealed partial class FormatsTests : IDisposable
 
     private void Compare(string options, string name)
     {
-        _ = Shell.Run(
-            _tool.Folder, "sh", "-c",
-            $"\"{Tool.Binary}\" show {options} --book reedwater {string.Join(' ', Endings.Select(ending => $"--to {name}.{ending}"))} || [ $? = 1 ]");
+        var to = string.Join(' ', Endings.Select(ending => $"--to {name}.{ending}"));
+        _ = Shell.Run(_tool.Folder, "sh", "-c", $"\"{Tool.Binary}\" show {options} --book reedwater {to} || [ $? = 1 ]");
         string PathOf(string ending) => _tool.PathOf($"{name}.{ending}");
         var json = JsonFigures.Read(PathOf("json"));
         CompareCsv(json, File.ReadAllText(PathOf("csv")));
@@ -96,7 +96,8 @@ public sealed partial class FormatsTests : IDisposable
     }
 
     private static bool IsIdle(JsonFigures json, int column) => json.Rows.All(row =>
-        row.Cells[column] is var cell && (cell.Value is null || (cell.Kind == "text" ? cell.Value == row.Label : cell.Kind != "date" && cell.Number == 0)));
+        row.Cells[column] is var cell
+            && (cell.Value is null || (cell.Kind == "text" ? cell.Value == row.Label : cell.Kind != "date" && cell.Number == 0)));
 
     private static void CompareMarkdown(JsonFigures json, string[] lines)
     {
@@ -115,7 +116,13 @@ public sealed partial class FormatsTests : IDisposable
             Assert.Equal(shown.Select(column => Flat(json.Rows[row].Cells[column].Readable)), table[row + 2].Skip(1));
         }
 
-        static string Plain(string cell) => Mark().Replace(Escape().Replace(cell.Trim().Replace("&emsp;", "", StringComparison.Ordinal).Replace("**", "", StringComparison.Ordinal), "$1"), "");
+        static string Plain(string cell) =>
+            Mark()
+                .Replace(
+                    Escape()
+                        .Replace(
+                            cell.Trim().Replace("&emsp;", "", StringComparison.Ordinal).Replace("**", "", StringComparison.Ordinal),
+                            "$1"), "");
     }
 
     private static void CompareWeb(JsonFigures json, string page)
@@ -165,23 +172,33 @@ public sealed partial class FormatsTests : IDisposable
                     "text" => cell.Words,
                     "date" => DateTime.FromOADate(cell.Number!.Value).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
                     "percent" => Same(expected, (decimal)cell.Number!.Value * 100),
-                    _ => Same(expected, decimal.Parse(cell.Number!.Value.ToString("R", CultureInfo.InvariantCulture), NumberStyles.Float, CultureInfo.InvariantCulture)),
+                    _ =>
+                        Same(
+                            expected,
+                            decimal.Parse(
+                                cell.Number!.Value.ToString("R", CultureInfo.InvariantCulture), NumberStyles.Float,
+                                CultureInfo.InvariantCulture)),
                 });
             }
         }
 
         static string? Same(JsonCell expected, decimal number) =>
-            Math.Round(number, 6) is var rounded && Math.Abs(rounded - expected.Number) <= (expected.Kind == "percent" ? 0.00005m : 0) ? expected.Value : $"{number}";
+            Math.Round(number, 6) is var rounded && Math.Abs(rounded - expected.Number) <= (expected.Kind == "percent" ? 0.00005m : 0)
+                ? expected.Value : $"{number}";
     }
 
     // Every figure that is shown stands there as often as it should; columns are broken into blocks, so places are not compared.
     private static void CompareTokens(JsonFigures json, string text, string what)
     {
-        var found = text.Split([' ', '\n', '\f'], StringSplitOptions.RemoveEmptyEntries).GroupBy(token => token).ToDictionary(group => group.Key, group => group.Count());
+        var found = text.Split([' ', '\n', '\f'], StringSplitOptions.RemoveEmptyEntries).GroupBy(token => token)
+            .ToDictionary(group => group.Key, group => group.Count());
         var columns = Enumerable.Range(0, json.Headings.Count).Where(column => !IsIdle(json, column));
-        foreach (var expected in columns.SelectMany(column => json.Rows.Select(row => row.Cells[column])).Where(cell => cell.Value is not null && cell.Kind != "text").GroupBy(cell => cell.Readable.Split(' ')[0]))
+        foreach (var expected in columns.SelectMany(column => json.Rows.Select(row => row.Cells[column]))
+            .Where(cell => cell.Value is not null && cell.Kind != "text").GroupBy(cell => cell.Readable.Split(' ')[0]))
         {
-            Assert.True(found.GetValueOrDefault(expected.Key) >= expected.Count(), $"{what}: {expected.Key} stands there {found.GetValueOrDefault(expected.Key)} times, not {expected.Count()}");
+            Assert.True(
+                found.GetValueOrDefault(expected.Key) >= expected.Count(),
+                $"{what}: {expected.Key} stands there {found.GetValueOrDefault(expected.Key)} times, not {expected.Count()}");
         }
     }
 

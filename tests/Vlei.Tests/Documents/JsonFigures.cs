@@ -2,7 +2,10 @@ using System.Text.Json;
 
 namespace Vlei.Tests.Documents;
 
-/// <summary>A cell of a report's JSON: its kind, what it holds (nothing where it is empty), and what a reader is told that it is where its column says money.</summary>
+/// <summary>
+/// A cell of a report's JSON: its kind, what it holds (nothing where it is empty), and what a reader is told that it is where its
+/// column says money.
+/// </summary>
 internal sealed record JsonCell(string Kind, string? Value, string Unit = "")
 {
     /// <summary>As people read it: thousands apart, a percentage to one decimal.</summary>
@@ -18,13 +21,16 @@ internal sealed record JsonCell(string Kind, string? Value, string Unit = "")
     /// <summary>The number.</summary>
     public decimal Number => decimal.Parse(Value!, CultureInfo.InvariantCulture);
 
-    private string Rounded(int decimals) => Math.Round(Number, decimals, MidpointRounding.ToEven).ToString($"N{decimals}", CultureInfo.InvariantCulture);
+    private string Rounded(int decimals) =>
+        Math.Round(Number, decimals, MidpointRounding.ToEven).ToString($"N{decimals}", CultureInfo.InvariantCulture);
 
-    private static int DecimalsIn(string number) => number.IndexOf('.', StringComparison.Ordinal) is >= 0 and var point ? number.Length - point - 1 : 0;
+    private static int DecimalsIn(string number) => number.IndexOf('.', StringComparison.Ordinal) is >= 0 and var point
+        ? number.Length - point - 1 : 0;
 }
 
 /// <summary>The figures of a report, as its JSON has them: what every other format is held against.</summary>
-internal sealed record JsonFigures(string Title, IReadOnlyList<string> Headings, IReadOnlyList<(string Label, string Kind, IReadOnlyList<JsonCell> Cells)> Rows)
+internal sealed record JsonFigures(
+    string Title, IReadOnlyList<string> Headings, IReadOnlyList<(string Label, string Kind, IReadOnlyList<JsonCell> Cells)> Rows)
 {
     /// <summary>Reads a file.</summary>
     public static JsonFigures Read(string path)
@@ -37,7 +43,9 @@ internal sealed record JsonFigures(string Title, IReadOnlyList<string> Headings,
             [.. root.GetProperty("columns").EnumerateArray().Select(column => column.GetProperty("heading").GetString()!)],
             [.. root.GetProperty("rows").EnumerateArray().Select(row => (
                 row.GetProperty("label").GetString()!, row.GetProperty("kind").GetString()!,
-                CellsOf(row, kinds, [.. root.GetProperty("columns").EnumerateArray().Select(column => column.GetProperty("heading").GetString()!)])))]);
+                CellsOf(
+                    row, kinds,
+                    [.. root.GetProperty("columns").EnumerateArray().Select(column => column.GetProperty("heading").GetString()!)])))]);
     }
 
     private static IReadOnlyList<JsonCell> CellsOf(JsonElement row, List<string> kinds, List<string> headings)

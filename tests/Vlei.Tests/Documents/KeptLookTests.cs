@@ -2,7 +2,10 @@ using System.Text.RegularExpressions;
 
 namespace Vlei.Tests.Documents;
 
-/// <summary>Looks that are kept: the files that they name are found from wherever a report is shown, and what makes no sense is told with its place.</summary>
+/// <summary>
+/// Looks that are kept: the files that they name are found from wherever a report is shown, and what makes no sense is told with
+/// its place.
+/// </summary>
 public sealed partial class KeptLookTests : IDisposable
 {
     private readonly Tool _tool = new Tool().WithDemo();
@@ -16,13 +19,17 @@ public sealed partial class KeptLookTests : IDisposable
     [InlineData("reedwater", "inside.xlsx", "user", "/reedwater/inside.xlsx")]
     public void A_template_is_kept_as_it_is_seen_from_where_it_is_kept(string from, string file, string shelf, string kept)
     {
-        _tool.Run("show", "profit-loss", "--period", "2026-05", "--title", "Ours", "--book", "reedwater", "--to", "reedwater/inside.xlsx").Done();
+        _tool.Run(
+            "show", "profit-loss", "--period", "2026-05", "--title", "Ours", "--book", "reedwater", "--to", "reedwater/inside.xlsx").Done();
         Directory.CreateDirectory(_tool.PathOf("far"));
         File.Copy(_tool.PathOf("reedwater/inside.xlsx"), _tool.PathOf("far/outside.xlsx"));
         Directory.CreateDirectory(_tool.PathOf("reedwater/reports"));
         File.WriteAllBytes(_tool.PathOf("reedwater/inside.png"), Logo.Png);
         File.WriteAllBytes(_tool.PathOf("far/outside.png"), Logo.Png);
-        Inside(from, $"save board --from profit-loss --period last-month --template {file} --logo {file.Replace("xlsx", "png", StringComparison.Ordinal)} --in {shelf}");
+        Inside(
+            from,
+            $"save board --from profit-loss --period last-month "
+                + $"--template {file} --logo {file.Replace("xlsx", "png", StringComparison.Ordinal)} --in {shelf}");
         var text = File.ReadAllText(_tool.PathOf(shelf == "book" ? "reedwater/reports/board.toml" : ".config/vlei/reports/board.toml"));
         Assert.Equal(kept.StartsWith('/') ? _tool.Folder + kept : kept, Template().Match(text).Groups[1].Value);
 
@@ -78,7 +85,9 @@ public sealed partial class KeptLookTests : IDisposable
     public void A_run_is_the_same_wherever_its_book_stands_and_what_it_looks_like_moves_no_figure()
     {
         File.WriteAllBytes(_tool.PathOf("reedwater/logo.png"), Logo.Png);
-        _tool.Run("save", "ours", "--from", "profit-loss", "--logo", "reedwater/logo.png", "--negatives", "brackets", "--book", "reedwater").Done();
+        _tool.Run(
+            "save", "ours", "--from", "profit-loss", "--logo", "reedwater/logo.png", "--negatives", "brackets", "--book", "reedwater")
+                .Done();
         _tool.Run("group", "pack", "--add", "ours", "--book", "reedwater").Done();
         _tool.Run("run", "pack", "--period", "2026-04", "--format", "html", "--book", "reedwater").Done();
         Tool.Copy(_tool.PathOf("reedwater"), _tool.PathOf("moved/book"));
@@ -86,12 +95,16 @@ public sealed partial class KeptLookTests : IDisposable
         _tool.Run("run", "pack", "--period", "2026-04", "--format", "html", "--book", "moved/book").Done();
         foreach (var name in new[] { "ours.html", "pack.html", ".run/run.json" })
         {
-            Assert.Equal(File.ReadAllText(_tool.PathOf($"reedwater/out/pack/2026-04/{name}")), File.ReadAllText(_tool.PathOf($"moved/book/out/pack/2026-04/{name}")));
+            Assert.Equal(
+                File.ReadAllText(_tool.PathOf($"reedwater/out/pack/2026-04/{name}")),
+                File.ReadAllText(_tool.PathOf($"moved/book/out/pack/2026-04/{name}")));
         }
 
         // With its logo gone the report is not made; without it, nothing has moved.
         File.Delete(_tool.PathOf("reedwater/logo.png"));
-        Assert.Contains($"there is no file {_tool.PathOf("reedwater/logo.png")}", _tool.Run("run", "pack", "--period", "2026-05", "--book", "reedwater").Output);
+        Assert.Contains(
+            $"there is no file {_tool.PathOf("reedwater/logo.png")}",
+            _tool.Run("run", "pack", "--period", "2026-05", "--book", "reedwater").Output);
         _tool.Run("save", "ours", "--unset", "logo", "--book", "reedwater").Done();
         var again = _tool.Run("run", "pack", "--period", "2026-05", "--book", "reedwater").Done().Output;
         Assert.DoesNotContain("2026-04", again);
@@ -101,7 +114,8 @@ public sealed partial class KeptLookTests : IDisposable
 
     // Runs the program in a folder on the book, with the person's own things in the folder of the test.
     private void Inside(string folder, string arguments) => Shell.Run(
-        _tool.Folder, "sh", "-c", $"cd {folder} && XDG_CONFIG_HOME= XDG_STATE_HOME= \"{Tool.Binary}\" {arguments} --book \"{_tool.PathOf("reedwater")}\" 2>&1");
+        _tool.Folder, "sh", "-c",
+        $"cd {folder} && XDG_CONFIG_HOME= XDG_STATE_HOME= \"{Tool.Binary}\" {arguments} --book \"{_tool.PathOf("reedwater")}\" 2>&1");
 
     [GeneratedRegex("template = \"(.*)\"")]
     private static partial Regex Template();

@@ -24,7 +24,8 @@ internal sealed class OpenDocumentFile
     }
 
     /// <summary>The names of its sheets.</summary>
-    public IReadOnlyList<string> Sheets => [.. _content.Descendants(Table + "table").Select(table => table.Attribute(Table + "name")!.Value)];
+    public IReadOnlyList<string> Sheets =>
+        [.. _content.Descendants(Table + "table").Select(table => table.Attribute(Table + "name")!.Value)];
 
     /// <summary>All cells of a sheet that hold something, by their rows and columns, from 1.</summary>
     public Dictionary<(int Row, int Column), SheetCell> Cells(string sheet)
@@ -55,7 +56,8 @@ internal sealed class OpenDocumentFile
         var range = TableOf(sheet).Descendants(Table + "named-range").Single(name => name.Attribute(Table + "name")!.Value == "report")
             .Attribute(Table + "cell-range-address")!.Value.Split('$')[^4..];
         var cells = Cells(sheet);
-        var (first, last) = (int.Parse(range[1].Split(':')[0], CultureInfo.InvariantCulture), int.Parse(range[3], CultureInfo.InvariantCulture));
+        var (first, last) =
+            (int.Parse(range[1].Split(':')[0], CultureInfo.InvariantCulture), int.Parse(range[3], CultureInfo.InvariantCulture));
         var columns = range[2].Aggregate(0, (column, letter) => (column * 26) + letter - 'A' + 1);
         return
         [
@@ -66,7 +68,8 @@ internal sealed class OpenDocumentFile
 
     /// <summary>Where the words of a sheet lead.</summary>
     public IReadOnlyList<string> Links(string sheet) =>
-        [.. TableOf(sheet).Descendants(Words + "a").Select(link => link.Attribute(XName.Get("href", "http://www.w3.org/1999/xlink"))!.Value)];
+        [.. TableOf(sheet).Descendants(Words + "a").Select(
+            link => link.Attribute(XName.Get("href", "http://www.w3.org/1999/xlink"))!.Value)];
 
     private static SheetCell Read(XElement cell, string kind)
     {
@@ -88,5 +91,6 @@ internal sealed class OpenDocumentFile
         _ => "",
     }));
 
-    private XElement TableOf(string sheet) => _content.Descendants(Table + "table").Single(table => table.Attribute(Table + "name")!.Value == sheet);
+    private XElement TableOf(string sheet) =>
+        _content.Descendants(Table + "table").Single(table => table.Attribute(Table + "name")!.Value == sheet);
 }

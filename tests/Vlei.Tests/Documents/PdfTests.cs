@@ -33,17 +33,28 @@ public sealed partial class PdfTests : IDisposable
         var pages = Pages("profit-loss --period fy2026 --by month --compare prior-year --change --percent income --depth 0", "wide.pdf");
         Assert.InRange(pages.Count, 4, 20);
         Assert.All(pages, page => Assert.Contains("Net profit", page));
-        Assert.All(Enumerable.Range(1, 12), month => Assert.Contains(pages, page => page.Contains(new DateOnly(2025, month, 1).AddMonths(month < 3 ? 12 : 0).ToString("MMM yyyy", CultureInfo.InvariantCulture), StringComparison.Ordinal)));
+        Assert.All(
+            Enumerable.Range(1, 12), month => Assert.Contains(
+                pages,
+                page => page.Contains(
+                    new DateOnly(2025, month, 1).AddMonths(month < 3 ? 12 : 0).ToString("MMM yyyy", CultureInfo.InvariantCulture),
+                    StringComparison.Ordinal)));
     }
 
     [Fact]
     public void The_same_report_is_the_same_bytes_whole_and_with_its_font_inside()
     {
-        _tool.Run("show", "balance-sheet", "--book", "reedwater", "--chart", "--with-detail", "--logo", Logo(), "--to", "a.pdf", "--to", "b.pdf").Done();
+        _tool.Run(
+            "show", "balance-sheet", "--book", "reedwater", "--chart", "--with-detail", "--logo", Logo(), "--to", "a.pdf", "--to",
+            "b.pdf").Done();
         Assert.Equal(File.ReadAllBytes(_tool.PathOf("a.pdf")), File.ReadAllBytes(_tool.PathOf("b.pdf")));
         Assert.Contains("No syntax or stream encoding errors found", Shell.Run(_tool.Folder, "qpdf", "--check", "a.pdf"));
-        Assert.All(Shell.Run(_tool.Folder, "pdffonts", "a.pdf").Split('\n').Skip(2).Where(line => line.Length > 0), font => Assert.Matches(@"TrueType\s+\S+\s+yes ", font));
-        Assert.Equal(2, Shell.Run(_tool.Folder, "pdfimages", "-list", "-l", "1", "a.pdf").Split('\n').Skip(2).Count(line => line.Contains(" image ", StringComparison.Ordinal) && !line.Contains("smask", StringComparison.Ordinal)));
+        Assert.All(
+            Shell.Run(_tool.Folder, "pdffonts", "a.pdf").Split('\n').Skip(2).Where(line => line.Length > 0),
+            font => Assert.Matches(@"TrueType\s+\S+\s+yes ", font));
+        Assert.Equal(
+            2, Shell.Run(_tool.Folder, "pdfimages", "-list", "-l", "1", "a.pdf").Split('\n').Skip(2)
+                .Count(line => line.Contains(" image ", StringComparison.Ordinal) && !line.Contains("smask", StringComparison.Ordinal)));
     }
 
     [Fact]
@@ -53,11 +64,13 @@ public sealed partial class PdfTests : IDisposable
         var path = _tool.PathOf("reedwater/out/month-end/2026-05/month-end.pdf");
         Shell.Run(_tool.Folder, "qpdf", "--check", path);
         var pages = Shell.Run(_tool.Folder, "pdftotext", "-layout", path, "-").Split('\f')[..^1];
-        var contents = Contents().Matches(pages[0]).ToDictionary(match => match.Groups[1].Value.Trim(), match => int.Parse(match.Groups[2].Value, CultureInfo.InvariantCulture));
+        var contents = Contents().Matches(pages[0]).ToDictionary(
+            match => match.Groups[1].Value.Trim(), match => int.Parse(match.Groups[2].Value, CultureInfo.InvariantCulture));
         Assert.Equal(10, contents.Count);
         Assert.All(contents, line => Assert.StartsWith(line.Key, pages[line.Value - 1].TrimStart()));
         Assert.Contains("The month is closed once the questions below are answered.", pages[1]);
-        Assert.All(pages.Select((text, place) => (text, place)), page => Assert.Contains($"Page {page.place + 1} of {pages.Length}", page.text));
+        Assert.All(
+            pages.Select((text, place) => (text, place)), page => Assert.Contains($"Page {page.place + 1} of {pages.Length}", page.text));
         var links = Shell.Run(_tool.Folder, "qpdf", "--qdf", "--object-streams=disable", path, "-");
         Assert.True(Count(links, "/Subtype /Link") >= contents.Count);
         Assert.True(Count(links, "/Title") > contents.Count);
@@ -72,7 +85,9 @@ public sealed partial class PdfTests : IDisposable
         _tool.Run("init", "far", "--name", "Far", "--currency", "JPY").Done();
         _tool.Write("set/lines.csv", "document,account,amount\nD,1000,5\nD,4000,-5\n");
         _tool.Run("import", "set", "--book", "far").Done();
-        _tool.Run("show", "profit-loss", "--period", "2026-03", "--book", "far", "--paper", "letter", "--orientation", "landscape", "--font-size", "12", "--footer", "Draft", "--to", "f.pdf").Done();
+        _tool.Run(
+            "show", "profit-loss", "--period", "2026-03", "--book", "far", "--paper", "letter", "--orientation", "landscape",
+            "--font-size", "12", "--footer", "Draft", "--to", "f.pdf").Done();
         Assert.Contains("792 x 612 pts (letter)", Shell.Run(_tool.Folder, "pdfinfo", "f.pdf"));
         var text = Shell.Run(_tool.Folder, "pdftotext", "-layout", "f.pdf", "-");
         Assert.Matches(@"\?\?\?\?\? +5", text);
@@ -90,11 +105,16 @@ public sealed partial class PdfTests : IDisposable
         var letters = new string('x', 2000);
         _tool.Write("set/accounts.csv", "code,name,type\n1000,Bank,bank\n4000,Sales,income\n");
         _tool.Write("set/documents.csv", "id,kind,date\nD,cash-sale,2026-03-14\nE,cash-sale,2026-03-15\n");
-        _tool.Write("set/lines.csv", $"document,account,amount,memo\nD,1000,5.00,first\nD,4000,-5.00,{string.Join(' ', words)}\nE,1000,7.00,{letters}\nE,4000,-7.00,last\n");
+        _tool.Write(
+            "set/lines.csv",
+            $"document,account,amount,memo\nD,1000,5.00,first\nD,4000,"
+                + $"-5.00,{string.Join(' ', words)}\nE,1000,7.00,{letters}\nE,4000,-7.00,last\n");
         _tool.Run("init", "tall", "--name", "Tall", "--currency", "ZAR").Done();
         _tool.Run("import", "set", "--book", "tall").Done();
         File.WriteAllBytes(_tool.PathOf("logo.png"), Documents.Logo.Png);
-        string[] show = ["show", "postings", "--period", "2026-03", "--book", "tall", .. options.Split(' '), "--subtitle", string.Join(' ', words.Select(word => $"s{word}")), "--logo", "logo.png"];
+        string[] show =
+            ["show", "postings", "--period", "2026-03", "--book", "tall", .. options.Split(' '), "--subtitle",
+                string.Join(' ', words.Select(word => $"s{word}")), "--logo", "logo.png"];
         _tool.Run([.. show, "--to", "tall.pdf"]).Done();
         Shell.Run(_tool.Folder, "qpdf", "--check", "tall.pdf");
         var pages = Shell.Run(_tool.Folder, "pdftotext", "-layout", "tall.pdf", "-").Split('\f')[..^1];
@@ -103,14 +123,18 @@ public sealed partial class PdfTests : IDisposable
         Assert.Equal(words.Select(word => $"s{word}"), Tokens(text).Where(token => token.StartsWith("sw", StringComparison.Ordinal)));
         Assert.Equal(letters.Length, text.Count(letter => letter == 'x'));
         Assert.All(new[] { "first", "last", "5.00", "-7.00" }, figure => Assert.Equal(1, Tokens(text).Count(token => token == figure)));
-        Assert.All(pages.Select((page, place) => (page, place)), one => Assert.Contains($"Page {one.place + 1} of {pages.Length}", one.page));
+        Assert.All(
+            pages.Select((page, place) => (page, place)), one => Assert.Contains($"Page {one.place + 1} of {pages.Length}", one.page));
 
         // Nothing is written over the foot, nor below it.
         Shell.Run(_tool.Folder, "pdftotext", "-bbox", "tall.pdf", "tall.bbox");
         foreach (var page in File.ReadAllText(_tool.PathOf("tall.bbox")).Split("<page ")[1..])
         {
-            var foot = Top().Matches(page).Where(word => word.Groups[2].Value == "Page").Max(word => double.Parse(word.Groups[1].Value, CultureInfo.InvariantCulture));
-            Assert.All(Top().Matches(page).Where(word => word.Groups[2].Value[0] is 'w' or 'x' or 's'), word => Assert.True(double.Parse(word.Groups[1].Value, CultureInfo.InvariantCulture) < foot - 10));
+            var foot = Top().Matches(page).Where(word => word.Groups[2].Value == "Page")
+                .Max(word => double.Parse(word.Groups[1].Value, CultureInfo.InvariantCulture));
+            Assert.All(
+                Top().Matches(page).Where(word => word.Groups[2].Value[0] is 'w' or 'x' or 's'),
+                word => Assert.True(double.Parse(word.Groups[1].Value, CultureInfo.InvariantCulture) < foot - 10));
         }
     }
 

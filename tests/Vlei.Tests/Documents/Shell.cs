@@ -8,7 +8,12 @@ internal static class Shell
     /// <summary>What it prints; fails the test where it fails.</summary>
     public static string Run(string folder, string program, params string[] arguments)
     {
-        var start = new ProcessStartInfo(program, arguments) { WorkingDirectory = folder, RedirectStandardOutput = true, RedirectStandardError = true };
+        var start = new ProcessStartInfo(program, arguments)
+        {
+            WorkingDirectory = folder,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
         start.Environment["HOME"] = folder;
         using var process = Process.Start(start)!;
         var messages = process.StandardError.ReadToEndAsync();

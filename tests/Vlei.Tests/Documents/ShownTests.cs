@@ -21,7 +21,8 @@ public sealed partial class ShownTests : IDisposable
         Shell.Run(
             _tool.Folder, "soffice", "--headless", "--convert-to", "csv:Text - txt - csv (StarCalc):44,34,76,1,,1033,false,true",
             "--outdir", "shown", "s.xlsx", "o.ods");
-        var table = File.ReadAllLines(_tool.PathOf("s.md")).Where(line => line.StartsWith('|')).Select(line => Bar().Split(line)[1..^1].Select(Plain).ToList()).ToList();
+        var table = File.ReadAllLines(_tool.PathOf("s.md")).Where(line => line.StartsWith('|'))
+            .Select(line => Bar().Split(line)[1..^1].Select(Plain).ToList()).ToList();
         var rows = table.Skip(2).Where(row => row.Skip(1).Any(cell => cell.Length > 0)).ToList();
         foreach (var shown in new[] { "shown/s.csv", "shown/o.csv" })
         {
@@ -33,11 +34,15 @@ public sealed partial class ShownTests : IDisposable
     [Fact]
     public void On_paper_the_figures_of_a_column_end_at_one_line_and_the_names_of_a_level_begin_at_one()
     {
-        _tool.Run("show", "profit-loss", "--period", "2026-05", "--compare", "prior-year", "--change", "--book", "reedwater", "--to", "p.pdf").Done();
+        _tool.Run(
+            "show", "profit-loss", "--period", "2026-05", "--compare", "prior-year", "--change", "--book", "reedwater", "--to", "p.pdf")
+                .Done();
         Shell.Run(_tool.Folder, "pdftotext", "-bbox", "p.pdf", "p.bbox");
         var words = Word().Matches(File.ReadAllText(_tool.PathOf("p.bbox"))).Select(match => (
-            Left: double.Parse(match.Groups[1].Value, CultureInfo.InvariantCulture), Top: double.Parse(match.Groups[2].Value, CultureInfo.InvariantCulture),
-            Right: double.Parse(match.Groups[3].Value, CultureInfo.InvariantCulture), Text: System.Net.WebUtility.HtmlDecode(match.Groups[4].Value))).ToList();
+            Left: double.Parse(match.Groups[1].Value, CultureInfo.InvariantCulture),
+            Top: double.Parse(match.Groups[2].Value, CultureInfo.InvariantCulture),
+            Right: double.Parse(match.Groups[3].Value, CultureInfo.InvariantCulture),
+            Text: System.Net.WebUtility.HtmlDecode(match.Groups[4].Value))).ToList();
         var figures = words.Where(word => Amount().IsMatch(word.Text)).ToList();
         Assert.InRange(figures.Count, 100, 400);
 
@@ -50,7 +55,8 @@ public sealed partial class ShownTests : IDisposable
         Assert.True(marks.Max(mark => mark.Right) - marks.Min(mark => mark.Right) < 0.2);
 
         // Names begin where their level begins, and no two words of a line touch.
-        var names = words.Where(word => word.Text is "Income" or "Repairs" or "Timber" or "Total" or "Rent" or "Materials").GroupBy(word => word.Text).ToDictionary(word => word.Key, word => word.First().Left);
+        var names = words.Where(word => word.Text is "Income" or "Repairs" or "Timber" or "Total" or "Rent" or "Materials")
+            .GroupBy(word => word.Text).ToDictionary(word => word.Key, word => word.First().Left);
         Assert.Equal(names["Income"], names["Total"], 1);
         Assert.Equal(names["Repairs"], names["Materials"], 1);
         Assert.Equal(names["Timber"], names["Rent"], 1);
@@ -58,7 +64,9 @@ public sealed partial class ShownTests : IDisposable
         foreach (var line in words.GroupBy(word => Math.Round(word.Top, 0)))
         {
             var across = line.OrderBy(word => word.Left).ToList();
-            Assert.All(across.Zip(across.Skip(1)), pair => Assert.True(pair.First.Right < pair.Second.Left, $"{pair.First.Text} {pair.Second.Text}"));
+            Assert.All(
+                across.Zip(across.Skip(1)), pair => Assert.True(
+                    pair.First.Right < pair.Second.Left, $"{pair.First.Text} {pair.Second.Text}"));
         }
     }
 
@@ -67,23 +75,38 @@ public sealed partial class ShownTests : IDisposable
     {
         var contacts = File.ReadAllLines(_tool.PathOf("reedwater/records/contacts.csv")).ToList();
         var languages = new[] { "de", "fr", "af", "" };
-        File.WriteAllLines(_tool.PathOf("reedwater/records/contacts.csv"), contacts.Select((line, number) => line + (number == 0 ? ",tag.language" : $",{languages[number % 4]}")));
+        File.WriteAllLines(
+            _tool.PathOf("reedwater/records/contacts.csv"),
+            contacts.Select((line, number) => line + (number == 0 ? ",tag.language" : $",{languages[number % 4]}")));
         _tool.Run("import", "reedwater/records", "--book", "reedwater").Done();
-        var ids = contacts.Select((line, number) => (Id: NaiveRecords.Values(line)[0], Language: number == 0 ? "" : languages[number % 4])).Skip(1).ToDictionary(one => one.Id, one => one.Language);
-        var titles = new Dictionary<string, string> { ["de"] = "Kontoauszug", ["fr"] = "Relevé de compte", ["af"] = "Rekeningstaat", [""] = "Statement of account" };
+        var ids = contacts.Select(
+            (line, number) => (Id: NaiveRecords.Values(line)[0], Language: number == 0 ? "" : languages[number % 4])).Skip(1)
+                .ToDictionary(one => one.Id, one => one.Language);
+        var titles = new Dictionary<string, string>
+        {
+            ["de"] = "Kontoauszug",
+            ["fr"] = "Relevé de compte",
+            ["af"] = "Rekeningstaat",
+            [""] = "Statement of account",
+        };
         foreach (var (format, ending) in new[] { ("html", "html"), ("md", "md"), ("text", "txt") })
         {
-            _tool.Run("show", "statement-of-account", "--period", "2026-05", "--to", $"{format}/", "--format", format, "--book", "reedwater").Done();
+            _tool.Run(
+                "show", "statement-of-account", "--period", "2026-05", "--to", $"{format}/", "--format", format, "--book", "reedwater")
+                    .Done();
             var files = Directory.EnumerateFiles(_tool.PathOf(format), $"*.{ending}").ToList();
             Assert.InRange(files.Count, 20, 200);
             Assert.True(files.Select(file => ids[Path.GetFileNameWithoutExtension(file)]).Distinct().Count() == 4);
             Assert.All(files, file => Assert.Contains(titles[ids[Path.GetFileNameWithoutExtension(file)]], File.ReadAllText(file)));
             Assert.All(files, file => Assert.All(
-                titles.Where(title => title.Key != ids[Path.GetFileNameWithoutExtension(file)]), title => Assert.DoesNotContain(title.Value, File.ReadAllText(file))));
+                titles.Where(title => title.Key != ids[Path.GetFileNameWithoutExtension(file)]),
+                title => Assert.DoesNotContain(title.Value, File.ReadAllText(file))));
         }
 
         // What is asked for counts more than whose it is.
-        var asked = _tool.Run("show", "statement-of-account", "--period", "2026-05", "--only", "contact.name=Osprey*", "--lang", "en", "--book", "reedwater").Done().Output;
+        var asked = _tool.Run(
+            "show", "statement-of-account", "--period", "2026-05", "--only", "contact.name=Osprey*", "--lang", "en", "--book",
+            "reedwater").Done().Output;
         Assert.Contains("Statement of account", asked);
     }
 
@@ -95,7 +118,8 @@ public sealed partial class ShownTests : IDisposable
         string Path(string name) => _tool.PathOf($"reedwater/out/month-end/2026-05/{name}");
         foreach (var (file, words) in new[]
         {
-            ("balance-sheet.txt", "Summe Aktiva"), ("month-end.md", "# Bilanz"), ("month-end.csv", "Summe Aktiva"), ("month-end.html", "<html lang=\"de\">"), ("month-end.html", "Inhalt"),
+            ("balance-sheet.txt", "Summe Aktiva"), ("month-end.md", "# Bilanz"), ("month-end.csv", "Summe Aktiva"),
+            ("month-end.html", "<html lang=\"de\">"), ("month-end.html", "Inhalt"),
         })
         {
             Assert.Contains(words, File.ReadAllText(Path(file)));
@@ -110,7 +134,8 @@ public sealed partial class ShownTests : IDisposable
         Assert.Contains("Bilanz", workbook.Sheets);
 
         // The one table of all has a line for every figure of every report.
-        var lines = File.ReadAllText(Path("month-end.csv")).TrimEnd().Split('\n').Skip(1).Select(NaiveRecords.Values).GroupBy(line => line[0]).ToDictionary(line => line.Key, line => line.Count());
+        var lines = File.ReadAllText(Path("month-end.csv")).TrimEnd().Split('\n').Skip(1).Select(NaiveRecords.Values)
+            .GroupBy(line => line[0]).ToDictionary(line => line.Key, line => line.Count());
         foreach (var (report, count) in lines)
         {
             Assert.Equal(JsonFigures.Read(Path($"{report}.json")).Rows.Sum(row => row.Cells.Count(cell => cell.Value is not null)), count);
@@ -126,7 +151,8 @@ public sealed partial class ShownTests : IDisposable
         _tool.Run("demo", "set", "--record-set", "--documents", "12000", "--years", "1", "--seed", "5").Done();
         _tool.Run("init", "long", "--name", "Long", "--currency", "ZAR").Done();
         _tool.Run("import", "set", "--book", "long").Done();
-        var outcome = _tool.Run([("DOTNET_GCHeapHardLimit", "0x3000000")], "show", "lines", "--period", "all", "--book", "long", "--to", $"long.{format}");
+        var outcome = _tool.Run(
+            [("DOTNET_GCHeapHardLimit", "0x3000000")], "show", "lines", "--period", "all", "--book", "long", "--to", $"long.{format}");
         Assert.True(outcome.Status == 0, outcome.Messages);
         Assert.InRange(new FileInfo(_tool.PathOf($"long.{format}")).Length, 1_000_000, 100_000_000);
     }
@@ -142,9 +168,11 @@ public sealed partial class ShownTests : IDisposable
             for (var column = 1; column < rows[row].Count; column++)
             {
                 // A sheet says that a percentage is one, rounds one half away from nought, and keeps the sign of what it rounds to nought.
-                var (expected, shown) = (rows[row][column], cells[row + 1][places[column]].Trim().Replace("(0)", "0", StringComparison.Ordinal));
+                var (expected, shown) =
+                    (rows[row][column], cells[row + 1][places[column]].Trim().Replace("(0)", "0", StringComparison.Ordinal));
                 Assert.True(
-                    expected.TrimEnd(' ', '%') == shown.TrimEnd('%').Trim() || (shown.EndsWith('%') && Math.Abs(Percent(expected) - Percent(shown)) <= 0.1m),
+                    expected.TrimEnd(' ', '%') == shown.TrimEnd('%').Trim()
+                        || (shown.EndsWith('%') && Math.Abs(Percent(expected) - Percent(shown)) <= 0.1m),
                     $"{options}, {rows[row][0]}, {headings[column]}: {shown}, not {expected}");
             }
         }
@@ -166,7 +194,9 @@ public sealed partial class ShownTests : IDisposable
         return places;
     }
 
-    private static string Plain(string cell) => cell.Replace("&emsp;", "", StringComparison.Ordinal).Replace("**", "", StringComparison.Ordinal).Replace("\\", "", StringComparison.Ordinal).Trim();
+    private static string Plain(string cell) =>
+        cell.Replace("&emsp;", "", StringComparison.Ordinal).Replace("**", "", StringComparison.Ordinal)
+            .Replace("\\", "", StringComparison.Ordinal).Trim();
 
     [GeneratedRegex(@"(?<!\\)\|")]
     private static partial Regex Bar();

@@ -4,14 +4,19 @@ using DocumentFormat.OpenXml.Spreadsheet;
 
 namespace Vlei.Tests.Documents;
 
-/// <summary>A workbook that a person has given other looks is filled again: everything that was put there stays, and follows the report.</summary>
+/// <summary>
+/// A workbook that a person has given other looks is filled again: everything that was put there stays, and follows the report.
+/// </summary>
 public sealed class TemplateTests : IDisposable
 {
     // Formulas that name places of the report in every way there is, and things that only look so.
     private static readonly string[] Formulas =
     [
-        "'Profit and loss'!B10", "SUM('Profit and loss'!$B$7:$B$10)", "IF('Profit and loss'!B10>0,\"'Profit and loss'!B10\",\"B10\"\"\")", "COUNTA('Profit and loss'!A:A)", "SUM('Profit and loss'!$7:$7)",
-        "LOG10(100)+B10", "Board!A1&\" \"&profit_and_loss", "SUM('Profit and loss'!B7:C9,'Profit and loss'!B11)", "1E5+0.5", "[1]Other!B10+'[Other.xlsx]Profit and loss'!B10", "SUM(Table1[[#All],[B10]])", "-B10^2%",
+        "'Profit and loss'!B10", "SUM('Profit and loss'!$B$7:$B$10)",
+        "IF('Profit and loss'!B10>0,\"'Profit and loss'!B10\",\"B10\"\"\")", "COUNTA('Profit and loss'!A:A)",
+        "SUM('Profit and loss'!$7:$7)",
+        "LOG10(100)+B10", "Board!A1&\" \"&profit_and_loss", "SUM('Profit and loss'!B7:C9,'Profit and loss'!B11)", "1E5+0.5",
+        "[1]Other!B10+'[Other.xlsx]Profit and loss'!B10", "SUM(Table1[[#All],[B10]])", "-B10^2%",
     ];
 
     private readonly Tool _tool = new Tool().WithDemo();
@@ -22,17 +27,23 @@ public sealed class TemplateTests : IDisposable
         Template("profit-loss --period 2026-05");
         Show("profit-loss --period 2026-05", "filled.xlsx");
         using var workbook = new WorkbookFile(_tool.PathOf("filled.xlsx"));
-        Assert.Equal(Formulas.Select(formula => formula), Enumerable.Range(1, Formulas.Length).Select(row => workbook.Cells("Board")[$"B{row}"].Formula));
+        Assert.Equal(
+            Formulas.Select(formula => formula), Enumerable.Range(1, Formulas.Length)
+                .Select(row => workbook.Cells("Board")[$"B{row}"].Formula));
         using var ours = new WorkbookFile(_tool.PathOf("ours.xlsx"));
-        Assert.Equal(ours.Table("Profit and loss").Select(row => row.Select(cell => (cell?.Words ?? "", cell?.Number, cell?.Formula))), workbook.Table("Profit and loss").Select(row => row.Take(2).Select(cell => (cell?.Words ?? "", cell?.Number, cell?.Formula))));
+        Assert.Equal(
+            ours.Table("Profit and loss").Select(row => row.Select(cell => (cell?.Words ?? "", cell?.Number, cell?.Formula))),
+            workbook.Table("Profit and loss").Select(row => row.Take(2).Select(cell => (cell?.Words ?? "", cell?.Number, cell?.Formula))));
     }
 
     [Theory]
     [InlineData("profit-loss --period 2026-05", "profit-loss --period 2026-04 --zeros", "Net profit", "Total income")]
-    [InlineData("profit-loss --period 2026-03/2026-05 --by month", "profit-loss --period 2026-03/2026-06 --by month", "Net profit", "Total income")]
+    [InlineData("profit-loss --period 2026-03/2026-05 --by month", "profit-loss --period 2026-03/2026-06 --by month", "Net profit",
+        "Total income")]
     [InlineData("receivables-aging --as-of 2026-05-31", "receivables-aging --as-of 2026-03-31", "Total", null)]
     [InlineData("sales-by-customer --period 2026-05 --top 5", "sales-by-customer --period 2026-04", "Total", null)]
-    public void Another_report_fills_it_and_formulas_of_a_person_say_the_same_of_it(string first, string then, string result, string? section)
+    public void Another_report_fills_it_and_formulas_of_a_person_say_the_same_of_it(
+        string first, string then, string result, string? section)
     {
         var old = Template(first, result, section);
         Show(then, "filled.xlsx");
@@ -47,7 +58,9 @@ public sealed class TemplateTests : IDisposable
         Assert.Equal(json.Headings, table[0].Skip(1).Select(cell => cell!.Words));
         for (var row = 0; row < json.Rows.Count; row++)
         {
-            Assert.All(Enumerable.Range(0, json.Headings.Count).Where(column => json.Rows[row].Cells[column] is { Value: not null, Kind: "money" }), column =>
+            Assert.All(
+                Enumerable.Range(0, json.Headings.Count)
+                    .Where(column => json.Rows[row].Cells[column] is { Value: not null, Kind: "money" }), column =>
                 Assert.Equal((double)json.Rows[row].Cells[column].Number, table[row + 1][column + 1]!.Number!.Value, 6));
         }
 
@@ -60,7 +73,8 @@ public sealed class TemplateTests : IDisposable
 
         // What was filled down beside the table is there for every row, and says it of its own.
         var cells = filled.Cells(sheet);
-        var beside = cells.Where(cell => cell.Value.Formula is { } formula && formula.EndsWith("*2", StringComparison.Ordinal)).ToDictionary(cell => cell.Key, cell => cell.Value.Formula!);
+        var beside = cells.Where(cell => cell.Value.Formula is { } formula && formula.EndsWith("*2", StringComparison.Ordinal))
+            .ToDictionary(cell => cell.Key, cell => cell.Value.Formula!);
         Assert.Equal(json.Rows.Count(row => row.Kind != "heading"), beside.Count);
         Assert.All(beside, cell => Assert.Equal(RowOf(cell.Key), RowOf(cell.Value[..^2])));
 
@@ -88,18 +102,35 @@ public sealed class TemplateTests : IDisposable
             var sheet = workbook.WorksheetParts.First(part => part.Worksheet!.Descendants<Pane>().Any());
             var worksheet = sheet.Worksheet!;
             var data = worksheet.GetFirstChild<SheetData>()!;
-            data.Append(new Row(new Cell { CellReference = $"A{below}", DataType = CellValues.InlineString, InlineString = new InlineString(new Text("signed")) }) { RowIndex = (uint)below });
+            data.Append(
+                new Row(
+                    new Cell
+                    {
+                        CellReference = $"A{below}", DataType = CellValues.InlineString,
+                        InlineString = new InlineString(new Text("signed"))
+                    })
+                { RowIndex = (uint)below });
             worksheet.InsertAfter(new MergeCells(new MergeCell { Reference = $"A{below}:C{below}" }), data);
-            worksheet.InsertAfter(new ConditionalFormatting(new ConditionalFormattingRule(new Formula($"B{first + 1}>$B${last}/10")) { Type = ConditionalFormatValues.Expression, Priority = 1 })
-            {
-                SequenceOfReferences = new ListValue<StringValue> { InnerText = $"B{first + 1}:{lastColumn}{last} A{below}" },
-            }, worksheet.GetFirstChild<MergeCells>());
+            worksheet.InsertAfter(
+                new ConditionalFormatting(
+                    new ConditionalFormattingRule(
+                        new Formula($"B{first + 1}>$B${last}/10"))
+                    { Type = ConditionalFormatValues.Expression, Priority = 1 })
+                {
+                    SequenceOfReferences = new ListValue<StringValue> { InnerText = $"B{first + 1}:{lastColumn}{last} A{below}" },
+                }, worksheet.GetFirstChild<MergeCells>());
             workbook.Workbook!.DefinedNames!.Append(new DefinedName($"'Receivables aging'!$B${first + 1}:$B${last}") { Name = "mine" });
             workbook.Workbook.DefinedNames!.Append(new DefinedName($"'Receivables aging'!$A${below}") { Name = "signature" });
             var pivot = workbook.AddNewPart<PivotTableCacheDefinitionPart>();
             pivot.PivotCacheDefinition = new PivotCacheDefinition(
-                new CacheSource(new WorksheetSource { Sheet = "Receivables aging", Reference = $"A{first}:{lastColumn}{last}" }) { Type = SourceValues.Worksheet }, new CacheFields { Count = 0 });
-            workbook.AddNewPart<CalculationChainPart>().CalculationChain = new CalculationChain(new CalculationCell { CellReference = "A1", SheetId = 1 });
+                new CacheSource(
+                    new WorksheetSource { Sheet = "Receivables aging", Reference = $"A{first}:{lastColumn}{last}" })
+                {
+                    Type =
+                        SourceValues.Worksheet
+                }, new CacheFields { Count = 0 });
+            workbook.AddNewPart<CalculationChainPart>().CalculationChain = new CalculationChain(
+                new CalculationCell { CellReference = "A1", SheetId = 1 });
         }
 
         Show("receivables-aging --as-of 2026-03-31", "filled.xlsx");
@@ -110,13 +141,18 @@ public sealed class TemplateTests : IDisposable
         Assert.Equal("signed", filled.Cells("Receivables aging")[$"A{signed}"].Words);
         using var read = SpreadsheetDocument.Open(_tool.PathOf("filled.xlsx"), isEditable: false);
         var book = read.WorkbookPart!;
-        var names = book.Workbook!.DefinedNames!.Elements<DefinedName>().Where(name => name.LocalSheetId is null).ToDictionary(name => name.Name!.Value!, name => name.Text);
+        var names = book.Workbook!.DefinedNames!.Elements<DefinedName>().Where(name => name.LocalSheetId is null)
+            .ToDictionary(name => name.Name!.Value!, name => name.Text);
         Assert.Equal($"'Receivables aging'!$B${first + 1}:$B${RowOf(now.Last)}", names["mine"]);
         Assert.Equal($"'Receivables aging'!$A${signed}", names["signature"]);
         var page = book.WorksheetParts.First(part => part.Worksheet!.Descendants<Pane>().Any()).Worksheet!;
         Assert.Equal($"A{signed}:C{signed}", page.Descendants<MergeCell>().Single().Reference!.Value);
-        Assert.Equal($"B{first + 1}:{lastColumn}{RowOf(now.Last)} A{signed}", page.Descendants<ConditionalFormatting>().Single().SequenceOfReferences!.InnerText);
-        Assert.Equal($"B{first + 1}>$B${RowOf(now.Last)}/10", page.Descendants<Formula>().Single(formula => formula.Text.Contains('>', StringComparison.Ordinal)).Text);
+        Assert.Equal(
+            $"B{first + 1}:{lastColumn}{RowOf(now.Last)} A{signed}",
+            page.Descendants<ConditionalFormatting>().Single().SequenceOfReferences!.InnerText);
+        Assert.Equal(
+            $"B{first + 1}>$B${RowOf(now.Last)}/10", page.Descendants<Formula>()
+                .Single(formula => formula.Text.Contains('>', StringComparison.Ordinal)).Text);
         var cache = book.GetPartsOfType<PivotTableCacheDefinitionPart>().Single().PivotCacheDefinition!;
         Assert.Equal($"A{first}:{lastColumn}{RowOf(now.Last)}", cache.Descendants<WorksheetSource>().Single().Reference!.Value);
         Assert.True(cache.RefreshOnLoad!.Value);
@@ -144,7 +180,12 @@ public sealed class TemplateTests : IDisposable
             string[] headings = ["Row", "Mar 2026", "Apr 2026", "May 2026", "Total"];
             part.Table = new Table(
                 new AutoFilter { Reference = $"{place.First}:{place.Last}" },
-                new TableColumns(headings.Select((heading, number) => new TableColumn { Id = (uint)number + 1, Name = heading })) { Count = (uint)headings.Length },
+                new TableColumns(
+                    headings.Select((heading, number) => new TableColumn { Id = (uint)number + 1, Name = heading }))
+                {
+                    Count =
+                        (uint)headings.Length
+                },
                 new TableStyleInfo { Name = "TableStyleLight1" })
             {
                 Id = 1, Name = "Figures", DisplayName = "Figures", Reference = $"{place.First}:{place.Last}",
@@ -152,7 +193,9 @@ public sealed class TemplateTests : IDisposable
             sheet.Worksheet!.Append(new TableParts(new TablePart { Id = "rIdTable" }) { Count = 1 });
         }
 
-        _tool.Run("show", "profit-loss", "--period", period, "--by", "month", "--book", "reedwater", "--template", "template.xlsx", "--to", "filled.xlsx", "--to", "filled.json").Done();
+        _tool.Run(
+            "show", "profit-loss", "--period", period, "--by", "month", "--book", "reedwater", "--template", "template.xlsx", "--to",
+            "filled.xlsx", "--to", "filled.json").Done();
         using var filled = new WorkbookFile(_tool.PathOf("filled.xlsx"));
         Assert.Empty(filled.Faults);
         var json = JsonFigures.Read(_tool.PathOf("filled.json"));
@@ -164,14 +207,19 @@ public sealed class TemplateTests : IDisposable
         var (first, last) = filled.Place("report", "Profit and loss");
         Assert.Equal(($"{first}:{last}", $"{first}:{last}"), (table.Reference!.Value, table.AutoFilter!.Reference!.Value));
         Assert.Equal(["Row", .. json.Headings], table.TableColumns!.Elements<TableColumn>().Select(column => column.Name!.Value!));
-        Assert.Equal(Enumerable.Range(1, months + 2).Select(number => (uint)number), table.TableColumns.Elements<TableColumn>().Select(column => column.Id!.Value));
+        Assert.Equal(
+            Enumerable.Range(1, months + 2).Select(number => (uint)number),
+            table.TableColumns.Elements<TableColumn>().Select(column => column.Id!.Value));
         Assert.Equal((uint)months + 2, table.TableColumns.Count!.Value);
 
         // Every figure looks as those of its row do, and every column is as wide as one was.
         var looks = filled.Looks("Profit and loss");
         for (var row = RowOf(first) + 1; row <= RowOf(last); row++)
         {
-            Assert.Single(json.Headings.Select((_, column) => $"{(char)('B' + column)}{row}").Where(cell => filled.Cells("Profit and loss").GetValueOrDefault(cell)?.Number is not null).Select(cell => looks[cell]).Distinct().Take(2).DefaultIfEmpty());
+            Assert.Single(
+                json.Headings.Select((_, column) => $"{(char)('B' + column)}{row}")
+                    .Where(cell => filled.Cells("Profit and loss").GetValueOrDefault(cell)?.Number is not null)
+                    .Select(cell => looks[cell]).Distinct().Take(2).DefaultIfEmpty());
         }
 
         Assert.All(Enumerable.Range(1, months + 2), column => Assert.InRange(filled.WidthOf("Profit and loss", (uint)column), 8, 60));
@@ -194,7 +242,8 @@ public sealed class TemplateTests : IDisposable
                     var column = 'A' - 1;
                     foreach (var cell in line.Elements<Cell>())
                     {
-                        (column, cell.CellReference) = (cell.CellReference!.Value![0], cell.CellReference!.Value![0] == column + 1 ? null : cell.CellReference);
+                        (column, cell.CellReference) =
+                            (cell.CellReference!.Value![0], cell.CellReference!.Value![0] == column + 1 ? null : cell.CellReference);
                     }
                 }
             }
@@ -209,21 +258,32 @@ public sealed class TemplateTests : IDisposable
     [Fact]
     public void A_workbook_that_LibreOffice_saved_is_filled_with_its_chart_and_its_records()
     {
-        _tool.Run("show", "profit-loss", "--period", "2026-04", "--compare", "prior-year", "--book", "reedwater", "--chart", "--with-detail", "--to", "april.xlsx").Done();
+        _tool.Run(
+            "show", "profit-loss", "--period", "2026-04", "--compare", "prior-year", "--book", "reedwater", "--chart", "--with-detail",
+            "--to", "april.xlsx").Done();
         _ = Office.Saved(_tool.Folder, "april.xlsx");
-        string[] show = ["show", "profit-loss", "--period", "2026-05", "--compare", "prior-year", "--book", "reedwater", "--template", "saved/april.xlsx", "--to", "may.xlsx"];
+        string[] show =
+            ["show", "profit-loss", "--period", "2026-05", "--compare", "prior-year", "--book", "reedwater", "--template",
+                "saved/april.xlsx", "--to", "may.xlsx"];
         var without = _tool.Run(show);
         Assert.Equal(65, without.Status);
         Assert.Contains("Add --with-detail, or take that sheet out of it.", without.Messages);
         _tool.Run([.. show, "--with-detail"]).Done();
-        _tool.Run("show", "profit-loss", "--period", "2026-05", "--compare", "prior-year", "--book", "reedwater", "--with-detail", "--to", "plain.xlsx").Done();
+        _tool.Run(
+            "show", "profit-loss", "--period", "2026-05", "--compare", "prior-year", "--book", "reedwater", "--with-detail", "--to",
+            "plain.xlsx").Done();
         using var may = new WorkbookFile(_tool.PathOf("may.xlsx"));
         using var plain = new WorkbookFile(_tool.PathOf("plain.xlsx"));
         Assert.Equal(plain.Sheets, may.Sheets);
         Assert.All(plain.Sheets, sheet => Assert.Equal(
-            plain.Cells(sheet).Where(cell => cell.Value is not { Words: null or "", Number: null }).Select(cell => (cell.Key, cell.Value.Words, cell.Value.Number)),
-            may.Cells(sheet).Where(cell => cell.Value is not { Words: null or "", Number: null }).Select(cell => (cell.Key, cell.Value.Words, cell.Value.Number))));
-        Assert.All(plain.Sheets, sheet => Assert.Equal(plain.Links(sheet).Where(link => !link.Value.EndsWith("!A1", StringComparison.Ordinal)).OrderBy(link => link.Key), may.Links(sheet).Where(link => !link.Value.EndsWith("!A1", StringComparison.Ordinal)).OrderBy(link => link.Key)));
+            plain.Cells(sheet).Where(cell => cell.Value is not { Words: null or "", Number: null })
+                .Select(cell => (cell.Key, cell.Value.Words, cell.Value.Number)),
+            may.Cells(sheet).Where(cell => cell.Value is not { Words: null or "", Number: null })
+                .Select(cell => (cell.Key, cell.Value.Words, cell.Value.Number))));
+        Assert.All(
+            plain.Sheets, sheet => Assert.Equal(
+                plain.Links(sheet).Where(link => !link.Value.EndsWith("!A1", StringComparison.Ordinal)).OrderBy(link => link.Key),
+                may.Links(sheet).Where(link => !link.Value.EndsWith("!A1", StringComparison.Ordinal)).OrderBy(link => link.Key)));
         var references = may.Chart.Descendants().Where(element => element.LocalName == "f").Select(element => element.InnerText).ToList();
         Assert.NotEmpty(references);
         Assert.DoesNotContain(may.Chart.Descendants(), element => element.LocalName == "numCache");
@@ -234,7 +294,9 @@ public sealed class TemplateTests : IDisposable
     {
         Template("profit-loss --period 2026-05");
         File.Move(_tool.PathOf("template.xlsx"), _tool.PathOf("reedwater/board.xlsx"));
-        _tool.Run("save", "board", "--from", "profit-loss", "--period", "last-month", "--template", "reedwater/board.xlsx", "--book", "reedwater").Done();
+        _tool.Run(
+            "save", "board", "--from", "profit-loss", "--period", "last-month", "--template", "reedwater/board.xlsx", "--book",
+            "reedwater").Done();
         Assert.Contains("template = \"board.xlsx\"", File.ReadAllText(_tool.PathOf("reedwater/reports/board.toml")));
         _tool.Run("group", "owners", "--add", "board", "--book", "reedwater").Done();
         _tool.Run("run", "owners", "--format", "xlsx,pdf", "--period", "2026-04", "--book", "reedwater").Done();
@@ -263,7 +325,9 @@ public sealed class TemplateTests : IDisposable
 
         foreach (var (template, message) in new[]
         {
-            ("text.xlsx", "text.xlsx is no workbook that can be read"), ("bare.xlsx", "bare.xlsx has no cells named report, so it is not said where the report belongs."), ("none.xlsx", "--template: there is no file none.xlsx."),
+            ("text.xlsx", "text.xlsx is no workbook that can be read"),
+            ("bare.xlsx", "bare.xlsx has no cells named report, so it is not said where the report belongs."),
+            ("none.xlsx", "--template: there is no file none.xlsx."),
         })
         {
             var refused = _tool.Run("show", "profit-loss", "--book", "reedwater", "--template", template, "--to", "x.xlsx");
@@ -280,7 +344,8 @@ public sealed class TemplateTests : IDisposable
 
     private static int RowOf(string cell) => int.Parse(string.Concat(cell.Where(char.IsAsciiDigit)), CultureInfo.InvariantCulture);
 
-    private void Show(string options, string file) => _tool.Run(["show", .. options.Split(' '), "--book", "reedwater", "--template", "template.xlsx", "--to", file]).Done();
+    private void Show(string options, string file) =>
+        _tool.Run(["show", .. options.Split(' '), "--book", "reedwater", "--template", "template.xlsx", "--to", file]).Done();
 
     // A workbook as a person leaves it: other looks, a sheet of one's own, a column beside the table.
     private (string Sheet, uint LookOfResult) Template(string options, string result = "Net profit", string? section = "Total income")
@@ -301,7 +366,8 @@ public sealed class TemplateTests : IDisposable
         var data = workbook.WorksheetParts.First().Worksheet!.GetFirstChild<SheetData>()!;
         var beside = (char)(place.Last[0] + 2);
         uint look = 0;
-        foreach (var row in data.Elements<Row>().Where(row => row.RowIndex! > (uint)RowOf(place.First) && row.RowIndex! <= (uint)RowOf(place.Last)))
+        foreach (var row in data.Elements<Row>()
+            .Where(row => row.RowIndex! > (uint)RowOf(place.First) && row.RowIndex! <= (uint)RowOf(place.Last)))
         {
             if (cells.TryGetValue($"B{row.RowIndex}", out var figure) && figure.Number is not null)
             {
@@ -315,12 +381,29 @@ public sealed class TemplateTests : IDisposable
             }
         }
 
-        var lines = Formulas.Select((formula, number) => new Row(new Cell { CellReference = $"B{number + 1}", CellFormula = new CellFormula(formula) }) { RowIndex = (uint)number + 1 }).ToList();
+        var lines = Formulas.Select(
+            (formula, number) => new Row(
+                new Cell { CellReference = $"B{number + 1}", CellFormula = new CellFormula(formula) })
+            { RowIndex = (uint)number + 1 })
+                    .ToList();
         string CellOf(string label) => $"'{sheet}'!B{RowOf(cells.Last(cell => cell.Value.Words == label && cell.Key[0] == 'A').Key)}";
         lines[0].Append(new Cell { CellReference = "D1", CellFormula = new CellFormula(CellOf(result)) });
-        lines[1].Append(new Cell { CellReference = "D2", CellFormula = new CellFormula($"SUM('{sheet}'!B{RowOf(place.First) + 1}:B{RowOf(place.Last)})") });
+        lines[1]
+            .Append(
+                new Cell
+                {
+                    CellReference = "D2",
+                    CellFormula = new CellFormula($"SUM('{sheet}'!B{RowOf(place.First) + 1}:B{RowOf(place.Last)})")
+                });
         lines[2].Append(new Cell { CellReference = "D3", CellFormula = new CellFormula(section is null ? "0" : CellOf(section)) });
-        lines.Add(new Row(new Cell { CellReference = "A20", DataType = CellValues.InlineString, InlineString = new InlineString(new Text("kept")) }) { RowIndex = 20 });
+        lines.Add(
+            new Row(
+                new Cell
+                {
+                    CellReference = "A20", DataType = CellValues.InlineString,
+                    InlineString = new InlineString(new Text("kept"))
+                })
+            { RowIndex = 20 });
         var part = workbook.AddNewPart<WorksheetPart>();
         part.Worksheet = new Worksheet(new SheetData(lines));
         workbook.Workbook!.Sheets!.Append(new Sheet { Name = "Board", SheetId = 9, Id = workbook.GetIdOfPart(part) });

@@ -11,7 +11,9 @@ public sealed partial class WebTests : IDisposable
     public void A_page_needs_nothing_else_and_every_link_leads_somewhere()
     {
         File.WriteAllBytes(_tool.PathOf("logo.png"), Logo.Png);
-        _tool.Run("show", "profit-loss", "--period", "2026-05", "--compare", "prior-year", "--change", "--chart", "--with-detail", "documents", "--logo", "logo.png", "--book", "reedwater", "--to", "p.html").Done();
+        _tool.Run(
+            "show", "profit-loss", "--period", "2026-05", "--compare", "prior-year", "--change", "--chart", "--with-detail",
+            "documents", "--logo", "logo.png", "--book", "reedwater", "--to", "p.html").Done();
         var page = File.ReadAllText(_tool.PathOf("p.html"));
         Assert.DoesNotMatch("(src|href)=\"(?!#|data:)", page);
         Assert.DoesNotContain("@import", page);
@@ -42,7 +44,8 @@ public sealed partial class WebTests : IDisposable
         foreach (var scheme in schemes)
         {
             // WCAG 2.2 asks for 4.5 to 1 for text, and 3 to 1 for what is drawn.
-            foreach (var (ink, paper, least) in new[] { ("ink", "paper", 7), ("ink", "band", 7), ("soft", "paper", 4.5), ("accent", "paper", 4.5), ("bad", "paper", 4.5), ("rule", "paper", 3.0) })
+            foreach (var (ink, paper, least) in new[] { ("ink", "paper", 7), ("ink", "band", 7), ("soft", "paper", 4.5),
+                ("accent", "paper", 4.5), ("bad", "paper", 4.5), ("rule", "paper", 3.0) })
             {
                 var (one, other) = (scheme[ink], scheme[paper]);
                 Assert.True((Math.Max(one, other) + 0.05) / (Math.Min(one, other) + 0.05) >= least, $"{ink} on {paper}");
@@ -59,21 +62,42 @@ public sealed partial class WebTests : IDisposable
         Assert.DoesNotContain("<tr hidden", plain);
         Assert.DoesNotContain("<button", plain);
 
-        var statement = InBrowser(plain, "const fold = document.querySelector('.fold'); fold.focus(); result({ seen: getComputedStyle(fold).outlineStyle }); fold.click(); const find = document.querySelector('input[type=search]'); result({ hidden: [...document.querySelectorAll('tbody tr')].filter(row => row.hidden).map(row => row.cells[0].innerText.trim()), folds: document.querySelectorAll('.fold').length, expanded: document.querySelector('.fold').getAttribute('aria-expanded') }); find.value = 'rent'; find.dispatchEvent(new Event('input')); result({ found: [...document.querySelectorAll('tbody tr')].filter(row => !row.hidden).map(row => row.cells[0].innerText.trim()) });");
+        var statement = InBrowser(
+            plain,
+            "const fold = document.querySelector('.fold'); fold.focus(); result({ seen: getComputedStyle(fold).outlineStyle }); "
+                + "fold.click(); const find = document.querySelector('input[type=search]'); result({ hidden: "
+                + "[...document.querySelectorAll('tbody tr')].filter(row => row.hidden).map(row => row.cells[0].innerText.trim()), "
+                + "folds: document.querySelectorAll('.fold').length, expanded: "
+                + "document.querySelector('.fold').getAttribute('aria-expanded') }); find.value = 'rent'; find.dispatchEvent(new "
+                + "Event('input')); result({ found: [...document.querySelectorAll('tbody tr')].filter(row => !row.hidden).map(row => "
+                + "row.cells[0].innerText.trim()) });");
         Assert.Contains("\"hidden\":[\"Boats built to order\",\"Repairs\",\"Boat rentals\",\"Shop sales\"]", statement);
         Assert.Contains("\"expanded\":\"false\"", statement);
         Assert.Contains("\"seen\":\"solid\"", statement);
         Assert.Contains("\"found\":[\"Rent\"]", statement);
 
-        var list = InBrowser(File.ReadAllText(_tool.PathOf("list.html")), "const heads = [...document.querySelectorAll('th button.sort')], head = heads.find(one => one.innerText === 'Open'); const column = head.closest('th').cellIndex; const values = () => [...document.querySelectorAll('tbody tr.record')].map(row => +row.cells[column].querySelector('data').value); head.focus(); const seen = getComputedStyle(head).outlineStyle; head.click(); const up = values(); head.click(); const down = values(); result({ sorts: heads.length, up: up.every((value, at) => at === 0 || up[at - 1] <= value), down: down.every((value, at) => at === 0 || down[at - 1] >= value), count: up.length, label: head.closest('th').getAttribute('aria-sort'), seen });");
+        var list = InBrowser(
+            File.ReadAllText(_tool.PathOf("list.html")),
+            "const heads = [...document.querySelectorAll('th button.sort')], head = heads.find(one => one.innerText === 'Open'); const "
+                + "column = head.closest('th').cellIndex; const values = () => [...document.querySelectorAll('tbody "
+                + "tr.record')].map(row => +row.cells[column].querySelector('data').value); head.focus(); const seen = "
+                + "getComputedStyle(head).outlineStyle; head.click(); const up = values(); head.click(); const down = values(); "
+                + "result({ sorts: heads.length, up: up.every((value, at) => at === 0 || up[at - 1] <= value), down: down.every((value,"
+                + " at) => at === 0 || down[at - 1] >= value), count: up.length, label: head.closest('th').getAttribute('aria-sort'), "
+                + "seen });");
         Assert.Matches("\"up\":true,\"down\":true,\"count\":[1-9][0-9]*,\"label\":\"descending\",\"seen\":\"solid\"", list);
     }
 
     [Fact]
     public void On_a_phone_the_page_is_no_wider_than_it()
     {
-        _tool.Run("show", "profit-loss", "--period", "fy2026", "--by", "quarter", "--chart", "--book", "reedwater", "--to", "p.html").Done();
-        Assert.Contains("\"wide\":false", InBrowser(File.ReadAllText(_tool.PathOf("p.html")), "result({ wide: document.documentElement.scrollWidth > innerWidth });", "--window-size=500,800"));
+        _tool.Run("show", "profit-loss", "--period", "fy2026", "--by", "quarter", "--chart", "--book", "reedwater", "--to", "p.html")
+            .Done();
+        Assert.Contains(
+            "\"wide\":false",
+            InBrowser(
+                File.ReadAllText(_tool.PathOf("p.html")), "result({ wide: document.documentElement.scrollWidth > innerWidth });",
+                "--window-size=500,800"));
     }
 
     public void Dispose() => _tool.Dispose();
@@ -81,18 +105,23 @@ public sealed partial class WebTests : IDisposable
     // What the page's script made of it, told by one of ours behind it.
     private string InBrowser(string page, string script, params string[] more)
     {
-        var told = $"<script>const told = []; const result = value => told.push(JSON.stringify(value)); {script} document.body.append(Object.assign(document.createElement('pre'), {{ id: 'told', textContent: told.join() }}));</script></body>";
+        var told =
+            $"<script>const told = []; const result = value => "
+                + $"told.push(JSON.stringify(value)); {script} document.body.append(Object.assign(document.createElement('pre'), {{ "
+                + $"id: 'told', textContent: told.join() }}));</script></body>";
         _tool.Write("browsed.html", page.Replace("</body>", told, StringComparison.Ordinal));
         var dom = Shell.Run(
             _tool.Folder, "chromium",
-            ["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", $"--user-data-dir={_tool.PathOf("browser")}",
+            ["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+                "--disable-component-update", "--disable-sync", $"--user-data-dir={_tool.PathOf("browser")}",
                 .. more, "--dump-dom", $"file://{_tool.PathOf("browsed.html")}"]);
         return System.Net.WebUtility.HtmlDecode(dom[dom.IndexOf("<pre id=\"told\">", StringComparison.Ordinal)..]);
     }
 
     private static double Luminance(string hex)
     {
-        double Part(int at) => int.Parse(hex.AsSpan(at, 2), NumberStyles.HexNumber, CultureInfo.InvariantCulture) / 255.0 is var part && part <= 0.04045 ? part / 12.92 : Math.Pow((part + 0.055) / 1.055, 2.4);
+        double Part(int at) => int.Parse(hex.AsSpan(at, 2), NumberStyles.HexNumber, CultureInfo.InvariantCulture) / 255.0 is var part
+            && part <= 0.04045 ? part / 12.92 : Math.Pow((part + 0.055) / 1.055, 2.4);
         return (0.2126 * Part(0)) + (0.7152 * Part(2)) + (0.0722 * Part(4));
     }
 

@@ -18,7 +18,8 @@ internal sealed class WorkbookFile : IDisposable
     public IReadOnlyList<string> Sheets => [.. Workbook.Descendants<Sheet>().Select(sheet => sheet.Name!.Value!)];
 
     /// <summary>What its schema does not allow.</summary>
-    public IReadOnlyList<string> Faults => [.. new OpenXmlValidator(DocumentFormat.OpenXml.FileFormatVersions.Office2019).Validate(_document)
+    public IReadOnlyList<string> Faults =>
+        [.. new OpenXmlValidator(DocumentFormat.OpenXml.FileFormatVersions.Office2019).Validate(_document)
         .Select(fault => $"{fault.Part?.Uri} {fault.Path?.XPath}: {fault.Description}").Take(5)];
 
     private Workbook Workbook => _document.WorkbookPart!.Workbook!;
@@ -31,7 +32,8 @@ internal sealed class WorkbookFile : IDisposable
     public DocumentFormat.OpenXml.OpenXmlElement Chart => PartOf(Sheets[0]).DrawingsPart!.ChartParts.Single().ChartSpace!;
 
     /// <summary>The looks of all cells of a sheet, by their names.</summary>
-    public Dictionary<string, uint> Looks(string sheet) => PartOf(sheet).Worksheet!.Descendants<Cell>().ToDictionary(cell => cell.CellReference!.Value!, cell => cell.StyleIndex?.Value ?? 0);
+    public Dictionary<string, uint> Looks(string sheet) =>
+        PartOf(sheet).Worksheet!.Descendants<Cell>().ToDictionary(cell => cell.CellReference!.Value!, cell => cell.StyleIndex?.Value ?? 0);
 
     /// <summary>The first and the last of the cells that a sheet gives a name.</summary>
     public (string First, string Last) Place(string name, string sheet)
@@ -51,12 +53,14 @@ internal sealed class WorkbookFile : IDisposable
         return
         [
             .. Enumerable.Range(range[0].Row, range[1].Row - range[0].Row + 1).Select(row =>
-                Enumerable.Range(range[0].Column, range[1].Column - range[0].Column + 1).Select(column => cells.GetValueOrDefault((row, column))).ToList()),
+                Enumerable.Range(range[0].Column, range[1].Column - range[0].Column + 1)
+                    .Select(column => cells.GetValueOrDefault((row, column))).ToList()),
         ];
     }
 
     /// <summary>How wide a column is, from 1, in letters.</summary>
-    public double WidthOf(string sheet, uint column) => PartOf(sheet).Worksheet!.Descendants<Column>().Single(one => one.Min! == column).Width!;
+    public double WidthOf(string sheet, uint column) =>
+        PartOf(sheet).Worksheet!.Descendants<Column>().Single(one => one.Min! == column).Width!;
 
     /// <summary>Where the links of a sheet lead, by the cells that they are in.</summary>
     public Dictionary<string, string> Links(string sheet) => PartOf(sheet).Worksheet!.Descendants<Hyperlink>()
@@ -80,7 +84,10 @@ internal sealed class WorkbookFile : IDisposable
         return cell.DataType?.InnerText switch
         {
             "inlineStr" => new SheetCell(cell.InlineString!.InnerText, null, formula),
-            "s" => new SheetCell(_document.WorkbookPart!.SharedStringTablePart!.SharedStringTable!.ElementAt(int.Parse(value!, CultureInfo.InvariantCulture)).InnerText, null, formula),
+            "s" =>
+                new SheetCell(
+                    _document.WorkbookPart!.SharedStringTablePart!.SharedStringTable!.ElementAt(
+                        int.Parse(value!, CultureInfo.InvariantCulture)).InnerText, null, formula),
             "str" or "e" => new SheetCell(value, null, formula),
             _ => new SheetCell(null, value is null ? null : double.Parse(value, CultureInfo.InvariantCulture), formula),
         };

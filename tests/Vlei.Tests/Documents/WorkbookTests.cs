@@ -10,14 +10,19 @@ public sealed class WorkbookTests : IDisposable
     {
         string[] reports =
         [
-            "profit-loss --period 2026-Q1 --by month --compare prior-year --change --percent income", "profit-loss --period 2026-05 --compare budget --change --percent row --by department",
-            "balance-sheet --as-of 2026-05-31 --compare prior-year --change --percent assets", "cash-flow --period fy2026 --by quarter", "trial-balance --period 2026-05",
-            "receivables-aging --as-of 2026-05-31 --detail --percent row", "sales-by-customer --period 2026 --compare prior-year --change", "general-ledger --period 2026-05 --only account=1020,1030",
-            "lines --period 2026-05 --only account.type=income --group-by department,item --columns date,contact,quantity,natural --percent group", "sales-by-item --period 2026-Q1 --rows item --across month --measure natural --percent column",
+            "profit-loss --period 2026-Q1 --by month --compare prior-year --change --percent income",
+            "profit-loss --period 2026-05 --compare budget --change --percent row --by department",
+            "balance-sheet --as-of 2026-05-31 --compare prior-year --change --percent assets", "cash-flow --period fy2026 --by quarter",
+            "trial-balance --period 2026-05",
+            "receivables-aging --as-of 2026-05-31 --detail --percent row",
+            "sales-by-customer --period 2026 --compare prior-year --change", "general-ledger --period 2026-05 --only account=1020,1030",
+            "lines --period 2026-05 --only account.type=income --group-by department,item --columns date,contact,quantity,natural "
+                + "--percent group", "sales-by-item --period 2026-Q1 --rows item --across month --measure natural --percent column",
         ];
         for (var number = 0; number < reports.Length; number++)
         {
-            _tool.Run(["show", .. reports[number].Split(' '), "--book", "reedwater", "--to", $"w{number}.xlsx", "--to", $"o{number}.ods"]).Done();
+            _tool.Run(
+                ["show", .. reports[number].Split(' '), "--book", "reedwater", "--to", $"w{number}.xlsx", "--to", $"o{number}.ods"]).Done();
         }
 
         string[] files = [.. Enumerable.Range(0, reports.Length).SelectMany(number => new[] { $"w{number}.xlsx", $"o{number}.ods" })];
@@ -42,19 +47,26 @@ public sealed class WorkbookTests : IDisposable
     [Fact]
     public void Totals_changes_and_percentages_are_formulas_and_single_accounts_are_figures()
     {
-        _tool.Run("show", "profit-loss", "--period", "2026-05", "--compare", "prior-year", "--change", "--percent", "income", "--book", "reedwater", "--to", "p.xlsx").Done();
+        _tool.Run(
+            "show", "profit-loss", "--period", "2026-05", "--compare", "prior-year", "--change", "--percent", "income", "--book",
+            "reedwater", "--to", "p.xlsx").Done();
         using var workbook = new WorkbookFile(_tool.PathOf("p.xlsx"));
         var table = workbook.Table("Profit and loss");
-        var kinds = table.Skip(1).Select(row => (Label: row[0]!.Words!, Formulas: row.Skip(1).Select(cell => cell?.Formula is not null).ToList())).ToDictionary(row => row.Label, row => row.Formulas);
+        var kinds = table.Skip(1).Select(
+            row => (Label: row[0]!.Words!, Formulas: row.Skip(1).Select(cell => cell?.Formula is not null).ToList()))
+                .ToDictionary(row => row.Label, row => row.Formulas);
         Assert.Equal([false, false, true, true, true], kinds["Repairs"]);
-        Assert.All(new[] { "Total income", "Gross profit", "Total expenses", "Net profit" }, label => Assert.All(kinds[label], Assert.True));
+        Assert.All(
+            new[] { "Total income", "Gross profit", "Total expenses", "Net profit" }, label => Assert.All(kinds[label], Assert.True));
         Assert.StartsWith("SUM(", table.Single(row => row[0]!.Words == "Total income")[1]!.Formula);
     }
 
     [Fact]
     public void Every_figure_leads_to_its_records_which_add_up_to_it_and_back_and_on_to_their_documents()
     {
-        _tool.Run("show", "profit-loss", "--period", "2026-05", "--basis", "cash", "--book", "reedwater", "--with-detail", "documents", "--to", "d.xlsx").Done();
+        _tool.Run(
+            "show", "profit-loss", "--period", "2026-05", "--basis", "cash", "--book", "reedwater", "--with-detail", "documents",
+            "--to", "d.xlsx").Done();
         using var workbook = new WorkbookFile(_tool.PathOf("d.xlsx"));
         Assert.Empty(workbook.Faults);
         Assert.Equal(["Profit and loss", "Records", "Documents"], workbook.Sheets);
@@ -68,8 +80,12 @@ public sealed class WorkbookTests : IDisposable
             Assert.Equal($"'Profit and loss'!{cell}", back[heading]);
 
             // Down to the next heading there are records, and what they come to.
-            var total = Enumerable.Range(int.Parse(heading[1..], CultureInfo.InvariantCulture) + 1, 10_000).First(row => records[$"A{row}"].Words == "Total");
-            var amount = records.Where(other => other.Key.EndsWith($"{total}", StringComparison.Ordinal) && other.Key.TrimStart("ABCDEFGHIJ".ToCharArray()) == $"{total}" && other.Value.Number is not null).OrderBy(other => other.Key).Last();
+            var total = Enumerable.Range(int.Parse(heading[1..], CultureInfo.InvariantCulture) + 1, 10_000)
+                .First(row => records[$"A{row}"].Words == "Total");
+            var amount = records.Where(
+                other => other.Key.EndsWith($"{total}", StringComparison.Ordinal)
+                    && other.Key.TrimStart("ABCDEFGHIJ".ToCharArray()) == $"{total}" && other.Value.Number is not null)
+                        .OrderBy(other => other.Key).Last();
             Assert.Equal(report[cell].Number, amount.Value.Number);
         }
 
@@ -118,7 +134,10 @@ public sealed class WorkbookTests : IDisposable
         using var workbook = new WorkbookFile(Path("pack.xlsx"));
         Assert.Empty(workbook.Faults);
         var sheets = workbook.Sheets;
-        Assert.Equal((8, 2, 1), (sheets.Count, sheets.Count(sheet => sheet.StartsWith("Records", StringComparison.Ordinal)), sheets.Count(sheet => sheet.StartsWith("Documents", StringComparison.Ordinal))));
+        Assert.Equal(
+            (8, 2, 1),
+            (sheets.Count, sheets.Count(sheet => sheet.StartsWith("Records", StringComparison.Ordinal)),
+                sheets.Count(sheet => sheet.StartsWith("Documents", StringComparison.Ordinal))));
         Assert.Equal(sheets.Count, sheets.Select(sheet => sheet.ToUpperInvariant()).Distinct().Count());
 
         // Every link leads to a cell that is there, on a sheet that is there.
@@ -131,7 +150,9 @@ public sealed class WorkbookTests : IDisposable
             });
         }
 
-        Assert.All(sheets.Where(sheet => sheet.StartsWith("Profit", StringComparison.Ordinal)), sheet => Assert.Contains(workbook.Links(sheet).Values, target => target.Contains("Records", StringComparison.Ordinal)));
+        Assert.All(
+            sheets.Where(sheet => sheet.StartsWith("Profit", StringComparison.Ordinal)),
+            sheet => Assert.Contains(workbook.Links(sheet).Values, target => target.Contains("Records", StringComparison.Ordinal)));
         Assert.DoesNotContain(workbook.Links("Balance sheet").Values, target => target.Contains("Records", StringComparison.Ordinal));
         var page = File.ReadAllText(Path("pack.html"));
         Assert.Equal(3, page.Split("<section class=\"records\">").Length - 1);
@@ -171,9 +192,13 @@ public sealed class WorkbookTests : IDisposable
         Assert.DoesNotContain('\u0001', File.ReadAllText(_tool.PathOf("o.md")) + File.ReadAllText(_tool.PathOf("o.txt")) + page);
         Shell.Run(_tool.Folder, "qpdf", "--check", "o.pdf");
         Assert.Contains("<b>&amp; +49", Shell.Run(_tool.Folder, "pdftotext", "-layout", "o.pdf", "-"));
-        var safe = _tool.Run("show", "postings", "--period", "2026-03", "--book", "odd", "--format", "csv", "--csv-style", "safe,bare,headings").Done().Output.Split('\n');
+        var safe = _tool.Run(
+            "show", "postings", "--period", "2026-03", "--book", "odd", "--format", "csv", "--csv-style", "safe,bare,headings")
+                .Done().Output.Split('\n');
         Assert.StartsWith("label,Date,", safe[0]);
-        Assert.All(safe.Skip(1).SelectMany(NaiveRecords.Values).Where(value => value.Length > 0 && "=+-@\t".Contains(value[0])), value => Assert.True(decimal.TryParse(value, CultureInfo.InvariantCulture, out _), value));
+        Assert.All(
+            safe.Skip(1).SelectMany(NaiveRecords.Values).Where(value => value.Length > 0 && "=+-@\t".Contains(value[0])),
+            value => Assert.True(decimal.TryParse(value, CultureInfo.InvariantCulture, out _), value));
         Assert.Contains(safe.SelectMany(NaiveRecords.Values), value => value == "'@D");
     }
 
@@ -196,7 +221,8 @@ public sealed class WorkbookTests : IDisposable
         {
             var spreadsheet = new OpenDocumentFile(_tool.PathOf(file));
             return spreadsheet.Cells(spreadsheet.Sheets[0]).ToDictionary(
-                cell => string.Create(CultureInfo.InvariantCulture, $"{(char)('A' + cell.Key.Column - 1)}{cell.Key.Row}"), cell => cell.Value);
+                cell => string.Create(CultureInfo.InvariantCulture, $"{(char)('A' + cell.Key.Column - 1)}{cell.Key.Row}"),
+                cell => cell.Value);
         }
 
         using var workbook = new WorkbookFile(_tool.PathOf(file));
@@ -204,5 +230,6 @@ public sealed class WorkbookTests : IDisposable
     }
 
     private static (string Sheet, string Cell) Target(string target) =>
-        target.LastIndexOf('!') is var at ? (target[1..(at - 1)].Replace("''", "'", StringComparison.Ordinal), target[(at + 1)..]) : default;
+        target.LastIndexOf('!') is var at ? (target[1..(at - 1)].Replace("''", "'", StringComparison.Ordinal), target[(at + 1)..])
+            : default;
 }

@@ -10,7 +10,9 @@ internal static class FormulaText
     /// is none.
     /// </summary>
     /// <param name="formula">The formula.</param>
-    /// <param name="placeOf">Where a stretch goes, by the sheet that it is said to be on (nothing where none is said); nothing where it is gone.</param>
+    /// <param name="placeOf">
+    /// Where a stretch goes, by the sheet that it is said to be on (nothing where none is said); nothing where it is gone.
+    /// </param>
     public static string With(string formula, Func<string?, SheetRange, SheetRange?> placeOf)
     {
         var written = new StringBuilder(formula.Length + 8);
@@ -47,7 +49,10 @@ internal static class FormulaText
     }
 
     /// <summary>The formula as it is in another cell: places that are not fixed go along.</summary>
-    public static string Moved(string formula, int rows, int columns) => With(formula, (_, range) => new SheetRange(Moved(range.First, rows, columns), range.Last is { } last ? Moved(last, rows, columns) : null) is var moved
+    public static string Moved(string formula, int rows, int columns) =>
+        With(
+            formula, (_, range) => new SheetRange(
+                Moved(range.First, rows, columns), range.Last is { } last ? Moved(last, rows, columns) : null) is var moved
         && IsOnSheet(moved.First) && (moved.Last is null || IsOnSheet(moved.Last.Value)) ? moved : null);
 
     private static bool IsOnSheet(CellName cell) => cell.Row >= 0 && cell.Column >= 0;
@@ -59,12 +64,14 @@ internal static class FormulaText
         var end = formula[place] == '\'' ? EndOfQuoted(formula, place) : EndOfName(formula, place);
         if (end < formula.Length && formula[end] == '!')
         {
-            sheet = formula[place] == '\'' ? formula[(place + 1)..(end - 1)].Replace("''", "'", StringComparison.Ordinal) : formula[place..end];
+            sheet = formula[place] == '\'' ? formula[(place + 1)..(end - 1)].Replace("''", "'", StringComparison.Ordinal)
+                : formula[place..end];
             place = end + 1;
         }
 
         var at = place;
-        if (at < formula.Length && SheetRange.Read(formula, ref at) is { } range && (at == formula.Length || !(IsOfName(formula[at]) || formula[at] is '(' or '!' or '[')))
+        if (at < formula.Length && SheetRange.Read(formula, ref at) is { } range
+            && (at == formula.Length || !(IsOfName(formula[at]) || formula[at] is '(' or '!' or '[')))
         {
             written.Append(placeOf(sheet, range) is { } other ? $"{formula[start..place]}{other}" : "0");
             return at;

@@ -2,7 +2,10 @@ using System.Globalization;
 
 namespace Vlei.Output.Workbook.Template;
 
-/// <summary>A place of a sheet as formulas name it, with whether each part is fixed; rows and columns from 1, 0 where a whole row or column is meant.</summary>
+/// <summary>
+/// A place of a sheet as formulas name it, with whether each part is fixed; rows and columns from 1, 0 where a whole row or
+/// column is meant.
+/// </summary>
 internal readonly record struct CellName(int Row, int Column, bool IsRowFixed, bool IsColumnFixed)
 {
     private const int LettersInAlphabet = 26;
@@ -39,7 +42,8 @@ internal readonly record struct CellName(int Row, int Column, bool IsRowFixed, b
     /// <inheritdoc/>
     public override string ToString() => string.Create(
         CultureInfo.InvariantCulture,
-        $"{(Column == 0 ? "" : (IsColumnFixed ? "$" : "") + CellText.ColumnName(Column - 1))}{(Row == 0 ? "" : (IsRowFixed ? "$" : "") + Row.ToString(CultureInfo.InvariantCulture))}");
+        $"{(Column == 0 ? "" : (IsColumnFixed ? "$" : "") + CellText.ColumnName(Column - 1))}"
+        + $"{(Row == 0 ? "" : (IsRowFixed ? "$" : "") + Row.ToString(CultureInfo.InvariantCulture))}");
 
     private static bool Skip(string text, ref int at, char mark)
     {
@@ -71,7 +75,8 @@ internal readonly record struct SheetRange(CellName First, CellName? Last)
         if (at < text.Length && text[at] == ':')
         {
             var behind = at + 1;
-            if (CellName.Read(text, ref behind) is { } last && (first.Row == 0) == (last.Row == 0) && (first.Column == 0) == (last.Column == 0))
+            if (CellName.Read(text, ref behind) is { } last && (first.Row == 0) == (last.Row == 0)
+                && (first.Column == 0) == (last.Column == 0))
             {
                 place = behind;
                 return new SheetRange(first, last);

@@ -15,7 +15,9 @@ internal sealed class TableShift
     /// <param name="oldHeadings">What stands above its columns of figures.</param>
     /// <param name="newLabels">What will stand before the figures.</param>
     /// <param name="newHeadings">What will stand above the columns.</param>
-    public TableShift(SheetRange table, IReadOnlyList<string> oldLabels, IReadOnlyList<string> oldHeadings, IReadOnlyList<string> newLabels, IReadOnlyList<string> newHeadings)
+    public TableShift(
+        SheetRange table, IReadOnlyList<string> oldLabels, IReadOnlyList<string> oldHeadings, IReadOnlyList<string> newLabels,
+        IReadOnlyList<string> newHeadings)
     {
         _rows = new Axis(table.First.Row, oldLabels, newLabels, byPlaceWhereEqual: false);
         _columns = new Axis(table.First.Column, oldHeadings, newHeadings, byPlaceWhereEqual: true);
@@ -65,7 +67,8 @@ internal sealed class TableShift
             var names = Named(old).ToList();
             for (var place = 0; place < old.Count; place++)
             {
-                int? at = byPlaceWhereEqual && old.Count == @new.Count ? place : places.TryGetValue(names[place], out var found) ? found : null;
+                int? at = byPlaceWhereEqual && old.Count == @new.Count ? place : places.TryGetValue(names[place], out var found) ? found
+                    : null;
                 _newOf[place] = at;
                 if (at is { } there)
                 {
@@ -98,9 +101,11 @@ internal sealed class TableShift
         private int End(int last) => last <= _first ? last : last >= _first + _oldCount ? last + _newCount - _oldCount
             : Of(last + 1) - 1 ?? Of(last) ?? Previous(last);
 
-        private int Next(int number) => Enumerable.Range(number, _first + _oldCount - number + 1).Select(at => Of(at)).FirstOrDefault(known => known is not null) ?? Previous(number) + 1;
+        private int Next(int number) => Enumerable.Range(number, _first + _oldCount - number + 1).Select(at => Of(at))
+            .FirstOrDefault(known => known is not null) ?? Previous(number) + 1;
 
-        private int Previous(int number) => Enumerable.Range(_first, number - _first).Reverse().Select(at => Of(at)).FirstOrDefault(known => known is not null) ?? _first;
+        private int Previous(int number) =>
+            Enumerable.Range(_first, number - _first).Reverse().Select(at => Of(at)).FirstOrDefault(known => known is not null) ?? _first;
 
         // What is there several times is told apart by how often it was there before.
         private static IEnumerable<(string, int)> Named(IReadOnlyList<string> texts)

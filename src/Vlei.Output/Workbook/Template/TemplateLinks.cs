@@ -10,7 +10,9 @@ internal sealed class TemplateLinks(XDocument sheet)
 
     // What may stand behind links in a sheet: they come before the first of these.
     private static readonly string[] Behind =
-        ["printOptions", "pageMargins", "pageSetup", "headerFooter", "rowBreaks", "colBreaks", "customProperties", "cellWatches", "ignoredErrors", "smartTags", "drawing", "legacyDrawing", "legacyDrawingHF", "picture", "oleObjects", "controls", "webPublishItems", "tableParts", "extLst"];
+        ["printOptions", "pageMargins", "pageSetup", "headerFooter", "rowBreaks", "colBreaks", "customProperties", "cellWatches",
+            "ignoredErrors", "smartTags", "drawing", "legacyDrawing", "legacyDrawingHF", "picture", "oleObjects", "controls",
+            "webPublishItems", "tableParts", "extLst"];
 
     /// <summary>How many there are.</summary>
     public int Count => sheet.Root!.Elements(Main + "hyperlinks").Elements().Count();
@@ -20,7 +22,9 @@ internal sealed class TemplateLinks(XDocument sheet)
     {
         foreach (var links in sheet.Root!.Elements(Main + "hyperlinks").ToList())
         {
-            links.Elements().Where(link => SheetRange.Parse((string?)link.Attribute("ref") ?? "") is { } place && IsWithin(table, place.First)).Remove();
+            links.Elements()
+                .Where(link => SheetRange.Parse((string?)link.Attribute("ref") ?? "") is { } place && IsWithin(table, place.First))
+                .Remove();
             if (!links.HasElements)
             {
                 links.Remove();

@@ -7,7 +7,10 @@ using Vlei.Core.Reports;
 
 namespace Vlei.Output.Workbook.Template;
 
-/// <summary>The parts of a workbook that a person has made, by their paths: read as XML where they are looked into, written back as they were where they are not.</summary>
+/// <summary>
+/// The parts of a workbook that a person has made, by their paths: read as XML where they are looked into, written back as they
+/// were where they are not.
+/// </summary>
 internal sealed class TemplatePackage
 {
     private const string ContentTypes = "[Content_Types].xml";
@@ -73,7 +76,8 @@ internal sealed class TemplatePackage
 
         try
         {
-            using var reader = XmlReader.Create(new MemoryStream(bytes), new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CheckCharacters = false });
+            using var reader = XmlReader.Create(
+                new MemoryStream(bytes), new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CheckCharacters = false });
             return _read[name] = XDocument.Load(reader, LoadOptions.PreserveWhitespace);
         }
         catch (XmlException unreadable)
@@ -92,7 +96,8 @@ internal sealed class TemplatePackage
 
         try
         {
-            using var reader = XmlReader.Create(new MemoryStream(bytes), new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CheckCharacters = false });
+            using var reader = XmlReader.Create(
+                new MemoryStream(bytes), new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CheckCharacters = false });
             return reader.MoveToContent() == XmlNodeType.Element ? reader.LocalName : null;
         }
         catch (XmlException)
@@ -106,9 +111,11 @@ internal sealed class TemplatePackage
     {
         var at = part.LastIndexOf('/') + 1;
         var name = $"{part[..at]}_rels/{part[at..]}.rels";
-        return !_bytes.ContainsKey(name) ? [] : Part(name).Root!.Elements().Where(relation => (string?)relation.Attribute("TargetMode") != "External")
+        return !_bytes.ContainsKey(name) ? [] : Part(name).Root!.Elements()
+            .Where(relation => (string?)relation.Attribute("TargetMode") != "External")
             .DistinctBy(relation => TemplateXml.Text(relation, "Id"))
-            .ToDictionary(relation => TemplateXml.Text(relation, "Id"), relation => Resolved(part[..at], TemplateXml.Text(relation, "Target")));
+            .ToDictionary(
+                relation => TemplateXml.Text(relation, "Id"), relation => Resolved(part[..at], TemplateXml.Text(relation, "Target")));
     }
 
     /// <summary>Takes a part out, with all that says it is there.</summary>
@@ -124,7 +131,8 @@ internal sealed class TemplatePackage
         foreach (var relations in _names.Where(other => other.EndsWith(".rels", StringComparison.Ordinal)).ToList())
         {
             var folder = relations[..relations.IndexOf("_rels/", StringComparison.Ordinal)];
-            Part(relations).Root!.Elements().Where(relation => Resolved(folder, (string?)relation.Attribute("Target") ?? "") == name).Remove();
+            Part(relations).Root!.Elements().Where(relation => Resolved(folder, (string?)relation.Attribute("Target") ?? "") == name)
+                .Remove();
         }
     }
 
@@ -139,7 +147,8 @@ internal sealed class TemplatePackage
             using var part = entry.Open();
             if (_read.TryGetValue(name, out var document))
             {
-                using var xml = XmlWriter.Create(part, new XmlWriterSettings { Encoding = new UTF8Encoding(false), CheckCharacters = false });
+                using var xml = XmlWriter.Create(
+                    part, new XmlWriterSettings { Encoding = new UTF8Encoding(false), CheckCharacters = false });
                 document.Save(xml);
             }
             else
@@ -151,7 +160,8 @@ internal sealed class TemplatePackage
 
     /// <summary>What is wrong with the workbook.</summary>
     public ProblemException Wrong(string what, Exception? cause = null, string? advice = null) => new(
-        ProblemKind.BadData, $"{_path} {what.TrimEnd('.')}.", advice ?? "Take a workbook that was written with --to FILE.xlsx and given other looks, saved as .xlsx.", cause);
+        ProblemKind.BadData, $"{_path} {what.TrimEnd('.')}.", advice
+            ?? "Take a workbook that was written with --to FILE.xlsx and given other looks, saved as .xlsx.", cause);
 
     private static string Resolved(string folder, string target)
     {

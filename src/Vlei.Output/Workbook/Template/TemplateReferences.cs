@@ -12,8 +12,10 @@ internal sealed class TemplateReferences
     // Which elements of a sheet name cells of it, and by which attribute.
     private static readonly Dictionary<string, string> Places = new()
     {
-        ["mergeCell"] = "ref", ["hyperlink"] = "ref", ["dimension"] = "ref", ["autoFilter"] = "ref", ["conditionalFormatting"] = "sqref", ["dataValidation"] = "sqref",
-        ["selection"] = "sqref", ["protectedRange"] = "sqref", ["ignoredError"] = "sqref", ["pane"] = "topLeftCell", ["sheetView"] = "topLeftCell",
+        ["mergeCell"] = "ref", ["hyperlink"] = "ref", ["dimension"] = "ref", ["autoFilter"] = "ref",
+        ["conditionalFormatting"] = "sqref", ["dataValidation"] = "sqref",
+        ["selection"] = "sqref", ["protectedRange"] = "sqref", ["ignoredError"] = "sqref", ["pane"] = "topLeftCell",
+        ["sheetView"] = "topLeftCell",
     };
 
     private readonly TemplatePackage _package;
@@ -23,7 +25,8 @@ internal sealed class TemplateReferences
     private readonly TemplateTable _filling;
 
     /// <summary>Prepares it.</summary>
-    public TemplateReferences(TemplatePackage package, IReadOnlyDictionary<string, string> sheets, string sheet, SheetRange table, TemplateTable filling) =>
+    public TemplateReferences(
+        TemplatePackage package, IReadOnlyDictionary<string, string> sheets, string sheet, SheetRange table, TemplateTable filling) =>
         (_package, _sheets, _sheet, _table, _filling) = (package, sheets, sheet, table, filling);
 
     /// <summary>The sheet and the cells that a formula is nothing but the name of; nothing where it is something else.</summary>
@@ -74,12 +77,14 @@ internal sealed class TemplateReferences
 
     private bool IsThis(string? sheet, string own) => (sheet ?? own).Equals(_sheet, StringComparison.OrdinalIgnoreCase);
 
-    private string Shifted(string formula, string own) => FormulaText.With(formula, (sheet, range) => IsThis(sheet, own) ? _filling.Shift.Of(range) : range);
+    private string Shifted(string formula, string own) =>
+        FormulaText.With(formula, (sheet, range) => IsThis(sheet, own) ? _filling.Shift.Of(range) : range);
 
     // What a formula came to is not what it comes to now: whoever opens the workbook works it out.
     private void ShiftFormulas(XDocument part, string name)
     {
-        foreach (var formula in part.Descendants().Where(element => element.Name.LocalName is "f" or "formula" or "formula1" or "formula2").ToList())
+        foreach (var formula in part.Descendants()
+            .Where(element => element.Name.LocalName is "f" or "formula" or "formula1" or "formula2").ToList())
         {
             if (formula.Name == Main + "f" && formula.Parent!.Name == Main + "c")
             {
@@ -102,9 +107,11 @@ internal sealed class TemplateReferences
     }
 
     // What is said of many cells is said of the first of them, and means the others in the same places as seen from there.
-    private static bool IsAnchored(XElement formula) => formula.Name.LocalName is "formula" or "formula1" or "formula2" && formula.Name.Namespace == Main;
+    private static bool IsAnchored(XElement formula) =>
+        formula.Name.LocalName is "formula" or "formula1" or "formula2" && formula.Name.Namespace == Main;
 
-    private string Anchored(string formula, int rows, int columns) => FormulaText.With(formula, (sheet, range) => !IsThis(sheet, _sheet) ? range
+    private string Anchored(string formula, int rows, int columns) =>
+        FormulaText.With(formula, (sheet, range) => !IsThis(sheet, _sheet) ? range
         : new SheetRange(Anchored(range.First, rows, columns), range.Last is { } last ? Anchored(last, rows, columns) : null));
 
     private CellName Anchored(CellName cell, int rows, int columns) => cell with
@@ -115,7 +122,8 @@ internal sealed class TemplateReferences
 
     private void ShiftSheet(XDocument part)
     {
-        foreach (var element in part.Root!.Descendants().Where(element => element.Name.Namespace == Main && Places.ContainsKey(element.Name.LocalName)).ToList())
+        foreach (var element in part.Root!.Descendants().Where(
+            element => element.Name.Namespace == Main && Places.ContainsKey(element.Name.LocalName)).ToList())
         {
             if (element.Attribute(Places[element.Name.LocalName]) is not { } place)
             {
@@ -123,7 +131,9 @@ internal sealed class TemplateReferences
             }
 
             var anchor = SheetRange.Parse(place.Value.Split(' ')[0])?.First;
-            var left = string.Join(' ', place.Value.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(one => SheetRange.Parse(one) is { } range ? _filling.Shift.Of(range)?.ToString() : one).OfType<string>());
+            var left = string.Join(
+                ' ', place.Value.Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                    .Select(one => SheetRange.Parse(one) is { } range ? _filling.Shift.Of(range)?.ToString() : one).OfType<string>());
             if (left.Length > 0)
             {
                 place.Value = left;
@@ -147,7 +157,8 @@ internal sealed class TemplateReferences
 
         part.Root!.Descendants(Main + "selection").Attributes("activeCell").Remove();
         part.Root!.Elements(Main + "dimension").Remove();
-        foreach (var counted in part.Root!.Elements().Where(element => element.Name.LocalName is "mergeCells" or "hyperlinks" or "dataValidations").ToList())
+        foreach (var counted in part.Root!.Elements().Where(
+            element => element.Name.LocalName is "mergeCells" or "hyperlinks" or "dataValidations").ToList())
         {
             counted.SetAttributeValue("count", counted.Attribute("count") is null ? null : counted.Elements().Count());
             if (!counted.HasElements)
@@ -156,7 +167,8 @@ internal sealed class TemplateReferences
             }
         }
 
-        foreach (var (breaks, move) in new[] { ("rowBreaks", (Func<int, int?>)_filling.Shift.RowOf), ("colBreaks", _filling.Shift.ColumnOf) })
+        foreach (var (breaks, move) in new[] { ("rowBreaks", (Func<int, int?>)_filling.Shift.RowOf),
+            ("colBreaks", _filling.Shift.ColumnOf) })
         {
             foreach (var one in part.Root!.Elements(Main + breaks).Elements().ToList())
             {
@@ -176,7 +188,8 @@ internal sealed class TemplateReferences
             return;
         }
 
-        var old = widths.Elements().SelectMany(width => Columns(width).Select(column => (column, width))).DistinctBy(one => one.column).ToDictionary(one => one.column, one => one.width);
+        var old = widths.Elements().SelectMany(width => Columns(width).Select(column => (column, width))).DistinctBy(one => one.column)
+            .ToDictionary(one => one.column, one => one.width);
         var (from, to) = (_table.First.Column, _filling.Filled.Last!.Value.Column);
         var known = new SortedDictionary<int, XElement>();
         foreach (var (column, width) in old)
@@ -221,7 +234,9 @@ internal sealed class TemplateReferences
     {
         foreach (var element in table.Root!.DescendantsAndSelf().Where(element => element.Attribute("ref") is not null))
         {
-            element.SetAttributeValue("ref", SheetRange.Parse((string)element.Attribute("ref")!) is { } range && _filling.Shift.Of(range) is { } other ? other.ToString() : (string)element.Attribute("ref")!);
+            element.SetAttributeValue(
+                "ref", SheetRange.Parse((string)element.Attribute("ref")!) is { } range && _filling.Shift.Of(range) is { } other
+                    ? other.ToString() : (string)element.Attribute("ref")!);
         }
 
         foreach (var formula in table.Descendants(Main + "calculatedColumnFormula").Concat(table.Descendants(Main + "totalsRowFormula")))
@@ -235,10 +250,15 @@ internal sealed class TemplateReferences
     // Whatever is drawn below or beside the table stays below or beside it.
     private void ShiftAnchors(XDocument drawing)
     {
-        foreach (var place in drawing.Root!.Descendants().Where(element => element.Name == Drawing + "from" || element.Name == Drawing + "to"))
+        foreach (var place in drawing.Root!.Descendants().Where(
+            element => element.Name == Drawing + "from" || element.Name == Drawing + "to"))
         {
-            Move(place.Element(Drawing + "row"), _filling.Shift.Of(At(TemplateXml.Number(place.Element(Drawing + "row")) + 1 ?? 1, 1))?.Last?.Row - 1);
-            Move(place.Element(Drawing + "col"), _filling.Shift.Of(At(1, TemplateXml.Number(place.Element(Drawing + "col")) + 1 ?? 1))?.Last?.Column - 1);
+            Move(
+                place.Element(Drawing + "row"),
+                _filling.Shift.Of(At(TemplateXml.Number(place.Element(Drawing + "row")) + 1 ?? 1, 1))?.Last?.Row - 1);
+            Move(
+                place.Element(Drawing + "col"),
+                _filling.Shift.Of(At(1, TemplateXml.Number(place.Element(Drawing + "col")) + 1 ?? 1))?.Last?.Column - 1);
         }
 
         static SheetRange At(int row, int column) => new(new CellName(1, 1, false, false), new CellName(row, column, false, false));
@@ -261,7 +281,8 @@ internal sealed class TemplateReferences
             if (formula.Value.Contains('!', StringComparison.Ordinal))
             {
                 formula.Value = shifted;
-                formula.ElementsAfterSelf().Where(element => element.Name.LocalName is "numCache" or "strCache" or "multiLvlStrCache").Remove();
+                formula.ElementsAfterSelf().Where(element => element.Name.LocalName is "numCache" or "strCache" or "multiLvlStrCache")
+                    .Remove();
             }
         }
     }
@@ -270,9 +291,13 @@ internal sealed class TemplateReferences
     {
         foreach (var source in cache.Descendants(Main + "worksheetSource"))
         {
-            if ((string?)source.Attribute("sheet") is { } sheet && IsThis(sheet, "") && SheetRange.Parse((string?)source.Attribute("ref") ?? "") is { } range)
+            if ((string?)source.Attribute("sheet") is { } sheet && IsThis(sheet, "")
+                && SheetRange.Parse((string?)source.Attribute("ref") ?? "") is { } range)
             {
-                source.SetAttributeValue("ref", (range.First.Row == _table.First.Row && range.Last?.Row == _table.Last?.Row ? _filling.Filled : _filling.Shift.Of(range) ?? range).ToString().Replace("$", "", StringComparison.Ordinal));
+                source.SetAttributeValue(
+                    "ref",
+                    (range.First.Row == _table.First.Row && range.Last?.Row == _table.Last?.Row ? _filling.Filled
+                        : _filling.Shift.Of(range) ?? range).ToString().Replace("$", "", StringComparison.Ordinal));
             }
         }
 

@@ -34,13 +34,15 @@ internal sealed class TemplateTable
         Expand(_data);
         _oldRows = _data.Elements(Main + "row").ToDictionary(row => TemplateXml.Number(row, "r"));
         var (first, last) = (table.First, table.Last!.Value);
-        string At(int row, int column) => _oldRows.TryGetValue(row, out var element) && CellAt(element, column) is { } cell ? textOf(cell) : "";
+        string At(int row, int column) => _oldRows.TryGetValue(row, out var element) && CellAt(element, column) is { } cell
+            ? textOf(cell) : "";
         Shift = new TableShift(
             table, [.. Enumerable.Range(first.Row + 1, last.Row - first.Row).Select(row => At(row, first.Column))],
             [.. Enumerable.Range(first.Column + 1, last.Column - first.Column).Select(column => At(first.Row, column))],
             [.. _report.Rows.Select(row => row.Label)], [.. _report.Columns.Select(column => column.Heading)]);
         _sourceOf = Sources();
-        _figures = new SheetFigures(_report, first.Row + 1, [.. Enumerable.Range(first.Column, _report.Columns.Count)], FormulaNotation.Workbook);
+        _figures = new SheetFigures(
+            _report, first.Row + 1, [.. Enumerable.Range(first.Column, _report.Columns.Count)], FormulaNotation.Workbook);
     }
 
     /// <summary>Where the cells of the sheet go.</summary>
@@ -49,10 +51,16 @@ internal sealed class TemplateTable
     /// <summary>The cells of the new table, with its headings.</summary>
     public SheetRange Filled => _table with
     {
-        Last = _table.Last!.Value with { Row = _table.First.Row + _report.Rows.Count, Column = _table.First.Column + _report.Columns.Count },
+        Last = _table.Last!.Value with
+        {
+            Row = _table.First.Row + _report.Rows.Count,
+            Column = _table.First.Column + _report.Columns.Count
+        },
     };
 
-    /// <summary>Fills it. Formulas outside of it are as yet those of the old sheet, but for those that are filled down to new rows.</summary>
+    /// <summary>
+    /// Fills it. Formulas outside of it are as yet those of the old sheet, but for those that are filled down to new rows.
+    /// </summary>
     public void Fill()
     {
         var last = _table.Last!.Value;
@@ -92,7 +100,8 @@ internal sealed class TemplateTable
                 (byLevel[(row.Kind, row.Level)], byKind[row.Kind]) = (own, own);
             }
 
-            sources[place] = old ?? (byLevel.TryGetValue((row.Kind, row.Level), out var level) ? level : byKind.TryGetValue(row.Kind, out var kind) ? kind
+            sources[place] = old
+                ?? (byLevel.TryGetValue((row.Kind, row.Level), out var level) ? level : byKind.TryGetValue(row.Kind, out var kind) ? kind
                 : place < _table.Last!.Value.Row - _table.First.Row ? place : null);
         }
 
@@ -130,7 +139,8 @@ internal sealed class TemplateTable
         for (var column = 0; column < _report.Columns.Count; column++)
         {
             var number = _table.First.Column + 1 + column;
-            cells[number] = row.Cells[column].Units is { } units ? Figure(at, number, LookOfFigure(source, row, OldColumn(column)), _figures.Of(row, place, column, units))
+            cells[number] = row.Cells[column].Units is { } units
+                ? Figure(at, number, LookOfFigure(source, row, OldColumn(column)), _figures.Of(row, place, column, units))
                 : Cell(at, number, LookOf(source, OldColumn(column)), row.Cells[column].Words ?? "");
         }
 
@@ -148,7 +158,9 @@ internal sealed class TemplateTable
     private string FilledDown(string formula, int from, int to) => FormulaText.With(formula, (sheet, range) => !_isThis(sheet) ? range
         : range.First.Row != from || (range.Last is { } last && last.Row != from) ? Shift.Of(range)
         : Shift.ColumnOf(range.First.Column) is not { } first || (range.Last is { } end && Shift.ColumnOf(end.Column) is null) ? null
-        : new SheetRange(range.First with { Row = to, Column = first }, range.Last is { } other ? other with { Row = to, Column = Shift.ColumnOf(other.Column)!.Value } : null));
+        : new SheetRange(
+            range.First with { Row = to, Column = first }, range.Last is { } other
+                ? other with { Row = to, Column = Shift.ColumnOf(other.Column)!.Value } : null));
 
     private int OldColumn(int column) => _table.First.Column + 1 + (Shift.OldColumn(column)
         ?? (Enumerable.Range(0, column).Reverse().Select(Shift.OldColumn).FirstOrDefault(old => old is not null) ?? 0));
@@ -192,7 +204,8 @@ internal sealed class TemplateTable
         return placed;
     }
 
-    private static string? LookOf(XElement? row, int column) => row is null ? null : (string?)CellAt(row, column)?.Attribute("s") ?? (string?)row.Attribute("s");
+    private static string? LookOf(XElement? row, int column) =>
+        row is null ? null : (string?)CellAt(row, column)?.Attribute("s") ?? (string?)row.Attribute("s");
 
     // Where there was no figure, there was no number format: a row of the same kind that had one has it.
     private string? LookOfFigure(XElement? source, ReportRow row, int column)
@@ -204,8 +217,10 @@ internal sealed class TemplateTable
 
         if (!_rowsLike.TryGetValue((row.Kind, row.Level, column), out var like))
         {
-            like = _report.Rows.Select((other, place) => (Row: other, Old: Shift.OldRow(place))).Where(other => other.Old is not null && other.Row.Kind == row.Kind)
-                .OrderByDescending(other => other.Row.Level == row.Level).Select(other => _oldRows.GetValueOrDefault(_table.First.Row + 1 + other.Old!.Value))
+            like = _report.Rows.Select((other, place) => (Row: other, Old: Shift.OldRow(place)))
+                .Where(other => other.Old is not null && other.Row.Kind == row.Kind)
+                .OrderByDescending(other => other.Row.Level == row.Level)
+                .Select(other => _oldRows.GetValueOrDefault(_table.First.Row + 1 + other.Old!.Value))
                 .FirstOrDefault(other => other is not null && HasNumber(other, column));
             _rowsLike.Add((row.Kind, row.Level, column), like);
         }
@@ -213,15 +228,18 @@ internal sealed class TemplateTable
         return LookOf(like ?? source, column);
     }
 
-    private static bool HasNumber(XElement row, int column) => CellAt(row, column) is { } cell && cell.Element(Main + "v") is not null && (string?)cell.Attribute("t") is null or "n" or "str";
+    private static bool HasNumber(XElement row, int column) =>
+        CellAt(row, column) is { } cell && cell.Element(Main + "v") is not null && (string?)cell.Attribute("t") is null or "n" or "str";
 
     private static XElement? CellAt(XElement row, int column) => row.Elements(Main + "c").FirstOrDefault(cell => ColumnOf(cell) == column);
 
-    private static int ColumnOf(XElement cell) => SheetRange.Parse((string?)cell.Attribute("r") ?? "") is { } place ? place.First.Column : 0;
+    private static int ColumnOf(XElement cell) => SheetRange.Parse((string?)cell.Attribute("r") ?? "") is { } place ? place.First.Column
+        : 0;
 
     private static XElement Figure(int row, int column, string? look, (string Value, string? Formula) figure)
     {
-        var cell = new XElement(Main + "c", new XAttribute("r", CellText.Name(row, column - 1)), look is null ? null : new XAttribute("s", look));
+        var cell = new XElement(
+            Main + "c", new XAttribute("r", CellText.Name(row, column - 1)), look is null ? null : new XAttribute("s", look));
         if (figure.Formula is { } text)
         {
             var formula = new XElement(Main + "f", text);
@@ -237,13 +255,15 @@ internal sealed class TemplateTable
     public static XElement Cell(int row, int column, string? look, string text) => new(
         Main + "c", new XAttribute("r", CellText.Name(row, column - 1)), look is null ? null : new XAttribute("s", look),
         text.Length == 0 ? null : new XAttribute("t", "inlineStr"),
-        text.Length == 0 ? null : new XElement(Main + "is", new XElement(Main + "t", new XAttribute(XNamespace.Xml + "space", "preserve"), CellText.Escaped(text))));
+        text.Length == 0 ? null : new XElement(
+            Main + "is", new XElement(Main + "t", new XAttribute(XNamespace.Xml + "space", "preserve"), CellText.Escaped(text))));
 
     // Some programs write a formula that is filled down once, and refer to it elsewhere: each cell gets its own.
     private static void Expand(XElement data)
     {
         var masters = new Dictionary<string, (string Formula, SheetRange Place)>();
-        foreach (var cell in data.Descendants(Main + "c").Where(cell => (string?)cell.Element(Main + "f")?.Attribute("t") == "shared").ToList())
+        foreach (var cell in data.Descendants(Main + "c").Where(cell => (string?)cell.Element(Main + "f")?.Attribute("t") == "shared")
+            .ToList())
         {
             var formula = cell.Element(Main + "f")!;
             var (number, place) = ((string?)formula.Attribute("si") ?? "", SheetRange.Parse((string?)cell.Attribute("r") ?? ""));
@@ -258,7 +278,8 @@ internal sealed class TemplateTable
             }
             else if (masters.TryGetValue(number, out var master))
             {
-                formula.Value = FormulaText.Moved(master.Formula, own.First.Row - master.Place.First.Row, own.First.Column - master.Place.First.Column);
+                formula.Value = FormulaText.Moved(
+                    master.Formula, own.First.Row - master.Place.First.Row, own.First.Column - master.Place.First.Column);
             }
 
             formula.RemoveAttributes();
@@ -283,7 +304,8 @@ internal sealed class TemplateTable
         {
             var place = number - range.First.Column;
             var column = new XElement(old[Math.Min(place, old.Count - 1)]);
-            var heading = number - _table.First.Column - 1 is >= 0 and var own && own < _report.Columns.Count ? _report.Columns[own].Heading : (string?)column.Attribute("name") ?? "";
+            var heading = number - _table.First.Column - 1 is >= 0 and var own && own < _report.Columns.Count
+                ? _report.Columns[own].Heading : (string?)column.Attribute("name") ?? "";
             var name = heading;
             for (var times = 2; !taken.Add(name); times++)
             {

@@ -3,7 +3,10 @@ using System.Xml.Linq;
 
 namespace Vlei.Output.Workbook.Template;
 
-/// <summary>What must be in the parts of a workbook, whoever saved it. Throws an <see cref="InvalidDataException"/> that names what is missing.</summary>
+/// <summary>
+/// What must be in the parts of a workbook, whoever saved it. Throws an <see cref="InvalidDataException"/> that names what is
+/// missing.
+/// </summary>
 internal static class TemplateXml
 {
     private static readonly XNamespace Main = WorkbookPackage.Main;
@@ -39,8 +42,10 @@ internal static class TemplateXml
     }
 
     private static int Next(XElement element, int before, int number) => number > before ? number
-        : throw new InvalidDataException($"<{element.Name.LocalName}> is {(string?)element.Attribute("r")}, which is not behind the one before it");
+        : throw new InvalidDataException(
+            $"<{element.Name.LocalName}> is {(string?)element.Attribute("r")}, which is not behind the one before it");
 
-    private static int Read(XElement element, string text) => int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number
+    private static int Read(XElement element, string text) =>
+        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number
         : throw new InvalidDataException($"<{element.Name.LocalName}> has no number but {text}");
 }

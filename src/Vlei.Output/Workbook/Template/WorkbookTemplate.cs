@@ -22,9 +22,12 @@ internal sealed class WorkbookTemplate
         _package = package;
         var relations = package.Relations("xl/workbook.xml");
         XNamespace numbers = WorkbookPackage.Relations;
-        _sheets = package.Workbook.Descendants(Main + "sheet").Where(sheet => (string?)sheet.Attribute(numbers + "id") is { } id && relations.ContainsKey(id))
+        _sheets = package.Workbook.Descendants(Main + "sheet")
+            .Where(sheet => (string?)sheet.Attribute(numbers + "id") is { } id && relations.ContainsKey(id))
             .DistinctBy(sheet => TemplateXml.Text(sheet, "name"), StringComparer.OrdinalIgnoreCase)
-            .ToDictionary(sheet => TemplateXml.Text(sheet, "name"), sheet => relations[TemplateXml.Text(sheet, numbers + "id")], StringComparer.OrdinalIgnoreCase);
+            .ToDictionary(
+                sheet => TemplateXml.Text(sheet, "name"), sheet => relations[TemplateXml.Text(sheet, numbers + "id")],
+                StringComparer.OrdinalIgnoreCase);
         _strings = package.Names.Contains("xl/sharedStrings.xml")
             ? [.. package.Part("xl/sharedStrings.xml").Root!.Elements(Main + "si").Select(TextIn)] : [];
     }
@@ -69,10 +72,13 @@ internal sealed class WorkbookTemplate
 
         if (words is null)
         {
-            throw _package.Wrong($"has the records behind figures on its sheet {sheet}, and the report comes without", advice: $"Add --with-detail{(name == WorkbookReport.DocumentsName ? " documents" : "")}, or take that sheet out of it.");
+            throw _package.Wrong(
+                $"has the records behind figures on its sheet {sheet}, and the report comes without",
+                advice: $"Add --with-detail{(name == WorkbookReport.DocumentsName ? " documents" : "")}, or take that sheet out of it.");
         }
 
-        WorkbookPackage.RefuseTooLarge(words.Report.Title, table.First.Row + words.Report.Rows.Count, table.First.Column + words.Report.Columns.Count);
+        WorkbookPackage.RefuseTooLarge(
+            words.Report.Title, table.First.Row + words.Report.Rows.Count, table.First.Column + words.Report.Columns.Count);
         bool IsThis(string? other) => sheet.Equals(other ?? sheet, StringComparison.OrdinalIgnoreCase);
         var part = _package.Part(_sheets[sheet]);
         var filling = new TemplateTable(part, table, words, TextOf, IsThis);
@@ -84,7 +90,8 @@ internal sealed class WorkbookTemplate
     }
 
     // Whole rows or columns do not say where a table begins.
-    private static bool IsTable(SheetRange range) => range.Last is { } last && range.First is { Row: > 0, Column: > 0 } first && last.Row >= first.Row && last.Column >= first.Column;
+    private static bool IsTable(SheetRange range) => range.Last is { } last && range.First is { Row: > 0, Column: > 0 } first
+        && last.Row >= first.Row && last.Column >= first.Column;
 
     // A figure leads to the records behind it, the heading of those back, and a record on to its document.
     private void AddLinks(ReportWords words)
@@ -97,7 +104,8 @@ internal sealed class WorkbookTemplate
         var report = _filled[WorkbookReport.TableName];
         var documents = _filled.TryGetValue(WorkbookReport.DocumentsName, out var known) ? known : default;
         var rows = words.Documents?.RowsOfDocuments() ?? [];
-        var (ofFigures, ofRecords) = (new TemplateLinks(_package.Part(_sheets[report.Sheet])), new TemplateLinks(_package.Part(_sheets[list.Sheet])));
+        var (ofFigures, ofRecords) =
+            (new TemplateLinks(_package.Part(_sheets[report.Sheet])), new TemplateLinks(_package.Part(_sheets[list.Sheet])));
         var room = CellText.MostLinks - ofRecords.Count - records.Figures.Count;
         for (var place = 0; place < records.List.Rows.Count; place++)
         {
@@ -108,9 +116,13 @@ internal sealed class WorkbookTemplate
                 ofFigures.Add(cell, CellText.Place(list.Sheet, heading));
                 ofRecords.Add(heading, CellText.Place(report.Sheet, cell));
             }
-            else if (documents.Sheet is not null && records.List.Rows[place].Document is { } id && rows.TryGetValue(id, out var document) && room-- > 0)
+            else if (documents.Sheet is not null && records.List.Rows[place].Document is { } id
+                && rows.TryGetValue(id, out var document) && room-- > 0)
             {
-                ofRecords.Add(heading, CellText.Place(documents.Sheet, CellText.Name(documents.Table.First.Row + 1 + document, documents.Table.First.Column - 1)));
+                ofRecords.Add(
+                    heading,
+                    CellText.Place(
+                        documents.Sheet, CellText.Name(documents.Table.First.Row + 1 + document, documents.Table.First.Column - 1)));
             }
         }
     }
@@ -135,7 +147,9 @@ internal sealed class WorkbookTemplate
                 // The foot of pages may say it too.
                 foreach (var foot in was.Length == 0 ? [] : part.Descendants(Main + "headerFooter").Elements().ToList())
                 {
-                    foot.Value = foot.Value.Replace(was.Replace("&", "&&", StringComparison.Ordinal), text.Replace("&", "&&", StringComparison.Ordinal), StringComparison.Ordinal);
+                    foot.Value = foot.Value.Replace(
+                        was.Replace("&", "&&", StringComparison.Ordinal), text.Replace("&", "&&", StringComparison.Ordinal),
+                        StringComparison.Ordinal);
                 }
             }
         }
@@ -164,8 +178,12 @@ internal sealed class WorkbookTemplate
     }
 
     private (string Sheet, SheetRange Range)? PlaceOf(string name, string? own = null) =>
-        _package.Workbook.Descendants(Main + "definedName").Where(defined => ((string?)defined.Attribute("name"))?.Equals(name, StringComparison.OrdinalIgnoreCase) == true)
-            .Select(defined => TemplateReferences.Place(defined.Value)).FirstOrDefault(place => place is var (sheet, _) && _sheets.ContainsKey(sheet) && (own is null || sheet.Equals(own, StringComparison.OrdinalIgnoreCase)));
+        _package.Workbook.Descendants(Main + "definedName")
+            .Where(defined => ((string?)defined.Attribute("name"))?.Equals(name, StringComparison.OrdinalIgnoreCase) == true)
+            .Select(defined => TemplateReferences.Place(defined.Value))
+            .FirstOrDefault(
+                place => place is var (sheet, _) && _sheets.ContainsKey(sheet)
+                    && (own is null || sheet.Equals(own, StringComparison.OrdinalIgnoreCase)));
 
     private string TextOf(XElement cell) => (string?)cell.Attribute("t") switch
     {
@@ -174,14 +192,16 @@ internal sealed class WorkbookTemplate
         _ => cell.Element(Main + "v")?.Value ?? "",
     };
 
-    private static string TextIn(XElement item) => string.Concat(item.Descendants(Main + "t").Where(text => text.Parent!.Name != Main + "rPh").Select(text => text.Value));
+    private static string TextIn(XElement item) =>
+        string.Concat(item.Descendants(Main + "t").Where(text => text.Parent!.Name != Main + "rPh").Select(text => text.Value));
 
     // What programs take for damaged, and would repair by leaving it out.
     private void RefuseTooLong()
     {
         foreach (var part in _sheets.Values.Select(_package.Part))
         {
-            if (part.Descendants(Main + "row").LastOrDefault() is { } last && last.Attribute("r") is not null && TemplateXml.Number(last, "r") > CellText.MostRows)
+            if (part.Descendants(Main + "row").LastOrDefault() is { } last && last.Attribute("r") is not null
+                && TemplateXml.Number(last, "r") > CellText.MostRows)
             {
                 throw _package.Wrong("has more below the table than a sheet has room for, now that it is longer");
             }
