@@ -112,12 +112,7 @@ public static class RequestText
             Change = Has(ReportOptions.Change),
             Percent = [.. Texts(options, ReportOptions.Percent).SelectMany(list => list.Split(','))
                 .Select(ReportOptions.Percent.ValueOf)],
-            Choices =
-            [
-                .. Texts(options, ReportOptions.Only).Select(text => FieldChoice.Parse(text, isExcept: false)),
-                .. Texts(options, ReportOptions.Except).Select(text => FieldChoice.Parse(text, isExcept: true)),
-                .. selected.SelectMany(selection => selection.Choices),
-            ],
+            Choices = [.. ChoicesIn(options), .. selected.SelectMany(selection => selection.Choices)],
             Where = [.. Texts(options, ReportOptions.Where).Select(text => new PredicateText(text)),
                 .. selected.SelectMany(selection => selection.Predicates)],
             List = new ListRequest
@@ -159,6 +154,12 @@ public static class RequestText
         var names = Texts(options, ReportOptions.Select).SelectMany(list => list.Split(',')).Select(name => name.Trim()).ToList();
         return names.Skip(names.LastIndexOf(FieldNames.None) + 1);
     }
+
+    private static IEnumerable<FieldChoice> ChoicesIn(IReadOnlyDictionary<string, IReadOnlyList<string>> options) =>
+    [
+        .. Texts(options, ReportOptions.Only).Select(text => FieldChoice.Parse(text, isExcept: false)),
+        .. Texts(options, ReportOptions.Except).Select(text => FieldChoice.Parse(text, isExcept: true)),
+    ];
 
     private static bool IsPutTogether(string name) => OfFields.Concat(Adding).Any(option => option.Name == name);
 

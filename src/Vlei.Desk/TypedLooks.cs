@@ -33,9 +33,10 @@ public static class TypedLooks
     /// <param name="report">The report.</param>
     public static void RefuseOfNothing(IReadOnlyDictionary<string, IReadOnlyList<string>> typed, Report report)
     {
-        if (typed.ContainsKey(LookOptions.Chart.Name))
+        if (typed.ContainsKey(LookOptions.Chart.Name) && report.Look.Chart is not null
+            && ReportChart.Of(report, out var refusal) is null)
         {
-            _ = report.Look.Chart is null ? null : ReportChart.Of(report);
+            throw refusal!.AsProblem();
         }
 
         var names = report.Columns.SelectMany(column => new[] { column.Key, column.Heading }).Append("label")

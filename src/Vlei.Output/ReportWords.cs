@@ -25,14 +25,11 @@ internal sealed class ReportWords
         Language = report.Look.Language ?? Language.English;
         _numbers = new NumberLook(report.Look, Language);
         Report = Language == Language.English && _numbers.IsPlain ? report : ReportTranslation.Of(report, Language, _numbers);
-        try
-        {
-            Chart = report.Look.Chart is null ? null : ReportChart.Of(Report);
-        }
-        catch (ProblemException nothing)
+        if (report.Look.Chart is not null)
         {
             // A document that is made every month is made in a month without figures too.
-            NoChart = $"{Language.Say("No chart")}: {nothing.Message}";
+            Chart = ReportChart.Of(Report, out var refusal);
+            NoChart = refusal is null ? null : $"{Language.Say("No chart")}: {refusal.Message}";
         }
     }
 

@@ -7,6 +7,16 @@ namespace Vlei.Core.Reports;
 /// <param name="Cells">Where in the report they stand, one for each category.</param>
 public sealed record ChartSeries(string Name, IReadOnlyList<CellPlace> Cells);
 
+/// <summary>Why there is nothing to draw.</summary>
+/// <param name="Kind">What of it is wrong.</param>
+/// <param name="Message">Why not.</param>
+/// <param name="Advice">What to ask instead.</param>
+public sealed record ChartRefusal(ProblemKind Kind, string Message, string Advice)
+{
+    /// <summary>The same where nothing but a chart was asked for.</summary>
+    public ProblemException AsProblem() => new(Kind, Message, Advice);
+}
+
 /// <summary>Figures of a report as a picture: which, along what, and of which kind.</summary>
 /// <param name="Kind">Its kind, never <see cref="ChartKind.Auto"/>.</param>
 /// <param name="Categories">What the figures are along: periods, or rows.</param>
@@ -33,18 +43,29 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
     public required ColumnKind Figures { get; init; }
 
     /// <summary>
-    /// The chart that a report is asked for, or that suits it where it is asked for none. Throws a <see cref="ProblemException"/>
-    /// where there is nothing to draw.
+    /// The chart that a report is asked for, or that suits it where it is asked for none; nothing where there is nothing to draw.
     /// </summary>
-    public static ReportChart Of(Report report)
+    /// <param name="report">The report.</param>
+    /// <param name="refusal">Why there is nothing to draw.</param>
+    public static ReportChart? Of(Report report, out ChartRefusal? refusal)
     {
         var asked = report.Look.Chart ?? new ChartText(ChartKind.Auto, []);
         var columns = ColumnsOf(report);
         if (columns.Count == 0)
         {
-            throw new ProblemException(
+            refusal = new ChartRefusal(
                 ProblemKind.Usage, $"{report.Title} has no figures to draw.",
                 "Take a report with figures over time or categories, or leave --chart out.");
+            return null;
+        }
+
+        if (asked.Rows.FirstOrDefault(name => PlaceOf(report, name) is null) is { } unknown)
+        {
+            var names = report.Rows.Where(row => row.Kind != RowKind.Heading).SelectMany(row => new[] { row.Key, row.Label }).Distinct();
+            refusal = new ChartRefusal(
+                ProblemKind.NotFound, $"--chart: the report has no row {unknown}.",
+                Suggestion.DidYouMean(unknown, names) ?? "vlei show with --format csv shows the keys of all rows.");
+            return null;
         }
 
         // What is compared belongs to each period; over time, periods are what is looked at.
@@ -59,9 +80,10 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
         var (rows, outOf) = RowsOf(report, columns, asked, isOfTime ? MostLines : MostBars);
         if (rows.Count == 0)
         {
-            throw new ProblemException(
+            refusal = new ChartRefusal(
                 ProblemKind.Usage, $"{report.Title} has no rows with figures to draw.",
                 "Choose another period, or name rows: --chart bars:total-income.");
+            return null;
         }
 
         var chart = isOfTime
@@ -74,7 +96,10 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
                         column => new ChartSeries(report.Columns[column].Heading, [.. rows.Select(row => new CellPlace(row, column))]))])
             { Figures = report.Columns[columns[0]].Kind };
         chart = chart with { OutOf = outOf };
-        return asked.Kind == ChartKind.Auto ? chart with { Kind = Suitable(report, chart) } : Checked(report, chart);
+        refusal = chart.Kind != ChartKind.Share || !IsNegative(report, chart) ? null : new ChartRefusal(
+            ProblemKind.Usage, $"{report.Title} has figures below zero, which are no share of a whole.",
+            "Take --chart bars, or name rows without any: --chart share:4010,4020.");
+        return refusal is not null ? null : asked.Kind == ChartKind.Auto ? chart with { Kind = Suitable(report, chart) } : chart;
     }
 
     /// <summary>A figure of it, in the smallest unit of its column; nothing where there is none.</summary>
@@ -88,12 +113,6 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
         : chart.Series.Count > 1 && report.Columns.Any(column => column.Key == Total)
             && chart.Series.All(series => report.Columns[series.Cells[0].Column].Tie == ColumnTie.None) ? ChartKind.Stacked
         : ChartKind.Bars;
-
-    private static ReportChart Checked(Report report, ReportChart chart) => chart.Kind == ChartKind.Share && IsNegative(report, chart)
-        ? throw new ProblemException(
-            ProblemKind.Usage, $"{report.Title} has figures below zero, which are no share of a whole.",
-            "Take --chart bars, or name rows without any: --chart share:4010,4020.")
-        : chart;
 
     // Figures that stand for themselves and are of one kind; a total beside its parts would dwarf them.
     private static List<int> ColumnsOf(Report report)
@@ -111,7 +130,7 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
     {
         if (asked.Rows.Count > 0)
         {
-            return ([.. asked.Rows.Select(name => PlaceOf(report, name))], null);
+            return ([.. asked.Rows.Select(name => PlaceOf(report, name)!.Value)], null);
         }
 
         var sizes = new List<(int Row, Int128 Size)>();
@@ -148,14 +167,11 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
         return (largest, sizes.Count > most ? sizes.Count : null);
     }
 
-    private static int PlaceOf(Report report, string name)
+    private static int? PlaceOf(Report report, string name)
     {
         var known = report.Rows.Select((row, place) => (row, place)).Where(one => one.row.Kind != RowKind.Heading).ToList();
-        return known.Where(one => one.row.Key == name).Concat(
-            known.Where(one => one.row.Label.Equals(name, StringComparison.OrdinalIgnoreCase)))
-            .Select(one => (int?)one.place).FirstOrDefault() ?? throw new ProblemException(
-                ProblemKind.NotFound, $"--chart: the report has no row {name}.",
-                Suggestion.DidYouMean(name, known.SelectMany(one => new[] { one.row.Key, one.row.Label }).Distinct())
-                    ?? "vlei show with --format csv shows the keys of all rows.");
+        return known.Where(one => one.row.Key == name)
+            .Concat(known.Where(one => one.row.Label.Equals(name, StringComparison.OrdinalIgnoreCase)))
+            .Select(one => (int?)one.place).FirstOrDefault();
     }
 }

@@ -16,22 +16,8 @@ public static class SideBySide
     /// <param name="books">The statement of each book, under a key for its column.</param>
     public static Report Of(IReadOnlyList<(string Key, Report Report)> books)
     {
+        RefuseUnlike(books);
         var first = books[0].Report;
-        if (books.Select(book => book.Report).FirstOrDefault(report => report.Columns is not [{ Kind: ColumnKind.Money }]) is { } other)
-        {
-            throw new ProblemException(
-                ProblemKind.Usage, $"{other.Key} has {other.Columns.Count} columns, so books have no column each.",
-                "Take a statement with one figure per account, as profit-loss, balance-sheet or cash-flow.");
-        }
-
-        if (books.Select(book => book.Report).FirstOrDefault(
-            report => report.Basis != first.Basis || report.Period != first.Period || report.AsOf != first.AsOf) is { } apart)
-        {
-            throw new ProblemException(
-                ProblemKind.Usage, $"{first.Book} is of {Of(first)}, and {apart.Book} of {Of(apart)}.",
-                "Name the basis and the days: --basis accrual --period 2026-03.");
-        }
-
         var rows = new List<ReportRow>();
         foreach (var (_, report) in books)
         {
@@ -77,6 +63,25 @@ public static class SideBySide
                     "A figure of several books is traced in one of them.", "Trace it in its book: vlei trace … --book DIR."),
             },
         };
+    }
+
+    private static void RefuseUnlike(IReadOnlyList<(string Key, Report Report)> books)
+    {
+        var first = books[0].Report;
+        if (books.Select(book => book.Report).FirstOrDefault(report => report.Columns is not [{ Kind: ColumnKind.Money }]) is { } other)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"{other.Key} has {other.Columns.Count} columns, so books have no column each.",
+                "Take a statement with one figure per account, as profit-loss, balance-sheet or cash-flow.");
+        }
+
+        if (books.Select(book => book.Report).FirstOrDefault(
+            report => report.Basis != first.Basis || report.Period != first.Period || report.AsOf != first.AsOf) is { } apart)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"{first.Book} is of {Of(first)}, and {apart.Book} of {Of(apart)}.",
+                "Name the basis and the days: --basis accrual --period 2026-03.");
+        }
     }
 
     private static string Of(Report report) => $"{report.PeriodInWords}, {AccountingBases.NameOf(report.Basis)} basis";

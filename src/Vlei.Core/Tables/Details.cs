@@ -46,17 +46,7 @@ public static class Details
             rows.Add(new ReportRow(
                 $"figure-{figures.Count}", $"{report.Rows[figure.Row].Label}, {report.Columns[figure.Column].Heading}", RowKind.Heading,
                 0, [.. columns.Select(_ => Cell.Empty)]));
-            var places = columns.Select(column => records.Columns.ToList().FindIndex(own => own.Key == column.Key)).ToList();
-            var name = $"figure-{figures.Count}";
-            rows.AddRange(records.Rows.Select(row => row with
-            {
-                // Every figure has a total of its own.
-                Key = row.Kind is RowKind.Total or RowKind.GrandTotal ? $"{name}/{row.Key}" : row.Key,
-                CountsIn = row.CountsIn is { } total ? $"{name}/{total}" : null,
-                Kind = row.Kind == RowKind.GrandTotal ? RowKind.Total : row.Kind,
-                Level = row.Level + (row.Kind == RowKind.GrandTotal ? 0 : 1),
-                Cells = [.. places.Select(place => place < 0 ? Cell.Empty : row.Cells[place])],
-            }));
+            rows.AddRange(RowsOf(records, $"figure-{figures.Count}", columns));
         }
 
         var list = report with
@@ -79,6 +69,21 @@ public static class Details
                     ? documents with { Look = look } : null : null,
             },
         };
+    }
+
+    // The records behind a figure, under its name and in the columns that all figures have.
+    private static IEnumerable<ReportRow> RowsOf(Report records, string name, List<ReportColumn> columns)
+    {
+        var places = columns.Select(column => records.Columns.ToList().FindIndex(own => own.Key == column.Key)).ToList();
+        return records.Rows.Select(row => row with
+        {
+            // Every figure has a total of its own.
+            Key = row.Kind is RowKind.Total or RowKind.GrandTotal ? $"{name}/{row.Key}" : row.Key,
+            CountsIn = row.CountsIn is { } total ? $"{name}/{total}" : null,
+            Kind = row.Kind == RowKind.GrandTotal ? RowKind.Total : row.Kind,
+            Level = row.Level + (row.Kind == RowKind.GrandTotal ? 0 : 1),
+            Cells = [.. places.Select(place => place < 0 ? Cell.Empty : row.Cells[place])],
+        });
     }
 
     private static List<(CellPlace Figure, Report Records)> TracesOf(Report report, ReportContext context)

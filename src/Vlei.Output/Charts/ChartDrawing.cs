@@ -84,7 +84,8 @@ internal static class ChartDrawing
         $"{TitleOf(words, chart)}: {string.Join(", ", chart.Series.Select(series => series.Name))}";
 
     // A picture has the chart that suits the report where none is asked for.
-    private static ReportChart ChartOf(ReportWords words) => words.Chart ?? ReportChart.Of(words.Report);
+    private static ReportChart ChartOf(ReportWords words) => words.Chart ?? ReportChart.Of(words.Report, out var refusal)
+        ?? throw refusal!.AsProblem();
 
     private static byte[] Draw(ReportWords words, ReportChart chart, string format, IChartDrawer? drawer)
     {
