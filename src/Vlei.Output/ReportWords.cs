@@ -1,7 +1,6 @@
 using Vlei.Core.Languages;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
-using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Output;
