@@ -18,7 +18,7 @@ public sealed class LedgerReader : ILedger, IDisposable
     private readonly Lazy<IReadOnlyList<Budget>> _budgets;
     private readonly Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>> _tagSets;
     private readonly Lazy<bool> _hasComputedSettlements;
-    private readonly Lazy<Dictionary<int, (int From, int To)>> _settlements;
+    private readonly Lazy<Dictionary<SettlementKey, (DocumentKey From, DocumentKey To)>> _settlements;
     private readonly Lazy<IReadOnlyList<Promise>> _promises;
     private readonly Lazy<IReadOnlyList<FindingMark>> _marks;
     private readonly Dictionary<PostingField, IReadOnlyList<NamedRecord>> _records = [];
@@ -37,7 +37,7 @@ public sealed class LedgerReader : ILedger, IDisposable
             && database.Number($"SELECT count(*) FROM settlements s WHERE {_standing.Of("s")}") == 0);
         _marks = new Lazy<IReadOnlyList<FindingMark>>(() => MarkFile.Read(book));
         _promises = new Lazy<IReadOnlyList<Promise>>(() => PromiseFile.Read(book).Select(Known).OfType<Promise>().ToList());
-        _settlements = new Lazy<Dictionary<int, (int From, int To)>>(ReadSettlements);
+        _settlements = new Lazy<Dictionary<SettlementKey, (DocumentKey From, DocumentKey To)>>(ReadSettlements);
         _tagSets = new Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>>(() => TagRows.Read(database));
         _document = new Lazy<Statement>(() => database.Prepare(
             "SELECT k.id, d.kind, d.date, d.number, d.memo FROM documents d JOIN documents_keys k ON k.key = d.key "
@@ -108,7 +108,8 @@ public sealed class LedgerReader : ILedger, IDisposable
         ReadUntil(DerivedKind.Applications, until, DerivedColumns.Applications);
 
     /// <inheritdoc/>
-    public (int From, int To) DocumentsOf(int settlement) => _settlements.Value.TryGetValue(settlement, out var documents)
+    public (DocumentKey From, DocumentKey To) DocumentsOf(SettlementKey settlement) =>
+        _settlements.Value.TryGetValue(settlement, out var documents)
         ? documents
         : throw StoreProblem.Damaged($"settlement {settlement} is not there");
 
@@ -131,9 +132,9 @@ public sealed class LedgerReader : ILedger, IDisposable
     }
 
     /// <inheritdoc/>
-    public DocumentText Document(int key)
+    public DocumentText Document(DocumentKey key)
     {
-        var statement = _document.Value.Bind(1, key);
+        var statement = _document.Value.Bind(1, key.Value);
         if (!statement.Step())
         {
             throw StoreProblem.Damaged($"document {key} is not there");
@@ -146,9 +147,9 @@ public sealed class LedgerReader : ILedger, IDisposable
     }
 
     /// <inheritdoc/>
-    public string LineMemo(int document, int line)
+    public string LineMemo(DocumentKey document, int line)
     {
-        var statement = _lineMemo.Value.Bind(1, document).Bind(2, line);
+        var statement = _lineMemo.Value.Bind(1, document.Value).Bind(2, line);
         var memo = statement.Step() ? statement.Text(0) : "";
         statement.Reset();
         return memo;
@@ -160,15 +161,15 @@ public sealed class LedgerReader : ILedger, IDisposable
         RecordRows.Read(_database, _standing, table, fields, keys);
 
     /// <inheritdoc/>
-    public IEnumerable<(int Document, int Line, RecordValue[] Values)> ReadLines(
-        IReadOnlyList<RecordField> fields, IReadOnlyList<int> documents) =>
+    public IEnumerable<(DocumentKey Document, int Line, RecordValue[] Values)> ReadLines(
+        IReadOnlyList<RecordField> fields, IReadOnlyList<DocumentKey> documents) =>
         RecordRows.ReadLines(_database, _standing, fields, documents);
 
     /// <inheritdoc/>
-    public string ContactAddress(int contact)
+    public string ContactAddress(ContactKey contact)
     {
         using var statement = _database.Prepare($"SELECT c.address FROM contacts c WHERE c.key = ? AND {_standing.Of("c")}");
-        statement.Bind(1, contact);
+        statement.Bind(1, contact.Value);
         return statement.Step() ? statement.Text(0) : throw StoreProblem.Damaged($"contact {contact} is not there");
     }
 
@@ -247,19 +248,19 @@ public sealed class LedgerReader : ILedger, IDisposable
     }
 
     /// <summary>The key of the document of that id, or of the only one of that number; nothing where there is none.</summary>
-    public int? FindDocument(string idOrNumber)
+    public DocumentKey? FindDocument(string idOrNumber)
     {
         using var byId = _database.Prepare(
             $"SELECT d.key FROM documents_keys k JOIN documents d ON d.key = k.key WHERE k.id = ? AND {_standing.Of("d")}");
         byId.Bind(1, idOrNumber);
         if (byId.Step())
         {
-            return byId.Int(0);
+            return new DocumentKey(byId.Int(0));
         }
 
         using var byNumber = _database.Prepare($"SELECT d.key FROM documents d WHERE d.number = ? AND {_standing.Of("d")} LIMIT 2");
         byNumber.Bind(1, idOrNumber);
-        return byNumber.Step() && byNumber.Int(0) is var key && !byNumber.Step() ? key : null;
+        return byNumber.Step() && byNumber.Int(0) is var key && !byNumber.Step() ? new DocumentKey(key) : null;
     }
 
     /// <summary>The ids and numbers of all documents, for suggestions.</summary>
@@ -279,16 +280,16 @@ public sealed class LedgerReader : ILedger, IDisposable
             record.Number, record.IsDispute, document, record.Amount, record.By, record.Open, record.Noted, record.Withdrawn, record.Note)
         : null;
 
-    private Dictionary<int, (int From, int To)> ReadSettlements()
+    private Dictionary<SettlementKey, (DocumentKey From, DocumentKey To)> ReadSettlements()
     {
-        var settlements = new Dictionary<int, (int From, int To)>();
+        var settlements = new Dictionary<SettlementKey, (DocumentKey From, DocumentKey To)>();
         foreach (var month in _derived.Months(DerivedKind.Applications))
         {
             long[] Column(string name) => _derived.Column(DerivedKind.Applications, month, name);
             var (keys, from, to) = (Column("settlement"), Column("from"), Column("to"));
             for (var row = 0; row < keys.Length; row++)
             {
-                settlements.Add((int)keys[row], ((int)from[row], (int)to[row]));
+                settlements.Add((SettlementKey)keys[row], ((DocumentKey)from[row], (DocumentKey)to[row]));
             }
         }
 
@@ -327,9 +328,9 @@ public sealed class LedgerReader : ILedger, IDisposable
                 throw StoreProblem.Damaged($"there is no month {statement.Text(1)}");
             }
 
-            var amount = new Amount(statement.Number(2));
+            var (account, amount) = (new AccountKey(statement.Int(0)), new Amount(statement.Number(2)));
             budgets.Add(new Budget(
-                YearMonth.Of(first), statement.Int(0), creditPositive.Contains(statement.Int(0)) ? -amount : amount,
+                YearMonth.Of(first), account, creditPositive.Contains(account) ? -amount : amount,
                 statement.Int(3), statement.Int(4)));
         }
 

@@ -26,7 +26,7 @@ internal static class RecordChanges
         while (statement.Step())
         {
             yield return new DocumentVersion(
-                statement.Int(0), statement.Text(1), DocumentKinds.NumberOf(statement.Text(2)), DayIn(statement, 3)!.Value,
+                new DocumentKey(statement.Int(0)), statement.Text(1), DocumentKinds.NumberOf(statement.Text(2)), DayIn(statement, 3)!.Value,
                 new Amount(statement.Number(4)), (ChangeKind)statement.Int(5), statement.Number(6),
                 Revisions.MomentOf(statement.Text(7)), statement.Text(8));
         }

@@ -138,7 +138,7 @@ public class AgingTests
     public void What_is_no_figure_is_refused(string only, string said) => Assert.Contains(said, Assert.Throws<ProblemException>(() =>
     {
         var book = new RandomBook(
-            [new BookDocument(1, Start, [new(1, RandomBook.Receivable, new(5), 1), new(2, RandomBook.Sales, new(-5))])], []);
+            [new BookDocument(1, Start, [new(1, new(RandomBook.Receivable), new(5), new(1)), new(2, new(RandomBook.Sales), new(-5))])], []);
         return Statements.Build(
             "receivables-aging", book, new ReportRequest { Choices = [FieldChoice.Parse(only, isExcept: false)] }).Rows.Count;
     }) is var problem ? $"{problem.Message} {problem.Advice}" : "");

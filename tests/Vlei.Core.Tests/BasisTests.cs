@@ -42,11 +42,11 @@ public class BasisTests
         foreach (var document in whole)
         {
             var released = settled.Postings(AccountingBasis.Cash)
-                .Where(p => p.Document == document.Key
-                    && !RandomBook.IsControl(p.Line.Account))
+                .Where(p => p.Document.Value == document.Key
+                    && !RandomBook.IsControl(p.Line.Account.Value))
                 .GroupBy(p => p.Line.Number).ToDictionary(
                     line => line.Key, line => line.Sum(p => p.Line.Amount.MinorUnits));
-            var others = document.Lines.Where(l => !RandomBook.IsControl(l.Account));
+            var others = document.Lines.Where(l => !RandomBook.IsControl(l.Account.Value));
             foreach (var line in others)
             {
                 Assert.Equal(line.Amount.MinorUnits, released.GetValueOrDefault(line.Number));
@@ -59,11 +59,11 @@ public class BasisTests
         RandomBook.Gen1.Sample(book =>
     {
         var bare = new RandomBook(book.Documents, []);
-        foreach (var document in bare.Documents.Where(d => d.Lines.All(l => l.Account != RandomBook.Bank)
-            && d.Lines.Count(l => RandomBook.IsControl(l.Account)) == 1
-            && d.Lines.Where(l => RandomBook.IsControl(l.Account)).Sum(l => l.Amount.MinorUnits) != 0))
+        foreach (var document in bare.Documents.Where(d => d.Lines.All(l => l.Account.Value != RandomBook.Bank)
+            && d.Lines.Count(l => RandomBook.IsControl(l.Account.Value)) == 1
+            && d.Lines.Where(l => RandomBook.IsControl(l.Account.Value)).Sum(l => l.Amount.MinorUnits) != 0))
         {
-            Assert.DoesNotContain(bare.Postings(AccountingBasis.Cash), p => p.Document == document.Key);
+            Assert.DoesNotContain(bare.Postings(AccountingBasis.Cash), p => p.Document.Value == document.Key);
         }
     });
 
@@ -73,7 +73,7 @@ public class BasisTests
     {
         // Whatever is deferred gives to its control account exactly what the other side of its settlements took.
         var unapplied = book.Documents.Where(d => !Deferred(d)).SelectMany(d => d.Lines)
-            .Where(l => l.Account == RandomBook.Receivable).Sum(l => l.Amount.MinorUnits);
+            .Where(l => l.Account.Value == RandomBook.Receivable).Sum(l => l.Amount.MinorUnits);
         var applied = book.Settlements.Where(s => s.Account == RandomBook.Receivable)
             .Sum(s => Side(book, s.From, s.Amount) + Side(book, s.To, s.Amount));
         Assert.Equal(unapplied + applied, book.Balance(AccountingBasis.Cash, End, a => a == RandomBook.Receivable));
@@ -109,12 +109,13 @@ public class BasisTests
         [
             new BookDocument(
                 1, invoice,
-                [new Line(1, RandomBook.Receivable, new Amount(11_500), 7), new Line(2, RandomBook.Sales, new Amount(-10_000)),
-                    new Line(3, RandomBook.Tax, new Amount(-1_500))]),
+                [new Line(1, new(RandomBook.Receivable), new Amount(11_500), new(7)),
+                    new Line(2, new(RandomBook.Sales), new Amount(-10_000)),
+                    new Line(3, new(RandomBook.Tax), new Amount(-1_500))]),
             new BookDocument(
                 2, writtenOff,
-                [new Line(1, RandomBook.Loss, new Amount(10_000)), new Line(2, RandomBook.Tax, new Amount(1_500)),
-                    new Line(3, RandomBook.Receivable, new Amount(-11_500), 7)]),
+                [new Line(1, new(RandomBook.Loss), new Amount(10_000)), new Line(2, new(RandomBook.Tax), new Amount(1_500)),
+                    new Line(3, new(RandomBook.Receivable), new Amount(-11_500), new(7))]),
         ],
         [new BookSettlement(1, 1, 2, RandomBook.Receivable, 11_500, null)]);
 
@@ -125,8 +126,8 @@ public class BasisTests
 
     private static bool Deferred(BookDocument document)
     {
-        var control = document.Lines.Where(l => RandomBook.IsControl(l.Account)).ToList();
-        var money = document.Lines.Where(l => l.Account == RandomBook.Bank).ToList();
+        var control = document.Lines.Where(l => RandomBook.IsControl(l.Account.Value)).ToList();
+        var money = document.Lines.Where(l => l.Account.Value == RandomBook.Bank).ToList();
         var (c, m) = (control.Sum(l => l.Amount.MinorUnits), money.Sum(l => l.Amount.MinorUnits));
         return control.Count == 1 && c != 0 && document.Lines.Length > control.Count + money.Count
             && (money.Count == 0 || Math.Sign(m) == Math.Sign(c));

@@ -308,7 +308,7 @@ public class ContactReportTests
             var row = report.Rows.Single(known => known.Key == $"{promise.Number}");
             var last = promise.By < day ? promise.By!.Value : day;
             long OpenOn(DateOnly on) => new[] { false, true }.SelectMany(payable => SlowOpenItems.At(book, payable, on))
-                .First(item => item.Document.Key == promise.Document && item.Total > 0).Open;
+                .First(item => item.Document.Key == promise.Document.Value && item.Total > 0).Open;
             var paid = Math.Min(promise.Amount.MinorUnits, promise.Open.MinorUnits - OpenOn(last));
             var expected = promise.Withdrawn <= day ? "withdrawn"
                 : promise.IsDispute ? (OpenOn(day) == 0 ? "settled" : "disputed")
@@ -362,7 +362,7 @@ public class ContactReportTests
         {
             var left = item.Open;
             var promises = promised.Add(item.Document.Key)
-                ? book.Promised.Where(promise => promise.Document == item.Document.Key && promise.StandsAt(day)).ToList() : [];
+                ? book.Promised.Where(promise => promise.Document.Value == item.Document.Key && promise.StandsAt(day)).ToList() : [];
             left -= Math.Min(
                 left, promises.Where(promise => promise.IsDispute).Sum(promise => Math.Min(promise.Amount.MinorUnits, item.Open)));
             foreach (var promise in promises.Where(promise => !promise.IsDispute && promise.By >= day))
@@ -411,7 +411,7 @@ public class ContactReportTests
     }
 
     private static IEnumerable<Promise> Standing(RandomBook book, int document, DateOnly day, bool isDispute) =>
-        book.Promised.Where(promise => promise.Document == document && promise.IsDispute == isDispute && promise.StandsAt(day));
+        book.Promised.Where(promise => promise.Document.Value == document && promise.IsDispute == isDispute && promise.StandsAt(day));
 
     private static Promise? MakePromise(
         RandomBook book, int number, (int Document, int Noted, int Days, int Percent, bool IsDispute, int Withdrawn) drawn)
@@ -421,7 +421,7 @@ public class ContactReportTests
         var open = new[] { false, true }.SelectMany(payable => SlowOpenItems.At(book, payable, noted))
             .Where(item => item.Document == document && item.Total > 0).Select(item => item.Open).FirstOrDefault();
         return open <= 0 ? null : new Promise(
-            number, drawn.IsDispute, document.Key, new Amount(Math.Max(1, open * drawn.Percent / 100)),
+            number, drawn.IsDispute, new(document.Key), new Amount(Math.Max(1, open * drawn.Percent / 100)),
             drawn.IsDispute ? null : noted.AddDays(drawn.Days), new Amount(open), noted,
             drawn.Withdrawn == 0 ? noted.AddDays(drawn.Days / 2) : null, "");
     }

@@ -14,13 +14,14 @@ public class OldestFirstTests
     private static readonly Gen<ControlItem[]> GenItems =
         Gen.Select(Gen.Int[1, 2], Gen.Int[0, 2], Gen.Long[-500, 500], Gen.Int[0, 90], Gen.Int[0, 30]).Array[0, 30].Select(drawn => drawn
             .Select((item, place) => new ControlItem(
-                place + 1, item.Item1, item.Item2, new Amount(item.Item3), Day(item.Item4), Day(item.Item4 + item.Item5))).ToArray());
+                new(place + 1), new(item.Item1), new(item.Item2), new Amount(item.Item3), Day(item.Item4),
+                Day(item.Item4 + item.Item5))).ToArray());
 
     [Fact]
     public void The_oldest_is_settled_first_until_one_side_is_used_up() => GenItems.Sample(items =>
     {
-        var settlements = OldestFirst.Settle(items, account => account == Payable);
-        Assert.Equal(Enumerable.Range(1, settlements.Count), settlements.Select(settlement => settlement.Key));
+        var settlements = OldestFirst.Settle(items, account => account.Value == Payable);
+        Assert.Equal(Enumerable.Range(1, settlements.Count), settlements.Select(settlement => settlement.Key.Value));
         foreach (var group in items.GroupBy(item => (item.Account, item.Contact)))
         {
             var own = group.ToDictionary(item => item.Document);
@@ -36,7 +37,7 @@ public class OldestFirstTests
 
             // One side is used up, and on either side nothing is touched while something before it is open.
             var sides = group.Where(item => !item.Total.IsZero)
-                .GroupBy(item => item.Total.Sign == (group.Key.Account == Payable ? -1 : 1)).ToList();
+                .GroupBy(item => item.Total.Sign == (group.Key.Account.Value == Payable ? -1 : 1)).ToList();
             Assert.True(sides.Count < 2 || sides.Any(side => side.All(item => open[item.Document] == 0)));
             foreach (var side in sides)
             {
@@ -48,8 +49,8 @@ public class OldestFirstTests
         }
 
         Assert.All(settlements, settlement => Assert.Equal(
-            (Account: ItemOf(items, settlement.From).Account, ItemOf(items, settlement.From).Contact),
-            (ItemOf(items, settlement.To).Account, ItemOf(items, settlement.To).Contact)));
+            (Account: ItemOf(items, settlement.From.Value).Account, ItemOf(items, settlement.From.Value).Contact),
+            (ItemOf(items, settlement.To.Value).Account, ItemOf(items, settlement.To.Value).Contact)));
     });
 
     [Fact]
@@ -57,15 +58,15 @@ public class OldestFirstTests
     {
         var settlements = OldestFirst.Settle(
         [
-            new ControlItem(1, Receivable, 5, new Amount(100), Day(0), Day(60)),
-            new ControlItem(2, Receivable, 5, new Amount(40), Day(10), Day(20)),
-            new ControlItem(3, Receivable, 5, new Amount(-70), Day(30), Day(30)),
+            new ControlItem(new(1), new(Receivable), new(5), new Amount(100), Day(0), Day(60)),
+            new ControlItem(new(2), new(Receivable), new(5), new Amount(40), Day(10), Day(20)),
+            new ControlItem(new(3), new(Receivable), new(5), new Amount(-70), Day(30), Day(30)),
         ],
         _ => false);
-        Assert.Equal([(2, 3, 40L), (1, 3, 30L)], settlements.Select(s => (s.From, s.To, s.Amount.MinorUnits)));
+        Assert.Equal([(2, 3, 40L), (1, 3, 30L)], settlements.Select(s => (s.From.Value, s.To.Value, s.Amount.MinorUnits)));
     }
 
-    private static ControlItem ItemOf(ControlItem[] items, int document) => items.Single(item => item.Document == document);
+    private static ControlItem ItemOf(ControlItem[] items, int document) => items.Single(item => item.Document.Value == document);
 
     private static DateOnly Day(int day) => new DateOnly(2026, 1, 1).AddDays(day);
 }

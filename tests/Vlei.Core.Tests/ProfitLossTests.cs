@@ -84,20 +84,20 @@ public class ProfitLossTests
                 [
                     new BookDocument(
                         1, new DateOnly(2026, 3, 1),
-                        [.. lines, new Line(9, RandomBook.Bank, -new Amount(lines.Sum(l => l.Amount.MinorUnits)))])],
+                        [.. lines, new Line(9, new(RandomBook.Bank), -new Amount(lines.Sum(l => l.Amount.MinorUnits)))])],
                 []),
             new ReportRequest { Period = new OpenPeriod(null, null) }).Rows.Select(row => row.Key));
 
         Assert.Equal("net-profit", Keys());
-        Assert.Equal("income 4000 total-income net-profit", Keys(new Line(1, RandomBook.Sales, new Amount(-5))));
+        Assert.Equal("income 4000 total-income net-profit", Keys(new Line(1, new(RandomBook.Sales), new Amount(-5))));
         Assert.Equal(
             "income 900 4000 total-income cost-of-sales 5000 total-cost-of-sales gross-profit expenses 6000 6010 total-expenses net-profit",
             Keys(
-                new Line(1, RandomBook.Sales, new Amount(-5)), new Line(2, RandomBook.Fees, new Amount(-5)),
-                new Line(3, RandomBook.Cost, new Amount(2)), new Line(4, RandomBook.Fuel, new Amount(2))));
+                new Line(1, new(RandomBook.Sales), new Amount(-5)), new Line(2, new(RandomBook.Fees), new Amount(-5)),
+                new Line(3, new(RandomBook.Cost), new Amount(2)), new Line(4, new(RandomBook.Fuel), new Amount(2))));
         Assert.Equal(
             "expenses 6000 total-expenses operating-profit other-income 7000 total-other-income net-profit",
-            Keys(new Line(1, RandomBook.Rent, new Amount(5)), new Line(2, RandomBook.Interest, new Amount(-5))));
+            Keys(new Line(1, new(RandomBook.Rent), new Amount(5)), new Line(2, new(RandomBook.Interest), new Amount(-5))));
     }
 
     [Fact]
@@ -105,7 +105,7 @@ public class ProfitLossTests
     {
         var huge = new Amount(long.MaxValue / 2);
         var book = new RandomBook([.. Enumerable.Range(1, 3).Select(key => new BookDocument(
-            key, new DateOnly(2026, 3, key), [new Line(1, RandomBook.Bank, huge), new Line(2, RandomBook.Sales, -huge)]))], []);
+            key, new DateOnly(2026, 3, key), [new Line(1, new(RandomBook.Bank), huge), new Line(2, new(RandomBook.Sales), -huge)]))], []);
         var problem = Assert.Throws<ProblemException>(() => Build(
             book, new ReportRequest { Period = new OpenPeriod(new DateRange(new DateOnly(2026, 3, 1), new DateOnly(2026, 3, 3))) }));
         Assert.Equal("Profit and loss, column 1 - 3 Mar 2026: a sum is larger than 64 bits hold.", problem.Message);

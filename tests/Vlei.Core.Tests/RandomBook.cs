@@ -22,28 +22,28 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     private static readonly Account[] Chart =
     [
-        new(Bank, "1000", "Bank", AccountType.Bank, null, true),
-        new(Receivable, "1100", "Receivables", AccountType.Receivable, null, true),
-        new(Payable, "2000", "Payables", AccountType.Payable, null, true),
-        new(Tax, "2200", "Tax", AccountType.Tax, null, true, CashFlowActivity.Investing),
-        new(Sales, "4000", "Sales", AccountType.Income, null, true),
-        new(Fees, "900", "Fees", AccountType.Income, null, true),
-        new(Cost, "5000", "Cost", AccountType.CostOfSales, null, true),
-        new(Rent, "6000", "Premises", AccountType.Expense, null, true),
-        new(Fuel, "6010", "Fuel", AccountType.Expense, Rent, true),
-        new(Interest, "7000", "Interest", AccountType.OtherIncome, null, true),
-        new(Loss, "8000", "Losses", AccountType.OtherExpense, null, true),
-        new(Equity, "3000", "Capital", AccountType.Equity, null, true),
-        new(Loans, "1150", "Staff loans", AccountType.Receivable, null, true),
+        new(new(Bank), "1000", "Bank", AccountType.Bank, null, true),
+        new(new(Receivable), "1100", "Receivables", AccountType.Receivable, null, true),
+        new(new(Payable), "2000", "Payables", AccountType.Payable, null, true),
+        new(new(Tax), "2200", "Tax", AccountType.Tax, null, true, CashFlowActivity.Investing),
+        new(new(Sales), "4000", "Sales", AccountType.Income, null, true),
+        new(new(Fees), "900", "Fees", AccountType.Income, null, true),
+        new(new(Cost), "5000", "Cost", AccountType.CostOfSales, null, true),
+        new(new(Rent), "6000", "Premises", AccountType.Expense, null, true),
+        new(new(Fuel), "6010", "Fuel", AccountType.Expense, new(Rent), true),
+        new(new(Interest), "7000", "Interest", AccountType.OtherIncome, null, true),
+        new(new(Loss), "8000", "Losses", AccountType.OtherExpense, null, true),
+        new(new(Equity), "3000", "Capital", AccountType.Equity, null, true),
+        new(new(Loans), "1150", "Staff loans", AccountType.Receivable, null, true),
     ];
 
     private readonly Dictionary<AccountingBasis, List<Posting>> _postings = [];
 
-    public static string CodeOf(int account) => Chart.Single(a => a.Key == account).Code;
+    public static string CodeOf(int account) => Chart.Single(a => a.Key.Value == account).Code;
 
     public static IEnumerable<string> Codes => Chart.Select(a => a.Code);
 
-    public static int KeyOf(string code) => Chart.Single(a => a.Code == code).Key;
+    public static int KeyOf(string code) => Chart.Single(a => a.Code == code).Key.Value;
 
     private static readonly Gen<DateOnly> GenDate = Gen.Int[0, 790].Select(
         day => new DateOnly(2024, 1, 1).AddDays(day));
@@ -82,7 +82,7 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
         .. from month in Enumerable.Range(0, 26)
            from account in new[] { Sales, Cost, Rent }
            select new Budget(
-               YearMonth.Of(new DateOnly(2024, 1, 1).AddMonths(month)), account,
+               YearMonth.Of(new DateOnly(2024, 1, 1).AddMonths(month)), new(account),
                new Amount((account == Sales ? -1 : 1) * (1001 + (month * 97))), month % 3, month % 2),
     ];
 
@@ -105,9 +105,9 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
     public IReadOnlyList<ControlItem> ControlItems(DateOnly until) =>
     [
         .. from document in Documents.Where(d => d.Date <= until).OrderBy(d => d.Date).ThenBy(d => d.Key)
-           from item in document.Lines.Where(line => IsControl(line.Account)).GroupBy(line => (line.Account, line.Contact))
+           from item in document.Lines.Where(line => IsControl(line.Account.Value)).GroupBy(line => (line.Account, line.Contact))
            select new ControlItem(
-               document.Key, item.Key.Account, item.Key.Contact, new Amount(item.Sum(line => line.Amount.MinorUnits)),
+               new(document.Key), item.Key.Account, item.Key.Contact, new Amount(item.Sum(line => line.Amount.MinorUnits)),
                document.Date, DueDays.GetValueOrDefault(document.Key, document.Date), item.First().Kind),
     ];
 
@@ -119,35 +119,35 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
            where day <= until
            orderby day, settlement.Key
            select new Application(
-               settlement.Key, day, new Amount(settlement.Amount), settlement.Account,
-               settlement.From, ContactOf(settlement.From), settlement.To, ContactOf(settlement.To)),
+               new(settlement.Key), day, new Amount(settlement.Amount), new(settlement.Account),
+               new(settlement.From), new(ContactOf(settlement.From)), new(settlement.To), new(ContactOf(settlement.To))),
     ];
 
-    public (int From, int To) DocumentsOf(int settlement) =>
-        Settlements.Single(s => s.Key == settlement) is var s ? (s.From, s.To) : default;
+    public (DocumentKey From, DocumentKey To) DocumentsOf(SettlementKey settlement) =>
+        Settlements.Single(s => s.Key == settlement.Value) is var s ? (new(s.From), new(s.To)) : default;
 
     public IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(
         RecordTable table, IReadOnlyList<RecordField> fields, IReadOnlyList<int>? keys = null) =>
-        from key in table == RecordTables.Accounts ? Chart.Select(a => a.Key) : table == RecordTables.Documents
+        from key in table == RecordTables.Accounts ? Chart.Select(a => a.Key.Value) : table == RecordTables.Documents
             ? Documents.Select(d => d.Key).Order() : Named.Select(n => n.Key)
         where keys is null || keys.Contains(key)
         select (key, fields.Select(field => ValueOf(table, key, field)).ToArray());
 
-    public IEnumerable<(int Document, int Line, RecordValue[] Values)> ReadLines(
-        IReadOnlyList<RecordField> fields, IReadOnlyList<int> documents) =>
+    public IEnumerable<(DocumentKey Document, int Line, RecordValue[] Values)> ReadLines(
+        IReadOnlyList<RecordField> fields, IReadOnlyList<DocumentKey> documents) =>
         from document in Documents.OrderBy(d => d.Key)
-        where documents.Contains(document.Key)
+        where documents.Contains(new(document.Key))
         from line in document.Lines
-        select (document.Key, line.Number,
-            fields.Select(field => field.Name == "memo" && LineMemo(document.Key, line.Number) is { Length: > 0 } memo
+        select (new DocumentKey(document.Key), line.Number,
+            fields.Select(field => field.Name == "memo" && LineMemo(new(document.Key), line.Number) is { Length: > 0 } memo
             ? new RecordValue(null, memo) : default).ToArray());
 
     /// <summary>What a record has in a field, as the store would give it.</summary>
     public RecordValue ValueOf(RecordTable table, int key, RecordField field)
     {
-        var text = table == RecordTables.Accounts && Chart.Single(a => a.Key == key) is var account
+        var text = table == RecordTables.Accounts && Chart.Single(a => a.Key.Value == key) is var account
             ? field.Name switch { "code" => account.Code, "name" => account.Name, "type" => AccountTypes.NameOf(account.Type), _ => null }
-            : table == RecordTables.Documents && Document(key) is var document
+            : table == RecordTables.Documents && Document(new(key)) is var document
             ? field.Name switch
             {
                 "id" => document.Id,
@@ -170,23 +170,24 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
             }
             : null;
         var contact = table == RecordTables.Documents && field.Name == "contact"
-            ? Documents.Single(d => d.Key == key).Lines.Select(line => line.Contact).FirstOrDefault(contact => contact > 0) : 0;
+            ? Documents.Single(d => d.Key == key).Lines.Select(line => line.Contact.Value).FirstOrDefault(contact => contact > 0) : 0;
         return contact > 0 ? new RecordValue(contact)
-            : table == RecordTables.Accounts && field.Name == "parent" ? new RecordValue(Chart.Single(a => a.Key == key).ParentKey)
+            : table == RecordTables.Accounts && field.Name == "parent"
+                ? new RecordValue(Chart.Single(a => a.Key.Value == key).ParentKey?.Value)
             : new RecordValue(null, text);
     }
 
-    public string ContactAddress(int contact) => $"{contact} Quay\nReedwater";
+    public string ContactAddress(ContactKey contact) => $"{contact} Quay\nReedwater";
 
     public IReadOnlyList<IReadOnlyDictionary<string, string>> TagSets => Tagged;
 
     public IReadOnlyList<NamedRecord> Records(PostingField field) => Named;
 
-    public DocumentText Document(int key) => Documents.Single(d => d.Key == key) is var document
+    public DocumentText Document(DocumentKey key) => Documents.Single(d => d.Key == key.Value) is var document
         ? new DocumentText($"D{key}", DocumentKinds.Names[document.Lines[0].Kind - 1], document.Date, $"N{key}", $"memo {key}")
         : throw new InvalidOperationException();
 
-    public string LineMemo(int document, int line) => line == 1 ? "first" : "";
+    public string LineMemo(DocumentKey document, int line) => line == 1 ? "first" : "";
 
     public DateRange? Extent => new DateRange(
         Documents.Min(d => d.Date), Documents.Select(d => d.Date).Concat(Postings(AccountingBasis.Cash).Select(p => p.Day)).Max());
@@ -202,13 +203,13 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
             {
                 if (basis == AccountingBasis.Accrual)
                 {
-                    postings.AddRange(document.Lines.Select(line => new Posting(document.Date, document.Key, line)));
+                    postings.AddRange(document.Lines.Select(line => new Posting(document.Date, new(document.Key), line)));
                 }
                 else
                 {
                     var releases = Settlements.Where(s => s.From == document.Key || s.To == document.Key)
-                        .Select(s => new Release(s.Key, Effective(s), new Amount(s.Amount))).ToArray();
-                    cash.Add(document.Key, document.Date, document.Lines, releases, postings);
+                        .Select(s => new Release(new(s.Key), Effective(s), new Amount(s.Amount))).ToArray();
+                    cash.Add(new(document.Key), document.Date, document.Lines, releases, postings);
                 }
             }
         }
@@ -236,12 +237,12 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
     public static long Of(Posting posting, PostingField field) => field switch
     {
         PostingField.Day => posting.Day.Day,
-        PostingField.Account => posting.Line.Account,
+        PostingField.Account => posting.Line.Account.Value,
         PostingField.Amount => posting.Line.Amount.MinorUnits,
-        PostingField.Document => posting.Document,
-        PostingField.Settlement => posting.Settlement,
+        PostingField.Document => posting.Document.Value,
+        PostingField.Settlement => posting.Settlement.Value,
         PostingField.Line => posting.Line.Number,
-        PostingField.Contact => posting.Line.Contact,
+        PostingField.Contact => posting.Line.Contact.Value,
         PostingField.Item => posting.Line.Item,
         PostingField.Project => posting.Line.Project,
         PostingField.Department => posting.Line.Department,
@@ -254,21 +255,22 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     /// <summary>The balance of an account at the end of a day.</summary>
     public long Balance(AccountingBasis basis, DateOnly day, Func<int, bool> account) =>
-        Postings(basis).Where(p => p.Day <= day && account(p.Line.Account)).Sum(p => p.Line.Amount.MinorUnits);
+        Postings(basis).Where(p => p.Day <= day && account(p.Line.Account.Value)).Sum(p => p.Line.Amount.MinorUnits);
 
     public static bool IsControl(int account) => account is Receivable or Payable or Loans;
 
     /// <summary>What a document puts on a control account, and what is settled of it by the end of a day.</summary>
     public (long Total, long Settled) Control(BookDocument document, int account, DateOnly? day = null) => (
-        document.Lines.Where(line => line.Account == account).Sum(line => line.Amount.MinorUnits),
+        document.Lines.Where(line => line.Account.Value == account).Sum(line => line.Amount.MinorUnits),
         Settlements.Where(s => (s.From == document.Key || s.To == document.Key) && s.Account == account
             && (day is null || Effective(s) <= day)).Sum(s => s.Amount));
 
     /// <summary>The control accounts that a document stands on.</summary>
     public static IEnumerable<int> ControlAccounts(BookDocument document) =>
-        document.Lines.Select(line => line.Account).Where(IsControl).Distinct();
+        document.Lines.Select(line => line.Account.Value).Where(IsControl).Distinct();
 
-    public int ContactOf(int document) => Documents.First(d => d.Key == document).Lines.First(line => IsControl(line.Account)).Contact;
+    public int ContactOf(int document) =>
+        Documents.First(d => d.Key == document).Lines.First(line => IsControl(line.Account.Value)).Contact.Value;
 
     public DateOnly Effective(BookSettlement settlement)
     {
@@ -299,7 +301,7 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
                 var amount = new Amount(total > 0 ? part : -part);
                 var key = documents.Max(d => d.Key) + 1;
                 documents.Add(new BookDocument(key, document.Date.AddDays(40), [
-                    new Line(1, Bank, amount, Kind: 3), new Line(2, account, -amount, ContactOf(document.Key), Kind: 3)]));
+                    new Line(1, new(Bank), amount, Kind: 3), new Line(2, new(account), -amount, new(ContactOf(document.Key)), Kind: 3)]));
                 settlements.Add(new BookSettlement(settlements.Count + 1000, document.Key, key, account, part, null));
             }
         }
@@ -393,7 +395,7 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
         }
 
         return [.. lines.Select((line, index) => new Line(
-            index + 1, line.Account, new Amount(line.Amount), IsControl(line.Account) ? contact : 0,
+            index + 1, new(line.Account), new Amount(line.Amount), new(IsControl(line.Account) ? contact : 0),
             (int)(amount + index) % 4, (int)(amount / 5) % 4, (int)((amount / 3) + index) % 3, (shape % 8) + 1, (int)(amount + contact) % 3,
             IsControl(line.Account) ? 0 : ((index % 3) - 1) * 1_250_000, (int)(amount + index) % 3,
             (TaxPart)((int)(amount + index) % 3 == 0 ? 0 : 1 + (index % 2))))];

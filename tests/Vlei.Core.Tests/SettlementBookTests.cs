@@ -24,8 +24,8 @@ public class SettlementBookTests
             foreach (var (one, other, amount) in attempts.Where(a => a.Item1 < owed.Length && a.Item2 < paid.Length))
             {
                 var fault = book.Settle(
-                    [new ControlItem(one, Receivable, 7, new Amount(owed[one]))],
-                    [new ControlItem(100 + other, Receivable, 7, new Amount(-paid[other]))],
+                    [new ControlItem(new(one), new(Receivable), new(7), new Amount(owed[one]))],
+                    [new ControlItem(new(100 + other), new(Receivable), new(7), new Amount(-paid[other]))],
                     new Amount(amount), out var open);
                 var fits = amount <= left[one] && amount <= right[other];
                 Assert.Equal(fits ? SettlementFault.None : SettlementFault.TooLarge, fault);
@@ -84,5 +84,5 @@ public class SettlementBookTests
     }
 
     private static ControlItem Item(int document, int account, int contact, long total) =>
-        new(document, account, contact, new Amount(total));
+        new(new(document), new(account), new(contact), new Amount(total));
 }

@@ -32,20 +32,20 @@ public static class SlowModel
     {
         foreach (var document in book.Documents)
         {
-            var money = document.Lines.Where(l => l.Account == RandomBook.Bank).ToList();
+            var money = document.Lines.Where(l => l.Account.Value == RandomBook.Bank).ToList();
             BigInteger m = money.Sum(l => l.Amount.MinorUnits);
             var other = document.Lines.Except(money).Where(l => l.Amount.Sign == -m.Sign && m != 0).ToList();
             BigInteger c = other.Sum(l => l.Amount.MinorUnits), prefix = 0;
             foreach (var line in money)
             {
-                yield return new Movement(document.Date, line.Account, line.Amount.MinorUnits, document, line);
+                yield return new Movement(document.Date, line.Account.Value, line.Amount.MinorUnits, document, line);
             }
 
             foreach (var line in other)
             {
                 var (before, through) = (prefix, prefix += line.Amount.MinorUnits);
                 yield return new Movement(
-                    document.Date, line.Account, (long)(Round(through * -m, c) - Round(before * -m, c)), document, line);
+                    document.Date, line.Account.Value, (long)(Round(through * -m, c) - Round(before * -m, c)), document, line);
             }
         }
     }
@@ -63,7 +63,7 @@ public static class SlowModel
     {
         foreach (var document in book.Documents)
         {
-            var own = document.Lines.Select(l => new Movement(document.Date, l.Account, l.Amount.MinorUnits, document, l));
+            var own = document.Lines.Select(l => new Movement(document.Date, l.Account.Value, l.Amount.MinorUnits, document, l));
             foreach (var e in cash ? CashEvents(book, document) ?? own : own)
             {
                 yield return e;
@@ -90,7 +90,7 @@ public static class SlowModel
             return null;
         }
 
-        var events = byKind["money"].Select(l => new Movement(document.Date, l.Account, l.Amount.MinorUnits, document, l)).ToList();
+        var events = byKind["money"].Select(l => new Movement(document.Date, l.Account.Value, l.Amount.MinorUnits, document, l)).ToList();
         var steps = new List<(DateOnly Day, BigInteger Reached)> { (document.Date, m) };
         var reached = m;
         foreach (var s in book.Settlements.Where(s => s.From == document.Key || s.To == document.Key).OrderBy(book.Effective)
@@ -99,7 +99,7 @@ public static class SlowModel
             reached += c.Sign * s.Amount;
             steps.Add((book.Effective(s), reached));
             var control = byKind["control"].First();
-            events.Add(new Movement(book.Effective(s), control.Account, c.Sign * s.Amount, document, control));
+            events.Add(new Movement(book.Effective(s), control.Account.Value, c.Sign * s.Amount, document, control));
         }
 
         BigInteger prefix = 0;
@@ -110,7 +110,7 @@ public static class SlowModel
             foreach (var (day, s) in steps)
             {
                 var now = Round(through * s, m + c) - Round(before * s, m + c);
-                events.Add(new Movement(day, line.Account, (long)(now - given), document, line));
+                events.Add(new Movement(day, line.Account.Value, (long)(now - given), document, line));
                 given = now;
             }
 

@@ -11,7 +11,7 @@ public static class SlowReview
     private static string IdOf(BookDocument document) => $"D{document.Key}";
 
     private static int ContactOf(BookDocument document) =>
-        document.Lines.OrderBy(line => line.Number).Select(line => line.Contact).FirstOrDefault(contact => contact > 0);
+        document.Lines.OrderBy(line => line.Number).Select(line => line.Contact).FirstOrDefault(contact => !contact.IsNone).Value;
 
     private static int KindOf(BookDocument document) => document.Lines[0].Kind;
 
@@ -88,11 +88,11 @@ public static class SlowReview
     {
         foreach (var account in OfProfit)
         {
-            var sums = InOrder(book).Where(document => document.Date <= to && document.Lines.Any(line => line.Account == account))
+            var sums = InOrder(book).Where(document => document.Date <= to && document.Lines.Any(line => line.Account.Value == account))
                 .Select(
                     document =>
                         (Document: document, Sum: Math.Abs(
-                            document.Lines.Where(line => line.Account == account).Sum(line => line.Amount.MinorUnits)))).ToList();
+                            document.Lines.Where(line => line.Account.Value == account).Sum(line => line.Amount.MinorUnits)))).ToList();
             for (var place = 20; place < sums.Count; place++)
             {
                 var largest = sums.Take(place).Max(other => other.Sum);
@@ -112,7 +112,7 @@ public static class SlowReview
             var known = new List<int>();
             foreach (var document in InOrder(book).Where(document => document.Date <= to && ContactOf(document) == contact))
             {
-                var own = document.Lines.Select(line => line.Account).Where(OfProfit.Contains).Distinct().ToList();
+                var own = document.Lines.Select(line => line.Account.Value).Where(OfProfit.Contains).Distinct().ToList();
                 var before = known.Distinct().ToList();
                 if (document.Date >= from && before.Count is >= 1 and <= 3
                     && before.Exists(account => known.Count(other => other == account) >= 6))
@@ -143,9 +143,9 @@ public static class SlowReview
         from contact in new[] { 1, 2, 3 }
         let sum = book.Documents.Where(document => document.Date <= to).SelectMany(document => document.Lines)
             .Where(
-                line => line.Contact == contact
-                    && (side == "supplier" ? line.Account == RandomBook.Payable
-                        : line.Account is RandomBook.Receivable or RandomBook.Loans))
+                line => line.Contact.Value == contact
+                    && (side == "supplier" ? line.Account.Value == RandomBook.Payable
+                        : line.Account.Value is RandomBook.Receivable or RandomBook.Loans))
             .Sum(line => line.Amount.MinorUnits) * (side == "supplier" ? -1 : 1)
         where sum < 0
         select $"credit-balance/{side}/{RandomBook.Named[contact - 1].Id}";

@@ -45,13 +45,13 @@ public static class SlowTable
 
     private static Dictionary<string, object?> Row(RandomBook book, SlowModel.Movement e)
     {
-        var account = ((ILedger)book).Accounts.Single(a => a.Key == e.Account);
+        var account = ((ILedger)book).Accounts.Single(a => a.Key.Value == e.Account);
         var amount = e.Amount / 100m;
-        var text = book.Document(e.Document.Key);
+        var text = book.Document(new(e.Document.Key));
         var type = AccountTypes.NameOf(account.Type);
         var isCredit = type is "payable" or "tax" or "current-liability" or "long-term-liability" or "equity" or "retained-earnings"
             or "income" or "other-income";
-        var contact = e.Document.Lines.Select(line => line.Contact).FirstOrDefault(key => key > 0);
+        var contact = e.Document.Lines.Select(line => line.Contact).FirstOrDefault(key => !key.IsNone);
         Word Plain(string word) => new(word, word);
         Word? Named(int key) => key == 0 ? null : new Word(RandomBook.Named[key - 1].Id, RandomBook.Named[key - 1].Name);
         return new Dictionary<string, object?>
@@ -61,14 +61,14 @@ public static class SlowTable
             ["account"] = new Word(account.Code, account.Name),
             ["account.name"] = Plain(account.Name),
             ["account.type"] = Plain(type),
-            ["contact"] = Named(e.Line.Contact),
-            ["contact.email"] = e.Line.Contact is 0 or 2 ? null : Plain($"{Named(e.Line.Contact)!.Id}@example.com"),
+            ["contact"] = Named(e.Line.Contact.Value),
+            ["contact.email"] = e.Line.Contact.Value is 0 or 2 ? null : Plain($"{Named(e.Line.Contact.Value)!.Id}@example.com"),
             ["item"] = Named(e.Line.Item),
             ["kind"] = Plain(text.Kind),
             ["document"] = Plain(text.Id),
             ["document.number"] = Plain(text.Number),
             ["document.due"] = book.DueDays.TryGetValue(e.Document.Key, out var due) ? due : null,
-            ["document.contact"] = Named(contact),
+            ["document.contact"] = Named(contact.Value),
             ["memo"] = e.Line.Number == 1 ? Plain("first") : null,
             ["tag.season"] = RandomBook.Tagged[e.Line.Tags].TryGetValue("season", out var season) ? Plain(season) : null,
             ["amount"] = amount,

@@ -22,8 +22,8 @@ public class StatementTests
         ("account=4000..6005", e => e.Account is RandomBook.Sales or RandomBook.Cost or RandomBook.Rent),
         ("account=900,6000", e => e.Account is RandomBook.Fees or RandomBook.Rent or RandomBook.Fuel),
         ("account.type=income,expense", e => e.Account is RandomBook.Fees or RandomBook.Sales or RandomBook.Rent or RandomBook.Fuel),
-        ("contact=A-1,none", e => e.Line.Contact is 0 or 1),
-        ("contact.name=B..c", e => e.Line.Contact is 2 or 3),
+        ("contact=A-1,none", e => e.Line.Contact.Value is 0 or 1),
+        ("contact.name=B..c", e => e.Line.Contact.Value is 2 or 3),
         ("project=\"Birch and Co\"", e => e.Line.Project == 2),
         ("item=b-*", e => e.Line.Item is 2 or 3),
         ("item=>B-3", e => e.Line.Item == 2),
@@ -36,7 +36,7 @@ public class StatementTests
     private static readonly (string Field, Func<SlowModel.Movement, string> ValueOf)[] Spreads =
     [
         ("project", e => IdOf(e.Line.Project)), ("department", e => IdOf(e.Line.Department)), ("item", e => IdOf(e.Line.Item)),
-        ("contact", e => IdOf(e.Line.Contact)), ("tag.season", e => e.Line.Tags switch { 1 => "high", 2 => "low", _ => "none" }),
+        ("contact", e => IdOf(e.Line.Contact.Value)), ("tag.season", e => e.Line.Tags switch { 1 => "high", 2 => "low", _ => "none" }),
         ("tag.place", PlaceOf),
     ];
 
@@ -210,7 +210,8 @@ public class StatementTests
         {
             var slice = report.Columns[column].Key[7..^1];
             long Budget(int account) => book.Budgets
-                .Where(b => b.Account == account && (slice == "total" || IdOf(b.Project) == slice) && (!narrowed || b.Department == 1))
+                .Where(
+                    b => b.Account.Value == account && (slice == "total" || IdOf(b.Project) == slice) && (!narrowed || b.Department == 1))
                 .Select(b => (b, Days: b.Month.Range.Intersect(range))).Where(b => !b.Days.IsEmpty)
                 .Sum(b => SlowModel.Share(b.b.Amount.MinorUnits, b.Days.From.Day, b.Days.To.Day, b.b.Month.Range.Days));
             Assert.Equal(-Budget(RandomBook.Sales), report.Rows.Single(row => row.Key == "4000").Cells[column].Units);
@@ -288,6 +289,6 @@ public class StatementTests
     private static string IdOf(int key) => key == 0 ? "none" : RandomBook.Named[key - 1].Id;
 
     private static string PlaceOf(SlowModel.Movement e) => e.Line.Tags == 2 ? "south"
-        : e.Line.Item == 1 || e.Line.Project == 1 || e.Line.Department == 1 || e.Line.Contact == 1 ? "north"
+        : e.Line.Item == 1 || e.Line.Project == 1 || e.Line.Department == 1 || e.Line.Contact.Value == 1 ? "north"
         : "none";
 }

@@ -373,7 +373,7 @@ public sealed class TableTests
     [InlineData("kind is nil", 9, "\"null\" is missing here.")]
     public void A_mistake_in_a_predicate_is_pointed_at(string where, int place, string message)
     {
-        var book = new RandomBook([new BookDocument(1, Days.From, [new Line(1, RandomBook.Bank, Amount.Zero, Kind: 1)])], []);
+        var book = new RandomBook([new BookDocument(1, Days.From, [new Line(1, new(RandomBook.Bank), Amount.Zero, Kind: 1)])], []);
         var problem = Assert.Throws<ProblemException>(
             () => Statements.Build("postings", book, Asked(AccountingBasis.Accrual) with { Where = [where] }));
         Assert.Equal(

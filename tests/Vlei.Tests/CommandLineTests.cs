@@ -151,8 +151,8 @@ public sealed partial class CommandLineTests : IDisposable
         2, "vlei: --format does not take \"jsn\". Did you mean json?", "show", "profit-loss", "--format", "jsn")]
     [InlineData(
         2,
-        "vlei: The ending of r.pages says no format. End it in .txt, .csv, .json, .md, .html, .pdf, .xlsx, .svg or .png, or add "
-            + "--format text, csv, json, md, html, pdf, xlsx, svg or png.",
+        "vlei: The ending of r.pages says no format. End it in .txt, .csv, .json, .md, .html, .pdf, .xlsx, .ods, .svg or "
+            + ".png, or add --format text, csv, json, md, html, pdf, xlsx, ods, svg or png.",
         "show", "profit-loss", "--to", "r.pages")]
     [InlineData(73, "vlei: nowhere/r.csv cannot be written: ", "show", "profit-loss", "--to", "nowhere/r.csv")]
     [InlineData(

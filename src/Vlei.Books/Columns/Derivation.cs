@@ -85,7 +85,7 @@ internal sealed class Derivation
         var applications = new MonthBuckets<Application>(store, DerivedKind.Applications, DerivedColumns.Applications, touched ?? stale);
         foreach (var settlement in Settlements)
         {
-            if (touched?.Contains(settlement.From) != false || touched.Contains(settlement.To))
+            if (touched?.Contains(settlement.From.Value) != false || touched.Contains(settlement.To.Value))
             {
                 applications.Add(ApplicationsOf(settlement));
             }
@@ -100,10 +100,10 @@ internal sealed class Derivation
         var all = new HashSet<int>(documents);
         foreach (var settlement in Settlements)
         {
-            if (documents.Contains(settlement.From) || documents.Contains(settlement.To))
+            if (documents.Contains(settlement.From.Value) || documents.Contains(settlement.To.Value))
             {
-                all.Add(settlement.From);
-                all.Add(settlement.To);
+                all.Add(settlement.From.Value);
+                all.Add(settlement.To.Value);
             }
         }
 
@@ -112,7 +112,7 @@ internal sealed class Derivation
 
     // None where the documents have nothing in common, which the rules of settlements tell of.
     private Application[] ApplicationsOf(Settlement settlement) =>
-        ControlItems.TryGetValue(settlement.From, out var from) && ControlItems.TryGetValue(settlement.To, out var to)
+        ControlItems.TryGetValue(settlement.From.Value, out var from) && ControlItems.TryGetValue(settlement.To.Value, out var to)
         && SettlementBook.Match(from, to, out var left, out var right) == SettlementFault.None
             ? [new Application(
                 settlement.Key, settlement.Effective, settlement.Amount, left.Account, left.Document, left.Contact, right.Document,
@@ -144,7 +144,7 @@ internal sealed class Derivation
         {
             while (statement.Step())
             {
-                if (statement.Int(0) != current.Document)
+                if (statement.Int(0) != current.Document.Value)
                 {
                     Add(current, lines, cash);
                     lines.Clear();
@@ -152,7 +152,7 @@ internal sealed class Derivation
                 }
 
                 lines.Add(new Line(
-                    statement.Int(1), statement.Int(2), new Amount(statement.Number(3)), statement.Int(4),
+                    statement.Int(1), new AccountKey(statement.Int(2)), new Amount(statement.Number(3)), new ContactKey(statement.Int(4)),
                     statement.Int(5), statement.Int(6), statement.Int(7), kind,
                     _tags.KeyOf(tags, statement.IsNull(8) ? "" : statement.Text(8)), statement.Number(13), statement.Int(14),
                     statement.IsNull(14) ? TaxPart.None : statement.Bytes(15).SequenceEqual("tax"u8) ? TaxPart.Tax : TaxPart.Base));
@@ -171,7 +171,7 @@ internal sealed class Derivation
     {
         var date = _dates[row.Int(0)];
         var last = IsoText.TryDay(row.Bytes(due), out var said) ? said : row.IsNull(due + 1) ? date : date.AddDays(row.Int(due + 1));
-        return new ControlItem(row.Int(0), 0, 0, Amount.Zero, date, last);
+        return new ControlItem(new DocumentKey(row.Int(0)), default, default, Amount.Zero, date, last);
     }
 
     private void Add(ControlItem document, List<Line> lines, CashPostings cash)
@@ -196,9 +196,9 @@ internal sealed class Derivation
         var items = ControlItem.Of(lines, account => cash.ClassOf(account) == AccountClass.Control, document);
         _itemMonths!.Add(items);
         _releases.Clear();
-        if (_settlements.TryGetValue(document.Document, out var settlements))
+        if (_settlements.TryGetValue(document.Document.Value, out var settlements))
         {
-            ControlItems[document.Document] = items;
+            ControlItems[document.Document.Value] = items;
             foreach (var settlement in settlements)
             {
                 _releases.Add(new Release(settlement.Key, settlement.Effective, settlement.Amount));
@@ -236,8 +236,8 @@ internal sealed class Derivation
         while (statement.Step())
         {
             var settlement = new Settlement(
-                statement.Int(0), statement.Int(1), statement.Int(2), new Amount(statement.Number(3)),
-                EffectiveDate(
+                new SettlementKey(statement.Int(0)), new DocumentKey(statement.Int(1)), new DocumentKey(statement.Int(2)),
+                new Amount(statement.Number(3)), EffectiveDate(
                     statement.Int(1), statement.Int(2), IsoText.TryDay(statement.Bytes(4), out var date) ? date : null));
             Settlements.Add(settlement);
         }
@@ -268,8 +268,8 @@ internal sealed class Derivation
         {
             items.Add(DocumentOf(statement, 4) with
             {
-                Account = statement.Int(1),
-                Contact = statement.Int(2),
+                Account = new AccountKey(statement.Int(1)),
+                Contact = new ContactKey(statement.Int(2)),
                 Total = new Amount(statement.Number(3)),
             });
         }
@@ -277,11 +277,11 @@ internal sealed class Derivation
         return OldestFirst.Settle(items, account => types[account] == AccountType.Payable);
     }
 
-    private void AddTo(int document, Settlement settlement)
+    private void AddTo(DocumentKey document, Settlement settlement)
     {
-        if (!_settlements.TryGetValue(document, out var settlements))
+        if (!_settlements.TryGetValue(document.Value, out var settlements))
         {
-            _settlements.Add(document, settlements = new List<Settlement>(1));
+            _settlements.Add(document.Value, settlements = new List<Settlement>(1));
         }
 
         settlements.Add(settlement);

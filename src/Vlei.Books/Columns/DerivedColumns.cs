@@ -52,12 +52,12 @@ internal static class DerivedColumns
     public static DerivedColumns<Posting> Postings { get; } = new(
         [
             new("day", posting => posting.Day.Day),
-            new("account", posting => posting.Line.Account),
+            new("account", posting => posting.Line.Account.Value),
             new("amount", posting => posting.Line.Amount.MinorUnits),
-            new("document", posting => posting.Document),
-            new("settlement", posting => posting.Settlement),
+            new("document", posting => posting.Document.Value),
+            new("settlement", posting => posting.Settlement.Value),
             new("line", posting => posting.Line.Number),
-            new("contact", posting => posting.Line.Contact),
+            new("contact", posting => posting.Line.Contact.Value),
             new("item", posting => posting.Line.Item),
             new("project", posting => posting.Line.Project),
             new("department", posting => posting.Line.Department),
@@ -70,12 +70,12 @@ internal static class DerivedColumns
         posting => posting.Day,
         (first, columns, row) => new Posting(
             first.AddDays((int)columns[0][row] - 1),
-            (int)columns[3][row],
+            (DocumentKey)columns[3][row],
             new Line(
-                (int)columns[5][row], (int)columns[1][row], new Amount(columns[2][row]), (int)columns[6][row],
+                (int)columns[5][row], (AccountKey)columns[1][row], new Amount(columns[2][row]), (ContactKey)columns[6][row],
                 (int)columns[7][row], (int)columns[8][row], (int)columns[9][row], (int)columns[10][row], (int)columns[11][row],
                 columns[12][row], (int)columns[13][row], (TaxPart)columns[14][row]),
-            (int)columns[4][row]),
+            (SettlementKey)columns[4][row]),
         (left, right) =>
         {
             var order = left.Day.CompareTo(right.Day);
@@ -89,9 +89,9 @@ internal static class DerivedColumns
     public static DerivedColumns<ControlItem> Items { get; } = new(
         [
             new("day", item => item.Date.Day),
-            new("document", item => item.Document),
-            new("account", item => item.Account),
-            new("contact", item => item.Contact),
+            new("document", item => item.Document.Value),
+            new("account", item => item.Account.Value),
+            new("contact", item => item.Contact.Value),
             new("amount", item => item.Total.MinorUnits),
             new("days", item => item.Due.DayNumber - item.Date.DayNumber),
             new("kind", item => item.Kind),
@@ -101,7 +101,7 @@ internal static class DerivedColumns
         {
             var date = first.AddDays((int)columns[0][row] - 1);
             return new ControlItem(
-                (int)columns[1][row], (int)columns[2][row], (int)columns[3][row], new Amount(columns[4][row]),
+                (DocumentKey)columns[1][row], (AccountKey)columns[2][row], (ContactKey)columns[3][row], new Amount(columns[4][row]),
                 date, date.AddDays((int)columns[5][row]), (int)columns[6][row]);
         },
         (left, right) =>
@@ -117,18 +117,19 @@ internal static class DerivedColumns
     public static DerivedColumns<Application> Applications { get; } = new(
         [
             new("day", application => application.Day.Day),
-            new("settlement", application => application.Settlement),
+            new("settlement", application => application.Settlement.Value),
             new("amount", application => application.Amount.MinorUnits),
-            new("account", application => application.Account),
-            new("from", application => application.From),
-            new("from-contact", application => application.FromContact),
-            new("to", application => application.To),
-            new("to-contact", application => application.ToContact),
+            new("account", application => application.Account.Value),
+            new("from", application => application.From.Value),
+            new("from-contact", application => application.FromContact.Value),
+            new("to", application => application.To.Value),
+            new("to-contact", application => application.ToContact.Value),
         ],
         application => application.Day,
         (first, columns, row) => new Application(
-            (int)columns[1][row], first.AddDays((int)columns[0][row] - 1), new Amount(columns[2][row]), (int)columns[3][row],
-            (int)columns[4][row], (int)columns[5][row], (int)columns[6][row], (int)columns[7][row]),
+            (SettlementKey)columns[1][row], first.AddDays((int)columns[0][row] - 1), new Amount(columns[2][row]),
+            (AccountKey)columns[3][row], (DocumentKey)columns[4][row], (ContactKey)columns[5][row], (DocumentKey)columns[6][row],
+            (ContactKey)columns[7][row]),
         (left, right) =>
         {
             var order = left.Day.CompareTo(right.Day);

@@ -220,9 +220,9 @@ internal sealed class DerivedStore(Database database, string written = "") : IDi
         var byAccount = new SortedDictionary<int, (Amount Debit, Amount Credit)>();
         foreach (ref readonly var posting in postings)
         {
-            var (debit, credit) = byAccount.GetValueOrDefault(posting.Line.Account);
+            var (debit, credit) = byAccount.GetValueOrDefault(posting.Line.Account.Value);
             var amount = posting.Line.Amount;
-            byAccount[posting.Line.Account] = amount.Sign > 0 ? (debit + amount, credit) : (debit, credit - amount);
+            byAccount[posting.Line.Account.Value] = amount.Sign > 0 ? (debit + amount, credit) : (debit, credit - amount);
         }
 
         var bytes = new byte[byAccount.Count * SumBytes];
@@ -250,7 +250,7 @@ internal sealed class DerivedStore(Database database, string written = "") : IDi
         {
             var place = bytes[(index * SumBytes)..];
             sums[index] = new AccountSum(
-                BinaryPrimitives.ReadInt32LittleEndian(place),
+                new AccountKey(BinaryPrimitives.ReadInt32LittleEndian(place)),
                 new Amount(BinaryPrimitives.ReadInt64LittleEndian(place[sizeof(int)..])),
                 new Amount(BinaryPrimitives.ReadInt64LittleEndian(place[(sizeof(int) + sizeof(long))..])));
         }

@@ -41,11 +41,11 @@ internal static class AccountRules
         }
 
         void Complain(Account account, string field, string message) => errors.Add(
-            RecordTables.Accounts.FileName, fileLines.GetValueOrDefault(account.Key, 1),
+            RecordTables.Accounts.FileName, fileLines.GetValueOrDefault(account.Key.Value, 1),
             RecordTables.Accounts.IndexOf(field) + 1, $"code \"{account.Code}\": {message}");
     }
 
-    private static bool IsInCircle(Account account, Dictionary<int, Account> byKey)
+    private static bool IsInCircle(Account account, Dictionary<AccountKey, Account> byKey)
     {
         var above = account;
         for (var steps = 0; steps <= byKey.Count; steps++)

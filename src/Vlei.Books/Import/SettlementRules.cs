@@ -15,8 +15,8 @@ internal static class SettlementRules
         var book = new SettlementBook();
         foreach (var settlement in derivation.Settlements)
         {
-            if (!derivation.ControlItems.TryGetValue(settlement.From, out var from)
-                || !derivation.ControlItems.TryGetValue(settlement.To, out var to))
+            if (!derivation.ControlItems.TryGetValue(settlement.From.Value, out var from)
+                || !derivation.ControlItems.TryGetValue(settlement.To.Value, out var to))
             {
                 continue;
             }
@@ -27,7 +27,7 @@ internal static class SettlementRules
                 continue;
             }
 
-            var (left, right) = (ids.IdOf(settlement.From), ids.IdOf(settlement.To));
+            var (left, right) = (ids.IdOf(settlement.From.Value), ids.IdOf(settlement.To.Value));
             var message = fault switch
             {
                 SettlementFault.NoCommonAccount =>
@@ -37,15 +37,15 @@ internal static class SettlementRules
                 SettlementFault.NoCommonContact => $"\"{left}\" and \"{right}\" have no contact in common on their account.",
                 _ => $"\"{left}\" and \"{right}\" are settled by {Text(settlement.Amount)}, but only {Text(open)} is open.",
             };
-            if (imported?.FileLines.TryGetValue(settlement.Key, out var line) == true)
+            if (imported?.FileLines.TryGetValue(settlement.Key.Value, out var line) == true)
             {
                 errors.Add(RecordTables.Settlements.FileName, line, 1, message);
             }
             else
             {
-                var document = documents?.IsInSet(settlement.From) == true ? settlement.From : settlement.To;
+                var document = documents?.IsInSet(settlement.From.Value) == true ? settlement.From : settlement.To;
                 errors.Add(
-                    RecordTables.Documents.FileName, Math.Max(1, documents?.FileLine(document) ?? 1), 1,
+                    RecordTables.Documents.FileName, Math.Max(1, documents?.FileLine(document.Value) ?? 1), 1,
                     $"an earlier settlement no longer fits: {message}");
             }
         }

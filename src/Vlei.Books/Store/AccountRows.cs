@@ -15,8 +15,8 @@ internal static class AccountRows
         while (statement.Step())
         {
             accounts.Add(new Account(
-                statement.Int(0), statement.Text(1), statement.Text(2), TypeOf(statement.Text(3)),
-                statement.IsNull(4) ? null : statement.Int(4), statement.Number(5) != 0,
+                new AccountKey(statement.Int(0)), statement.Text(1), statement.Text(2), TypeOf(statement.Text(3)),
+                statement.IsNull(4) ? null : new AccountKey(statement.Int(4)), statement.Number(5) != 0,
                 statement.IsNull(6) ? null : ActivityOf(statement.Text(6)))
             {
                 Tags = TagRows.Parse(statement.Text(7)),

@@ -32,21 +32,21 @@ internal static class RecordRows
     }
 
     /// <summary>Fields of the lines of documents.</summary>
-    public static IEnumerable<(int Document, int Line, RecordValue[] Values)> ReadLines(
-        Database database, Standing standing, IReadOnlyList<RecordField> fields, IReadOnlyList<int> documents)
+    public static IEnumerable<(DocumentKey Document, int Line, RecordValue[] Values)> ReadLines(
+        Database database, Standing standing, IReadOnlyList<RecordField> fields, IReadOnlyList<DocumentKey> documents)
     {
         var columns = string.Concat(fields.Select(field => $", l.{Schema.Quoted(field.Name)}"));
         using var statement = database.Prepare(
             $"SELECT d.key, l.line{columns} FROM documents d JOIN lines l ON l.document = d.key AND l.added = d.added "
             + $"WHERE d.key BETWEEN ? AND ? AND {standing.Of("d")} ORDER BY d.key");
-        foreach (var (first, last, wanted) in Stretches(documents))
+        foreach (var (first, last, wanted) in Stretches([.. documents.Select(document => document.Value)]))
         {
             statement.Bind(1, first).Bind(2, last);
             while (statement.Step())
             {
                 if (wanted?.Contains(statement.Int(0)) != false)
                 {
-                    yield return (statement.Int(0), statement.Int(1), ValuesOf(statement, fields, 2));
+                    yield return (new DocumentKey(statement.Int(0)), statement.Int(1), ValuesOf(statement, fields, 2));
                 }
             }
         }

@@ -11,11 +11,11 @@ namespace Vlei.Core.Basis;
 /// <remarks>
 /// One instance serves many documents, one after another, and keeps its working arrays between them.
 /// </remarks>
-public sealed class CashPostings(IReadOnlyDictionary<int, AccountClass> classes)
+public sealed class CashPostings(IReadOnlyDictionary<AccountKey, AccountClass> classes)
 {
     private readonly AccountClass[] _classes = [.. Enumerable
-        .Range(0, classes.Count == 0 ? 1 : classes.Keys.Max() + 1)
-        .Select(key => classes.GetValueOrDefault(key))];
+        .Range(0, classes.Count == 0 ? 1 : classes.Keys.Max(key => key.Value) + 1)
+        .Select(key => classes.GetValueOrDefault(new AccountKey(key)))];
 
     private Amount[] _parts = [];
     private Amount[] _before = [];
@@ -23,7 +23,7 @@ public sealed class CashPostings(IReadOnlyDictionary<int, AccountClass> classes)
     private long[] _quantities = [];
 
     /// <summary>What a line on the account does to the cash basis.</summary>
-    public AccountClass ClassOf(int account) => _classes[account];
+    public AccountClass ClassOf(AccountKey account) => _classes[account.Value];
 
     /// <summary>
     /// Adds to <paramref name="postings"/> what the document posts on the cash basis, in the order of release.
@@ -35,7 +35,7 @@ public sealed class CashPostings(IReadOnlyDictionary<int, AccountClass> classes)
     /// <param name="releases">Its settlements, in any order.</param>
     /// <param name="postings">Where the postings go.</param>
     public void Add(
-        int document, DateOnly date, ReadOnlySpan<Line> lines, ReadOnlySpan<Release> releases, List<Posting> postings)
+        DocumentKey document, DateOnly date, ReadOnlySpan<Line> lines, ReadOnlySpan<Release> releases, List<Posting> postings)
     {
         if (!IsDeferred(lines, out var money, out var control, out var controlLine))
         {
@@ -52,7 +52,7 @@ public sealed class CashPostings(IReadOnlyDictionary<int, AccountClass> classes)
         var reached = money;
         if (!reached.IsZero)
         {
-            Release(document, date, 0, lines, reached, whole, waiting, postings);
+            Release(document, date, default, lines, reached, whole, waiting, postings);
         }
 
         var inOrder = releases.ToArray();
@@ -78,7 +78,7 @@ public sealed class CashPostings(IReadOnlyDictionary<int, AccountClass> classes)
         for (var index = 0; index < lines.Length; index++)
         {
             ref readonly var line = ref lines[index];
-            switch (_classes[line.Account])
+            switch (_classes[line.Account.Value])
             {
                 case AccountClass.Money:
                     hasMoney = true;
@@ -104,7 +104,7 @@ public sealed class CashPostings(IReadOnlyDictionary<int, AccountClass> classes)
     }
 
     // The money lines count at once; the others are what is given away later. Returns how many those are.
-    private int Begin(int document, DateOnly date, ReadOnlySpan<Line> lines, List<Posting> postings)
+    private int Begin(DocumentKey document, DateOnly date, ReadOnlySpan<Line> lines, List<Posting> postings)
     {
         if (_parts.Length < lines.Length)
         {
@@ -117,11 +117,11 @@ public sealed class CashPostings(IReadOnlyDictionary<int, AccountClass> classes)
         var waiting = 0;
         foreach (var line in lines)
         {
-            if (_classes[line.Account] == AccountClass.Money)
+            if (_classes[line.Account.Value] == AccountClass.Money)
             {
                 postings.Add(new Posting(date, document, line));
             }
-            else if (_classes[line.Account] == AccountClass.Other)
+            else if (_classes[line.Account.Value] == AccountClass.Other)
             {
                 _before[waiting] = Amount.Zero;
                 _quantities[waiting] = 0;
@@ -133,14 +133,14 @@ public sealed class CashPostings(IReadOnlyDictionary<int, AccountClass> classes)
     }
 
     private void Release(
-        int document, DateOnly day, int settlement, ReadOnlySpan<Line> lines, Amount reached, Amount whole, int waiting,
+        DocumentKey document, DateOnly day, SettlementKey settlement, ReadOnlySpan<Line> lines, Amount reached, Amount whole, int waiting,
         List<Posting> postings)
     {
         Cutting.Cut(_parts.AsSpan(0, waiting), reached, whole, _after);
         var part = 0;
         foreach (var line in lines)
         {
-            if (_classes[line.Account] != AccountClass.Other)
+            if (_classes[line.Account.Value] != AccountClass.Other)
             {
                 continue;
             }

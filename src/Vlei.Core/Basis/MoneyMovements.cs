@@ -40,10 +40,10 @@ public static class MoneyMovements
 
     private static bool[] MoneyAccounts(ILedger ledger)
     {
-        var isMoney = new bool[ledger.Accounts.Select(account => account.Key).DefaultIfEmpty(0).Max() + 1];
+        var isMoney = new bool[ledger.Accounts.Select(account => account.Key.Value).DefaultIfEmpty(0).Max() + 1];
         foreach (var account in ledger.Accounts)
         {
-            isMoney[account.Key] = AccountTypes.ClassOf(account.Type) == AccountClass.Money;
+            isMoney[account.Key.Value] = AccountTypes.ClassOf(account.Type) == AccountClass.Money;
         }
 
         return isMoney;

@@ -26,13 +26,13 @@ public sealed class FigureSums
     private FigureSums(ILedger ledger, Selection filter, BoundField? slicedBy)
     {
         (_ledger, _filter, _slicedBy) = (ledger, filter, slicedBy);
-        _accounts = ledger.Accounts.Select(account => account.Key).DefaultIfEmpty(0).Max() + 1;
+        _accounts = ledger.Accounts.Select(account => account.Key.Value).DefaultIfEmpty(0).Max() + 1;
         if (filter.IsOfAccounts && !filter.IsEverything)
         {
             _takenAccounts = new bool[_accounts];
             foreach (var (account, isTaken) in ledger.Accounts.Zip(filter.TakenOf(ledger.Accounts)))
             {
-                _takenAccounts[account.Key] = isTaken;
+                _takenAccounts[account.Key.Value] = isTaken;
             }
         }
     }
@@ -58,15 +58,15 @@ public sealed class FigureSums
     }
 
     /// <summary>What is posted to the account; debit positive.</summary>
-    public Amount Net(Figure figure, int account) => Debit(figure, account) - Credit(figure, account);
+    public Amount Net(Figure figure, AccountKey account) => Debit(figure, account) - Credit(figure, account);
 
     /// <summary>The debits of the account; positive.</summary>
-    public Amount Debit(Figure figure, int account) =>
-        _sums.TryGetValue(figure, out var sums) ? new Amount(sums.Debits[account]) : Amount.Zero;
+    public Amount Debit(Figure figure, AccountKey account) =>
+        _sums.TryGetValue(figure, out var sums) ? new Amount(sums.Debits[account.Value]) : Amount.Zero;
 
     /// <summary>The credits of the account; positive.</summary>
-    public Amount Credit(Figure figure, int account) =>
-        _sums.TryGetValue(figure, out var sums) ? new Amount(sums.Credits[account]) : Amount.Zero;
+    public Amount Credit(Figure figure, AccountKey account) =>
+        _sums.TryGetValue(figure, out var sums) ? new Amount(sums.Credits[account.Value]) : Amount.Zero;
 
     private void Add(PostingSource source, List<IGrouping<DateRange, Figure>> ranges)
     {
@@ -114,12 +114,12 @@ public sealed class FigureSums
         var (debits, credits) = SumsOf(figure);
         foreach (var (account, debit, credit) in monthSums)
         {
-            if (_takenAccounts is null || _takenAccounts[account])
+            if (_takenAccounts is null || _takenAccounts[account.Value])
             {
                 checked
                 {
-                    debits[account] += debit.MinorUnits;
-                    credits[account] += credit.MinorUnits;
+                    debits[account.Value] += debit.MinorUnits;
+                    credits[account.Value] += credit.MinorUnits;
                 }
             }
         }

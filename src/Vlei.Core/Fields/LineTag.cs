@@ -35,7 +35,7 @@ internal sealed class LineTag
             [
                 Source(PostingField.Tags, ledger.TagSets.Select((tags, key) => (key, tags))),
                 .. Tagged.Select(column => Source(column, ledger.Records(column).Select(record => (record.Key, record.Tags)))),
-                Source(PostingField.Account, ledger.Accounts.Select(account => (account.Key, account.Tags))),
+                Source(PostingField.Account, ledger.Accounts.Select(account => (account.Key.Value, account.Tags))),
             ];
         _sources = [.. sources.Where(source => source == sources[^1] || source.Places.Any(place => place != 0))];
 

@@ -26,5 +26,5 @@ public static class PostingColumns
 
     /// <summary>Accounts as rows that have nothing but an account.</summary>
     public static RowBlock BlockOf(IReadOnlyList<Account> accounts) => new(accounts.Count, name =>
-        name == Account ? [.. accounts.Select(account => (long)account.Key)] : new long[accounts.Count]);
+        name == Account ? [.. accounts.Select(account => (long)account.Key.Value)] : new long[accounts.Count]);
 }

@@ -73,7 +73,7 @@ public static class Postings
         return new PostingMonth(rows.Count, fields.Select(field => (field, rows.Select(row => field switch
         {
             PostingField.Day => row.Day,
-            PostingField.Account => row.Budget.Account,
+            PostingField.Account => row.Budget.Account.Value,
             PostingField.Amount => row.Amount,
             PostingField.Document => row.Place,
             PostingField.Project => row.Budget.Project,

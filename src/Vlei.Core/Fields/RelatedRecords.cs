@@ -40,14 +40,15 @@ internal sealed class RelatedRecords(ILedger ledger)
     public FieldCells OfLines(RowSet rows, RecordField field)
     {
         var (documents, lines) = (rows.Column("document"), rows.Column("line"));
-        var found = rows.Once((this, _ofLines), () => ledger.ReadLines(_ofLines, KeysOf(documents))
+        var found = rows.Once((this, _ofLines), () => ledger.ReadLines(_ofLines, [.. KeysOf(documents).Select(key => new DocumentKey(key))])
             .ToDictionary(line => (line.Document, line.Line), line => line.Values));
         var place = _ofLines.IndexOf(field);
         return CellsOf(
             field,
             [
                 .. documents.Select(
-                    (document, row) => found.TryGetValue(((int)document, (int)lines[row]), out var values) ? values[place] : default)]);
+                    (document, row) => found.TryGetValue(((DocumentKey)document, (int)lines[row]), out var values) ? values[place]
+                        : default)]);
     }
 
     /// <summary>What the records of a table have in a field, by key.</summary>
@@ -101,7 +102,7 @@ internal sealed class RelatedRecords(ILedger ledger)
         }
 
         var pool = new WordPool(["", .. field.Choices]);
-        var activities = ledger.Accounts.ToDictionary(account => (long)account.Key, account => (long)account.Activity + 1);
+        var activities = ledger.Accounts.ToDictionary(account => (long)account.Key.Value, account => (long)account.Activity + 1);
         return keys => new FieldCells([.. keys.Select(key => activities.GetValueOrDefault(key))], pool);
     }
 
@@ -118,7 +119,7 @@ internal sealed class RelatedRecords(ILedger ledger)
         var keys = Enumerable.Range(0, ids.Numbers.Length).ToList();
         var shared = keys.GroupBy(key => TextOf(names, key)).Where(group => group.Count() > 1).Select(group => group.Key).ToHashSet();
         var parents = table == RecordTables.Accounts
-            ? ledger.Accounts.ToDictionary(account => account.Key, account => account.ParentKey ?? 0) : null;
+            ? ledger.Accounts.ToDictionary(account => account.Key.Value, account => account.ParentKey?.Value ?? 0) : null;
 
         return new WordPool(
             [.. keys.Select(key => key == 0 ? "" : table.Id == "code" ? $"{TextOf(ids, key)} {TextOf(names, key)}"

@@ -9,7 +9,7 @@ namespace Vlei.Core.Ledger;
 /// <param name="Active">Whether it is still used.</param>
 /// <param name="CashFlow">Where the cash flow statement shows its changes, where the records say so.</param>
 public sealed record Account(
-    int Key, string Code, string Name, AccountType Type, int? ParentKey, bool Active, CashFlowActivity? CashFlow = null)
+    AccountKey Key, string Code, string Name, AccountType Type, AccountKey? ParentKey, bool Active, CashFlowActivity? CashFlow = null)
 {
     /// <summary>What it is tagged with, by the name of the tag.</summary>
     public IReadOnlyDictionary<string, string> Tags { get; init; } = NoTags;

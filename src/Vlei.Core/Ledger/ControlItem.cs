@@ -11,7 +11,8 @@ namespace Vlei.Core.Ledger;
 /// <param name="Due">The day by which it should be settled; its date where nothing else is said.</param>
 /// <param name="Kind">The number of the document's kind.</param>
 public readonly record struct ControlItem(
-    int Document, int Account, int Contact, Amount Total, DateOnly Date = default, DateOnly Due = default, int Kind = 0)
+    DocumentKey Document, AccountKey Account, ContactKey Contact, Amount Total, DateOnly Date = default, DateOnly Due = default,
+    int Kind = 0)
 {
     /// <summary>
     /// The items of a document, one for each control account and contact that it has lines for. Throws
@@ -20,7 +21,7 @@ public readonly record struct ControlItem(
     /// <param name="lines">The document's lines.</param>
     /// <param name="isControl">Whether an account is a control account, by its key.</param>
     /// <param name="document">What all its items have in common; account, contact and total are not looked at.</param>
-    public static List<ControlItem> Of(IReadOnlyList<Line> lines, Func<int, bool> isControl, ControlItem document)
+    public static List<ControlItem> Of(IReadOnlyList<Line> lines, Func<AccountKey, bool> isControl, ControlItem document)
     {
         var items = new List<ControlItem>(1);
         foreach (var line in lines)
@@ -55,4 +56,5 @@ public readonly record struct ControlItem(
 /// <param name="To">The key of the other document.</param>
 /// <param name="ToContact">The contact that it has there.</param>
 public readonly record struct Application(
-    int Settlement, DateOnly Day, Amount Amount, int Account, int From, int FromContact, int To, int ToContact);
+    SettlementKey Settlement, DateOnly Day, Amount Amount, AccountKey Account, DocumentKey From, ContactKey FromContact, DocumentKey To,
+    ContactKey ToContact);

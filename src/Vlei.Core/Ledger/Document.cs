@@ -16,7 +16,7 @@ namespace Vlei.Core.Ledger;
 /// <param name="TaxCode">The key of its tax code, 0 for none.</param>
 /// <param name="TaxPart">What it is to that tax.</param>
 public readonly record struct Line(
-    int Number, int Account, Amount Amount, int Contact = 0, int Item = 0, int Project = 0, int Department = 0,
+    int Number, AccountKey Account, Amount Amount, ContactKey Contact = default, int Item = 0, int Project = 0, int Department = 0,
     int Kind = 0, int Tags = 0, long Quantity = 0, int TaxCode = 0, TaxPart TaxPart = TaxPart.None);
 
 /// <summary>What a line is to the tax of its code.</summary>
@@ -36,11 +36,11 @@ public enum TaxPart
 /// <param name="Key">The key of the settlement; the order of keys is the order of the records.</param>
 /// <param name="Effective">The day it takes effect: the latest of its own date and both documents' dates.</param>
 /// <param name="Amount">What is settled; positive.</param>
-public readonly record struct Release(int Key, DateOnly Effective, Amount Amount);
+public readonly record struct Release(SettlementKey Key, DateOnly Effective, Amount Amount);
 
 /// <summary>One posting on one account on one day, on either basis.</summary>
 /// <param name="Day">The day it counts.</param>
 /// <param name="Document">The key of the document behind it.</param>
 /// <param name="Line">The line behind it: account, contact, item and the rest. Its amount is what is posted.</param>
 /// <param name="Settlement">On the cash basis, the settlement that released it; 0 for none.</param>
-public readonly record struct Posting(DateOnly Day, int Document, Line Line, int Settlement = 0);
+public readonly record struct Posting(DateOnly Day, DocumentKey Document, Line Line, SettlementKey Settlement = default);

@@ -7,7 +7,7 @@ namespace Vlei.Core.Ledger;
 /// <param name="Account">The key of the account.</param>
 /// <param name="Debit">The sum of its debits; positive.</param>
 /// <param name="Credit">The sum of its credits; positive.</param>
-public readonly record struct AccountSum(int Account, Amount Debit, Amount Credit);
+public readonly record struct AccountSum(AccountKey Account, Amount Debit, Amount Credit);
 
 /// <summary>
 /// The records of a book as the computation reads them, all as of one moment: what an import changes meanwhile is not
@@ -43,10 +43,10 @@ public interface ILedger
     IReadOnlyList<NamedRecord> Records(PostingField field);
 
     /// <summary>What is shown of a document.</summary>
-    DocumentText Document(int key);
+    DocumentText Document(DocumentKey key);
 
     /// <summary>The note of a line; empty for none.</summary>
-    string LineMemo(int document, int line);
+    string LineMemo(DocumentKey document, int line);
 
     /// <summary>Some fields of the records of a table, by key; a record that is not there any more is left out.</summary>
     /// <param name="table">A table whose records have ids.</param>
@@ -58,11 +58,11 @@ public interface ILedger
     /// <summary>Some fields of the lines of documents, by document.</summary>
     /// <param name="fields">The fields of <see cref="RecordTables.Lines"/> that are wanted.</param>
     /// <param name="documents">The keys of the documents, ascending.</param>
-    IEnumerable<(int Document, int Line, RecordValue[] Values)> ReadLines(
-        IReadOnlyList<RecordField> fields, IReadOnlyList<int> documents);
+    IEnumerable<(DocumentKey Document, int Line, RecordValue[] Values)> ReadLines(
+        IReadOnlyList<RecordField> fields, IReadOnlyList<DocumentKey> documents);
 
     /// <summary>Where a contact is, in one or several lines; empty where it is not known.</summary>
-    string ContactAddress(int contact);
+    string ContactAddress(ContactKey contact);
 
     /// <summary>What documents dated up to a day put on control accounts, by date and document.</summary>
     IReadOnlyList<ControlItem> ControlItems(DateOnly until);
@@ -71,7 +71,7 @@ public interface ILedger
     IReadOnlyList<Application> Applications(DateOnly until);
 
     /// <summary>The two documents that a settlement joins.</summary>
-    (int From, int To) DocumentsOf(int settlement);
+    (DocumentKey From, DocumentKey To) DocumentsOf(SettlementKey settlement);
 
     /// <summary>Whether the records have no settlements, and those that there are were computed.</summary>
     bool HasComputedSettlements { get; }

@@ -26,7 +26,7 @@ public sealed record DocumentText(string Id, string Kind, DateOnly Date, string 
 /// <param name="To">The key of the other.</param>
 /// <param name="Amount">How much; positive.</param>
 /// <param name="Effective">The day that it takes effect: the latest of its own date and both documents' dates.</param>
-public readonly record struct Settlement(int Key, int From, int To, Money.Amount Amount, DateOnly Effective);
+public readonly record struct Settlement(SettlementKey Key, DocumentKey From, DocumentKey To, Money.Amount Amount, DateOnly Effective);
 
 /// <summary>What was planned for an account and a month.</summary>
 /// <param name="Month">The month.</param>
@@ -34,4 +34,4 @@ public readonly record struct Settlement(int Key, int From, int To, Money.Amount
 /// <param name="Amount">Debit positive.</param>
 /// <param name="Project">The key of the project, 0 for none.</param>
 /// <param name="Department">The key of the department, 0 for none.</param>
-public sealed record Budget(Calendar.YearMonth Month, int Account, Money.Amount Amount, int Project, int Department);
+public sealed record Budget(Calendar.YearMonth Month, AccountKey Account, Money.Amount Amount, int Project, int Department);

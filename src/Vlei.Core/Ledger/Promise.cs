@@ -16,7 +16,8 @@ namespace Vlei.Core.Ledger;
 /// <param name="Withdrawn">The day that it was taken back; nothing where it stands.</param>
 /// <param name="Note">What was said; empty for nothing.</param>
 public sealed record Promise(
-    int Number, bool IsDispute, int Document, Amount Amount, DateOnly? By, Amount Open, DateOnly Noted, DateOnly? Withdrawn, string Note)
+    int Number, bool IsDispute, DocumentKey Document, Amount Amount, DateOnly? By, Amount Open, DateOnly Noted, DateOnly? Withdrawn,
+    string Note)
 {
     /// <summary>Whether it is known and stands at the end of a day.</summary>
     public bool StandsAt(DateOnly day) => Noted <= day && !(Withdrawn <= day);

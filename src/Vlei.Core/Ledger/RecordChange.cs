@@ -51,7 +51,7 @@ public sealed record RecordChange(
 /// <param name="At">When it was run.</param>
 /// <param name="By">Who ran it.</param>
 public sealed record DocumentVersion(
-    int Document, string Id, int Kind, DateOnly Date, Amount Total, ChangeKind Change, long Revision, DateTimeOffset At, string By);
+    DocumentKey Document, string Id, int Kind, DateOnly Date, Amount Total, ChangeKind Change, long Revision, DateTimeOffset At, string By);
 
 /// <summary>A period that was reported, and is not expected to change.</summary>
 /// <param name="Days">Its days.</param>

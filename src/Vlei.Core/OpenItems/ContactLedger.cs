@@ -96,7 +96,7 @@ internal sealed class ContactLedger
     /// Adds one contact alone, so that what is left at the end is what is open: what others paid for it, or it for others, is a
     /// row of its own. Gives the balance at the end.
     /// </summary>
-    public Amount AddAlone(string id, int contact, IReadOnlyList<int> items, Caption opening, Caption elsewhere, Caption closing)
+    public Amount AddAlone(string id, ContactKey contact, IReadOnlyList<int> items, Caption opening, Caption elsewhere, Caption closing)
     {
         _elsewhere = items.SelectMany(item => _history.AppliedTo(item).Where(applied => _history[applied.With].Contact != contact)
                 .Select(applied => _history.OriginOf(applied.With, null) with

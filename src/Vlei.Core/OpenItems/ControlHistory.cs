@@ -38,7 +38,7 @@ public sealed class ControlHistory
             if (accounts.Contains(item.Account))
             {
                 items[count++] = item;
-                last = Math.Max(last, item.Document);
+                last = Math.Max(last, item.Document.Value);
             }
         }
 
@@ -48,7 +48,7 @@ public sealed class ControlHistory
         for (var place = _items.Length - 1; place >= 0; place--)
         {
             _items[place] = _items[place] with { Total = Natural(_items[place].Total) };
-            (_nextOf[place], _firstOf[_items[place].Document]) = (_firstOf[_items[place].Document], place);
+            (_nextOf[place], _firstOf[_items[place].Document.Value]) = (_firstOf[_items[place].Document.Value], place);
         }
 
         foreach (var application in ledger.Applications(until).Where(application => accounts.Contains(application.Account)))
@@ -149,8 +149,8 @@ public sealed class ControlHistory
         return filter.Columns.All(known.Contains)
             ? filter.TakenOf(new PostingMonth(_items.Length,
             [
-                (PostingField.Account, [.. _items.Select(item => (long)item.Account)]),
-                (PostingField.Contact, [.. _items.Select(item => (long)item.Contact)]),
+                (PostingField.Account, [.. _items.Select(item => (long)item.Account.Value)]),
+                (PostingField.Contact, [.. _items.Select(item => (long)item.Contact.Value)]),
                 (PostingField.Kind, [.. _items.Select(item => (long)item.Kind)]),
             ]))
             : TakenByPostings(filter);
@@ -160,7 +160,7 @@ public sealed class ControlHistory
     private bool[] TakenByPostings(Selection filter)
     {
         var taken = new bool[_items.Length];
-        var accounts = Accounts.Select(account => (long)account.Key).ToHashSet();
+        var accounts = Accounts.Select(account => (long)account.Key.Value).ToHashSet();
         PostingField[] fields = [PostingField.Account, PostingField.Document, PostingField.Contact, .. filter.Columns];
         foreach (var (month, _) in _ledger.MonthSums(AccountingBasis.Accrual, new DateRange(DateOnly.MinValue, Until)))
         {
@@ -170,8 +170,8 @@ public sealed class ControlHistory
             {
                 if (mask[posting] && accounts.Contains(postings[PostingField.Account][posting])
                     && PlaceOf(
-                        (int)postings[PostingField.Document][posting], (int)postings[PostingField.Account][posting],
-                        (int)postings[PostingField.Contact][posting]) is >= 0 and var place)
+                        (DocumentKey)postings[PostingField.Document][posting], (AccountKey)postings[PostingField.Account][posting],
+                        (ContactKey)postings[PostingField.Contact][posting]) is >= 0 and var place)
                 {
                     taken[place] = true;
                 }
@@ -181,9 +181,9 @@ public sealed class ControlHistory
         return taken;
     }
 
-    private int PlaceOf(int document, int account, int contact)
+    private int PlaceOf(DocumentKey document, AccountKey account, ContactKey contact)
     {
-        var place = document < _firstOf.Length ? _firstOf[document] : -1;
+        var place = document.Value < _firstOf.Length ? _firstOf[document.Value] : -1;
         while (place >= 0 && (_items[place].Account != account || _items[place].Contact != contact))
         {
             place = _nextOf[place];

@@ -18,5 +18,5 @@ internal sealed class DocumentRows(ILedger ledger)
     /// <summary>The name of its contact; empty for none.</summary>
     public string ContactName(ControlItem item) => Contact(item)?.Name ?? "";
 
-    private NamedRecord? Contact(ControlItem item) => _contacts.Value.GetValueOrDefault(item.Contact);
+    private NamedRecord? Contact(ControlItem item) => _contacts.Value.GetValueOrDefault(item.Contact.Value);
 }

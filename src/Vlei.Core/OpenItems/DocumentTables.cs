@@ -52,11 +52,13 @@ public static class DocumentTables
 
     private static readonly FieldList<OpenBlock> OfOpenItems = new()
     {
-        { TableField.Reference("document", RecordTables.Documents, "The document"), (rows, _) => rows.Each(item => item.Document) },
+        { TableField.Reference("document", RecordTables.Documents, "The document"), (rows, _) => rows.Each(item => item.Document.Value) },
         { new("side", FieldType.Choice, "Whether it is receivable or payable") { Words = Sides },
             (rows, _) => rows.Each(_ => rows.History.Type == AccountType.Receivable ? 1 : 2) },
-        { TableField.Reference("account", RecordTables.Accounts, "The control account"), (rows, _) => rows.Each(item => item.Account) },
-        { TableField.Reference("contact", RecordTables.Contacts, "Whom it is with there"), (rows, _) => rows.Each(item => item.Contact) },
+        { TableField.Reference("account", RecordTables.Accounts, "The control account"),
+            (rows, _) => rows.Each(item => item.Account.Value) },
+        { TableField.Reference("contact", RecordTables.Contacts, "Whom it is with there"),
+            (rows, _) => rows.Each(item => item.Contact.Value) },
         { new("date", FieldType.Date, "Its date"), (rows, _) => rows.Each(item => item.Date.DayNumber) },
         { new("due", FieldType.Date, "The day by which it should be settled"), (rows, _) => rows.Each(item => item.Due.DayNumber) },
         { TableField.DocumentKind("What it is"), (rows, _) => rows.Each(item => item.Kind) },
@@ -78,13 +80,13 @@ public static class DocumentTables
     private static readonly RecordFields<Application> OfSettlements = new()
     {
         { new("date", FieldType.Date, "The day that it took effect"), applied => applied.Day.DayNumber },
-        { TableField.Reference("document", RecordTables.Documents, "One of the two documents"), applied => applied.From },
-        { TableField.Reference("with", RecordTables.Documents, "The other one"), applied => applied.To },
-        { TableField.Reference("account", RecordTables.Accounts, "The control account"), applied => applied.Account },
-        { TableField.Reference("contact", RecordTables.Contacts, "Whom the one is with"), applied => applied.FromContact },
-        { TableField.Reference("with-contact", RecordTables.Contacts, "Whom the other is with"), applied => applied.ToContact },
+        { TableField.Reference("document", RecordTables.Documents, "One of the two documents"), applied => applied.From.Value },
+        { TableField.Reference("with", RecordTables.Documents, "The other one"), applied => applied.To.Value },
+        { TableField.Reference("account", RecordTables.Accounts, "The control account"), applied => applied.Account.Value },
+        { TableField.Reference("contact", RecordTables.Contacts, "Whom the one is with"), applied => applied.FromContact.Value },
+        { TableField.Reference("with-contact", RecordTables.Contacts, "Whom the other is with"), applied => applied.ToContact.Value },
         { new("amount", FieldType.Money, "How much; positive"), applied => applied.Amount.MinorUnits },
-        { new("settlement", FieldType.Integer, "Its number"), applied => applied.Settlement },
+        { new("settlement", FieldType.Integer, "Its number"), applied => applied.Settlement.Value },
     };
 
     /// <summary>Every document of a period, with what is settled of it at the end of the period.</summary>
@@ -142,7 +144,7 @@ public static class DocumentTables
 
     private static IEnumerable<RowBlock> ReadDocuments(TableContext context, DateRange range)
     {
-        var owed = new Lazy<Dictionary<int, (long Total, long Open)>>(() => Owed(context.Ledger, range.To));
+        var owed = new Lazy<Dictionary<DocumentKey, (long Total, long Open)>>(() => Owed(context.Ledger, range.To));
         foreach (var lines in PostingTables.Lines.Read(context, range))
         {
             var documents = lines["document"];
@@ -176,9 +178,9 @@ public static class DocumentTables
 
     private static long[] NoColumn(string name) => throw new InvalidOperationException($"There is no column {name}.");
 
-    private static Dictionary<int, (long Total, long Open)> Owed(ILedger ledger, DateOnly day)
+    private static Dictionary<DocumentKey, (long Total, long Open)> Owed(ILedger ledger, DateOnly day)
     {
-        var owed = new Dictionary<int, (long Total, long Open)>();
+        var owed = new Dictionary<DocumentKey, (long Total, long Open)>();
         foreach (var history in new[] { AccountType.Receivable, AccountType.Payable }.Select(type => ControlHistory.Of(ledger, type, day)))
         {
             var open = history.OpenAt(day);
@@ -193,7 +195,8 @@ public static class DocumentTables
     }
 
     // The lines of some documents, where each of these begins among them, and the day that they are seen on.
-    private sealed record DocumentBlock(RowBlock Lines, int[] Firsts, Lazy<Dictionary<int, (long Total, long Open)>> Owed, DateOnly Day)
+    private sealed record DocumentBlock(
+        RowBlock Lines, int[] Firsts, Lazy<Dictionary<DocumentKey, (long Total, long Open)>> Owed, DateOnly Day)
     {
         public long[] First(string name) => [.. Firsts.Select(first => Lines[name][first])];
 
@@ -201,7 +204,7 @@ public static class DocumentTables
             [.. Firsts.Select((first, place) => of(first, place + 1 < Firsts.Length ? Firsts[place + 1] : Lines.Count))];
 
         public long[] OfOwed(Func<(long Total, long Open), long> of, long nothing = FieldCells.Nothing) =>
-            [.. Firsts.Select(first => Owed.Value.TryGetValue((int)Lines["document"][first], out var own) ? of(own) : nothing)];
+            [.. Firsts.Select(first => Owed.Value.TryGetValue((DocumentKey)Lines["document"][first], out var own) ? of(own) : nothing)];
     }
 
     // Items that are open at the end of a day.

@@ -39,8 +39,8 @@ internal sealed class ExpectedMoney
         var open = history.OpenAt(day);
         var promises = new PromisedItems(ledger, history, day);
         var habits = new PayingHabits(history, DateOnly.MinValue, day);
-        var late = new Dictionary<int, int>();
-        var (all, disputed, credits) = (new List<Expectation>(), new List<Expectation>(), new Dictionary<int, Amount>());
+        var late = new Dictionary<ContactKey, int>();
+        var (all, disputed, credits) = (new List<Expectation>(), new List<Expectation>(), new Dictionary<ContactKey, Amount>());
         foreach (var item in report.Taken().Where(item => !open[item].IsZero))
         {
             var known = history[item];
@@ -73,7 +73,7 @@ internal sealed class ExpectedMoney
         return new ExpectedMoney(
             history, [.. LessCredits(history, all.OrderBy(one => one.Day).ThenBy(one => one.Item), credits)], disputed);
 
-        int UsuallyLate(int contact)
+        int UsuallyLate(ContactKey contact)
         {
             if (!late.TryGetValue(contact, out var days))
             {
@@ -89,7 +89,7 @@ internal sealed class ExpectedMoney
         _history.OriginOf(one.Item, null) with { Total = sign < 0 ? -one.Amount : one.Amount });
 
     private static IEnumerable<Expectation> LessCredits(
-        ControlHistory history, IEnumerable<Expectation> expected, Dictionary<int, Amount> credits)
+        ControlHistory history, IEnumerable<Expectation> expected, Dictionary<ContactKey, Amount> credits)
     {
         foreach (var one in expected)
         {

@@ -25,7 +25,7 @@ internal sealed record ItemGroup(string Id, Caption Name, IReadOnlyList<int> Ite
         var shared = contacts.Values.Where(contact => !names.Add(contact.Name)).Select(contact => contact.Name).ToHashSet();
         return
         [
-            .. Gathered(items, item => history[item].Contact)
+            .. Gathered(items, item => history[item].Contact.Value)
                 .Select(group => (group.Key, Group: contacts.TryGetValue(group.Key, out var contact)
                     ? new ItemGroup(
                         contact.Id, shared.Contains(contact.Name) ? $"{contact.Name} ({contact.Id})" : contact.Name, group.Items)
@@ -40,10 +40,10 @@ internal sealed record ItemGroup(string Id, Caption Name, IReadOnlyList<int> Ite
     /// <summary>By control account, in the order of codes.</summary>
     public static List<ItemGroup> ByAccount(ControlHistory history, IEnumerable<int> items)
     {
-        var accounts = history.Accounts.ToDictionary(account => account.Key);
+        var accounts = history.Accounts.ToDictionary(account => account.Key.Value);
         return
         [
-            .. Gathered(items, item => history[item].Account)
+            .. Gathered(items, item => history[item].Account.Value)
                 .Select(
                     group => new ItemGroup(accounts[group.Key].Code, $"{accounts[group.Key].Code} {accounts[group.Key].Name}", group.Items))
                 .OrderBy(group => group.Id, CodeOrder.Instance),

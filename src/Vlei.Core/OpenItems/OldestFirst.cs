@@ -12,7 +12,7 @@ public static class OldestFirst
     /// <summary>The settlements, with keys in the order in which they were found.</summary>
     /// <param name="items">All items, debit positive.</param>
     /// <param name="isPayable">Whether an account is a payable one, by its key: there credits are what is owed.</param>
-    public static IReadOnlyList<Settlement> Settle(IEnumerable<ControlItem> items, Func<int, bool> isPayable)
+    public static IReadOnlyList<Settlement> Settle(IEnumerable<ControlItem> items, Func<AccountKey, bool> isPayable)
     {
         var settlements = new List<Settlement>();
         foreach (var group in items.Where(item => !item.Total.IsZero).GroupBy(item => (item.Account, item.Contact))
@@ -54,7 +54,7 @@ public static class OldestFirst
             var (from, to) = (owed[payee - 1], paying[payer - 1]);
             var amount = left < open ? left : open;
             settlements.Add(new Settlement(
-                settlements.Count + 1, from.Document, to.Document, amount, from.Date > to.Date ? from.Date : to.Date));
+                new SettlementKey(settlements.Count + 1), from.Document, to.Document, amount, from.Date > to.Date ? from.Date : to.Date));
             (left, open) = (left - amount, open - amount);
         }
     }

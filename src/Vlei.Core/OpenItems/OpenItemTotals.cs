@@ -16,10 +16,10 @@ public sealed class OpenItemTotals
     ];
 
     private readonly ILedger _ledger;
-    private readonly HashSet<int> _control;
-    private readonly Dictionary<int, List<ControlItem>> _itemsOf = [];
-    private readonly Dictionary<(AccountingBasis, int Account), Amount> _totals = [];
-    private readonly HashSet<(int Document, int Account)> _immediate = [];
+    private readonly HashSet<AccountKey> _control;
+    private readonly Dictionary<DocumentKey, List<ControlItem>> _itemsOf = [];
+    private readonly Dictionary<(AccountingBasis, AccountKey Account), Amount> _totals = [];
+    private readonly HashSet<(DocumentKey Document, AccountKey Account)> _immediate = [];
 
     private OpenItemTotals(ILedger ledger) => (_ledger, _control) = (ledger, [.. ledger.Accounts
         .Where(account => AccountTypes.ClassOf(account.Type) == AccountClass.Control).Select(account => account.Key)]);
@@ -28,7 +28,7 @@ public sealed class OpenItemTotals
     /// The totals per control account at the end of each month of the records. On the cash basis only documents that
     /// count at their own date have items: the others are there as they are settled, and then are no longer open.
     /// </summary>
-    public static IEnumerable<(YearMonth Month, AccountingBasis Basis, int Account, Amount Open)> ByMonth(ILedger ledger)
+    public static IEnumerable<(YearMonth Month, AccountingBasis Basis, AccountKey Account, Amount Open)> ByMonth(ILedger ledger)
     {
         var totals = new OpenItemTotals(ledger);
         if (ledger.Extent is not { } extent || totals._control.Count == 0)
@@ -65,10 +65,10 @@ public sealed class OpenItemTotals
             var postings = _ledger.ReadMonth(AccountingBasis.Cash, month, Fields);
             for (var posting = 0; posting < postings.Count; posting++)
             {
-                var account = (int)postings[PostingField.Account][posting];
+                var account = (AccountKey)postings[PostingField.Account][posting];
                 if (postings[PostingField.Settlement][posting] == 0 && _control.Contains(account))
                 {
-                    _immediate.Add(((int)postings[PostingField.Document][posting], account));
+                    _immediate.Add(((DocumentKey)postings[PostingField.Document][posting], account));
                 }
             }
         }
@@ -84,17 +84,17 @@ public sealed class OpenItemTotals
         var postings = _ledger.ReadMonth(AccountingBasis.Accrual, month, Fields);
         for (var posting = 0; posting < postings.Count; posting++)
         {
-            var account = (int)postings[PostingField.Account][posting];
+            var account = (AccountKey)postings[PostingField.Account][posting];
             if (_control.Contains(account))
             {
                 AddItem(
-                    (int)postings[PostingField.Document][posting], account, (int)postings[PostingField.Contact][posting],
+                    (DocumentKey)postings[PostingField.Document][posting], account, (ContactKey)postings[PostingField.Contact][posting],
                     new Amount(postings[PostingField.Amount][posting]));
             }
         }
     }
 
-    private void AddItem(int document, int account, int contact, Amount amount)
+    private void AddItem(DocumentKey document, AccountKey account, ContactKey contact, Amount amount)
     {
         if (!_itemsOf.TryGetValue(document, out var items))
         {
@@ -119,7 +119,7 @@ public sealed class OpenItemTotals
         Settle(application.From, application.FromContact);
         Settle(application.To, application.ToContact);
 
-        void Settle(int document, int contact)
+        void Settle(DocumentKey document, ContactKey contact)
         {
             var item = _itemsOf.GetValueOrDefault(document, [])
                 .Find(item => item.Account == application.Account && item.Contact == contact);
@@ -127,7 +127,7 @@ public sealed class OpenItemTotals
         }
     }
 
-    private void Move((int Document, int Account, int Contact) item, Amount by)
+    private void Move((DocumentKey Document, AccountKey Account, ContactKey Contact) item, Amount by)
     {
         Add(AccountingBasis.Accrual, item.Account, by);
         if (_immediate.Contains((item.Document, item.Account)))
@@ -136,6 +136,6 @@ public sealed class OpenItemTotals
         }
     }
 
-    private void Add(AccountingBasis basis, int account, Amount by) =>
+    private void Add(AccountingBasis basis, AccountKey account, Amount by) =>
         _totals[(basis, account)] = _totals.GetValueOrDefault((basis, account)) + by;
 }

@@ -1,3 +1,4 @@
+using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 
 namespace Vlei.Core.OpenItems;
@@ -8,11 +9,11 @@ namespace Vlei.Core.OpenItems;
 /// <param name="to">The last one.</param>
 internal sealed class PayingHabits(ControlHistory history, DateOnly from, DateOnly to)
 {
-    private readonly Lazy<ILookup<int, int>> _byContact = new(() => Enumerable.Range(0, history.Count)
+    private readonly Lazy<ILookup<ContactKey, int>> _byContact = new(() => Enumerable.Range(0, history.Count)
         .Where(item => history[item].Total.Sign > 0).ToLookup(item => history[item].Contact));
 
     /// <summary>The items of a contact that are owed, settled or not.</summary>
-    public IEnumerable<int> ItemsOf(int contact) => _byContact.Value[contact];
+    public IEnumerable<int> ItemsOf(ContactKey contact) => _byContact.Value[contact];
 
     /// <summary>What was settled of items within the days.</summary>
     public Amount Settled(IEnumerable<int> items) => Applied(items)
@@ -25,7 +26,7 @@ internal sealed class PayingHabits(ControlHistory history, DateOnly from, DateOn
     public long? DaysLate(IEnumerable<int> items) => Average(items, (item, day) => day.DayNumber - history[item].Due.DayNumber);
 
     /// <summary>The whole days by which a contact is usually late; 0 where it is not, or where nothing is known of it.</summary>
-    public int UsuallyLate(int contact)
+    public int UsuallyLate(ContactKey contact)
     {
         const int TenThousandths = 10_000;
         return DaysLate(ItemsOf(contact)) is { } late and > 0 ? (int)Rounding.Divide(late, TenThousandths) : 0;

@@ -117,7 +117,7 @@ public sealed class PromisedItems
     /// <summary>
     /// What of a document is open at the end of a day and can be promised or disputed: nothing where it is not open there.
     /// </summary>
-    public static Amount OpenOf(ILedger ledger, int document, DateOnly day)
+    public static Amount OpenOf(ILedger ledger, DocumentKey document, DateOnly day)
     {
         foreach (var type in new[] { AccountType.Receivable, AccountType.Payable })
         {

@@ -27,7 +27,7 @@ public enum SettlementFault
 /// </summary>
 public sealed class SettlementBook
 {
-    private readonly Dictionary<(int Document, int Account, int Contact), Amount> _settled = [];
+    private readonly Dictionary<(DocumentKey Document, AccountKey Account, ContactKey Contact), Amount> _settled = [];
 
     /// <summary>
     /// Takes one settlement in, unless there is something wrong with it.

@@ -46,7 +46,7 @@ public static class StatementOfAccountReport
         var range = context.PeriodOf(request).Range;
         var report = new ItemReport(Definition, context, request, AccountType.Receivable, range.To, []);
         var open = report.History.OpenAt(range.To);
-        var keys = context.Ledger.Records(PostingField.Contact).ToDictionary(contact => contact.Id, contact => contact.Key);
+        var keys = context.Ledger.Records(PostingField.Contact).ToDictionary(contact => contact.Id, contact => new ContactKey(contact.Key));
         return
         [
             .. ItemGroup.ByContact(context.Ledger, report.History, report.Taken())
@@ -70,7 +70,7 @@ public static class StatementOfAccountReport
                     : "Choose one with --only contact=ID, or write a file for each: --to FOLDER/");
         }
 
-        var contact = context.Ledger.Records(PostingField.Contact).Single(contact => contact.Key == key);
+        var contact = context.Ledger.Records(PostingField.Contact).Single(contact => contact.Key == key.Value);
         // What is chosen says whom a statement is for; what it says to them is always the whole of it.
         var report = new ItemReport(Definition, context, request with { Choices = [] }, AccountType.Receivable, range.To, []);
         var ledger = new ContactLedger(context, report.History, range, Words, withApplied: false);

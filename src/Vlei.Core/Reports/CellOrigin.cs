@@ -1,3 +1,4 @@
+using Vlei.Core.Ledger;
 using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
 using Vlei.Core.Money;
@@ -21,14 +22,15 @@ public enum PostingSide
 /// <param name="Account">The key of the account.</param>
 /// <param name="Side">Which of them.</param>
 /// <param name="Sign">How often they are added; less than 0 for taken away.</param>
-public readonly record struct OriginTerm(int Account, PostingSide Side, int Sign);
+public readonly record struct OriginTerm(AccountKey Account, PostingSide Side, int Sign);
 
 /// <summary>Where in the order of postings one stands.</summary>
 /// <param name="Day">Its day.</param>
 /// <param name="Document">The key of its document.</param>
 /// <param name="Settlement">The key of the settlement that released it, 0 for none.</param>
 /// <param name="Line">The place of its line.</param>
-public readonly record struct PostingPlace(DateOnly Day, int Document, int Settlement, int Line) : IComparable<PostingPlace>
+public readonly record struct PostingPlace(DateOnly Day, DocumentKey Document, SettlementKey Settlement, int Line)
+    : IComparable<PostingPlace>
 {
     /// <inheritdoc/>
     public int CompareTo(PostingPlace other) =>
@@ -61,7 +63,7 @@ public sealed record OriginPart(
 /// <param name="Contact">The key of its contact, 0 for none.</param>
 /// <param name="Amount">What it counts, with the sign that it counts with.</param>
 public readonly record struct PostingEntry(
-    PostingSource Source, PostingPlace Place, int Account, int Contact, Amount Amount);
+    PostingSource Source, PostingPlace Place, AccountKey Account, ContactKey Contact, Amount Amount);
 
 /// <summary>What is behind a figure of a report.</summary>
 /// <param name="Figure">The sum that the parts add up to: the figure, or what it is a percentage of something else.</param>
@@ -90,10 +92,11 @@ public sealed record OriginRefusal(string Message, string Advice);
 /// <param name="Date">Its date.</param>
 /// <param name="Total">What it came to, with the sign that it counts with.</param>
 /// <param name="Settlements">What was set against it.</param>
-public sealed record OriginItem(int Document, int Contact, DateOnly Date, Amount Total, IReadOnlyList<OriginSettlement> Settlements);
+public sealed record OriginItem(
+    DocumentKey Document, ContactKey Contact, DateOnly Date, Amount Total, IReadOnlyList<OriginSettlement> Settlements);
 
 /// <summary>What was set against a document.</summary>
 /// <param name="With">The key of the other document.</param>
 /// <param name="Day">The day that it took effect.</param>
 /// <param name="Amount">What it takes away, with the sign that it counts with.</param>
-public sealed record OriginSettlement(int With, DateOnly Day, Amount Amount);
+public sealed record OriginSettlement(DocumentKey With, DateOnly Day, Amount Amount);

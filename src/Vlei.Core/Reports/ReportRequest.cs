@@ -136,7 +136,7 @@ public sealed record ListRequest
 public sealed record OpenItemRequest
 {
     /// <summary>The key of the one contact that it is for, where a report is of one.</summary>
-    public int? Contact { get; init; }
+    public ContactKey? Contact { get; init; }
 
     /// <summary>The limits of an aging in days, growing; 30, 60 and 90 where nothing is said.</summary>
     public IReadOnlyList<int>? Limits { get; init; }

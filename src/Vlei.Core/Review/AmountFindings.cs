@@ -16,8 +16,8 @@ internal static class AmountFindings
     /// <summary>Postings and documents that are far larger than all earlier ones of their account or contact.</summary>
     public static IEnumerable<Finding> Unusual(ReviewRecords records)
     {
-        var accounts = new Dictionary<int, (int Count, Amount Largest)>();
-        var contacts = new Dictionary<(int Contact, int Kind), (int Count, Amount Largest)>();
+        var accounts = new Dictionary<AccountKey, (int Count, Amount Largest)>();
+        var contacts = new Dictionary<(ContactKey Contact, int Kind), (int Count, Amount Largest)>();
         foreach (var document in records.Documents)
         {
             var isLooked = document.Date >= records.Range.From;
@@ -43,7 +43,7 @@ internal static class AmountFindings
                 accounts[account] = (count + 1, amount > largest ? amount : largest);
             }
 
-            if (document.Contact == 0)
+            if (document.Contact.IsNone)
             {
                 continue;
             }
@@ -64,8 +64,8 @@ internal static class AmountFindings
     /// <summary>Postings to an account that a contact, who otherwise has few, never had before.</summary>
     public static IEnumerable<Finding> FirstUses(ReviewRecords records)
     {
-        var uses = new Dictionary<int, Dictionary<int, int>>();
-        foreach (var document in records.Documents.Where(document => document.Contact > 0))
+        var uses = new Dictionary<ContactKey, Dictionary<AccountKey, int>>();
+        foreach (var document in records.Documents.Where(document => !document.Contact.IsNone))
         {
             var own = records.LinesOf(document).Select(line => line.Account).Distinct()
                 .Where(

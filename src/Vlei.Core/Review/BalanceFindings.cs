@@ -69,7 +69,8 @@ internal static class BalanceFindings
                     $"{records.Text(open[item].Magnitude)} of {records.Text(history[item].Total.Magnitude)} is not applied "
                         + $"after {age} days",
                     $"show open-items --as-of {PeriodText.Iso(records.Range.To)} --only \"document={id}\"",
-                    Finding.FingerprintOf([history[item].Document, history[item].Account, history[item].Contact, open[item].MinorUnits]))
+                    Finding.FingerprintOf(
+                        [history[item].Document.Value, history[item].Account.Value, history[item].Contact.Value, open[item].MinorUnits]))
                 {
                     Document = history[item].Document,
                     Contact = history[item].Contact,
@@ -90,14 +91,14 @@ internal static class BalanceFindings
             var history = ControlHistory.Of(records.Context.Ledger, type, records.Range.To);
             var balances = Enumerable.Range(0, history.Count).GroupBy(item => history[item].Contact)
                 .Select(items => (Contact: items.Key, Balance: items.Aggregate(Amount.Zero, (sum, item) => sum + history[item].Total)));
-            foreach (var (contact, balance) in balances.Where(known => known.Contact > 0 && known.Balance.Sign < 0))
+            foreach (var (contact, balance) in balances.Where(known => !known.Contact.IsNone && known.Balance.Sign < 0))
             {
                 var (side, ledger) = type == AccountType.Receivable ? ("customer", "customer-ledger") : ("supplier", "supplier-ledger");
                 yield return new Finding(
-                    "credit-balance", $"credit-balance/{side}/{ids[contact]}", records.Range.To,
+                    "credit-balance", $"credit-balance/{side}/{ids[contact.Value]}", records.Range.To,
                     $"{records.NameOf(contact)} is in credit as a {side}: {records.Text(balance.Magnitude)}",
-                    $"show {ledger} --period /{day} --only \"contact={ids[contact]}\"",
-                    Finding.FingerprintOf([contact, balance.MinorUnits]))
+                    $"show {ledger} --period /{day} --only \"contact={ids[contact.Value]}\"",
+                    Finding.FingerprintOf([contact.Value, balance.MinorUnits]))
                 {
                     Contact = contact,
                     Amount = balance.Magnitude,
@@ -111,7 +112,7 @@ internal static class BalanceFindings
         $"{records.AccountInWords(account.Key)} was below zero "
             + $"from {PeriodText.Iso(from)} to {PeriodText.Iso(to)}, at the lowest {records.Text(lowest)}",
         $"show general-ledger --period {PeriodText.Iso(from)}/{PeriodText.Iso(to)} --only \"account={account.Code}\"",
-        Finding.FingerprintOf([account.Key, from.DayNumber, lowest.MinorUnits]))
+        Finding.FingerprintOf([account.Key.Value, from.DayNumber, lowest.MinorUnits]))
     {
         Account = account.Key,
         Amount = lowest,

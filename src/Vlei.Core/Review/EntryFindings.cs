@@ -17,12 +17,12 @@ internal static class EntryFindings
     /// <summary>Documents with the same contact, kind and amount, a few days apart; or with the same reference.</summary>
     public static IEnumerable<Finding> Duplicates(ReviewRecords records)
     {
-        var same = records.Documents.Where(document => document.Contact > 0 && !document.Total.IsZero)
+        var same = records.Documents.Where(document => !document.Contact.IsNone && !document.Total.IsZero)
             .ToLookup(document => (document.Contact, document.Kind, document.Total));
         var byReference = records.Documents.Where(
-            document => document.Contact > 0 && !IsOwn(document) && records.ReferenceOf(document).Length > 0)
+            document => !document.Contact.IsNone && !IsOwn(document) && records.ReferenceOf(document).Length > 0)
             .ToLookup(document => (document.Contact, document.Kind, Reference: records.ReferenceOf(document)));
-        foreach (var document in records.Within.Where(document => document.Contact > 0))
+        foreach (var document in records.Within.Where(document => !document.Contact.IsNone))
         {
             var before = same[(document.Contact, document.Kind, document.Total)].Where(other => IsBefore(other, document)).ToList();
 
@@ -99,7 +99,7 @@ internal static class EntryFindings
         var numbered = records.Documents.Select(document => (Document: document, Number: records.NumberOf(document)))
             .Where(known => known.Number.Length > 0).ToList();
         foreach (var repeated in numbered.GroupBy(
-            known => (known.Document.Kind, known.Number, Contact: IsOwn(known.Document) ? 0 : known.Document.Contact))
+            known => (known.Document.Kind, known.Number, Contact: IsOwn(known.Document) ? default : known.Document.Contact))
             .Where(group => group.Count() > 1))
         {
             var last = repeated.Last().Document;

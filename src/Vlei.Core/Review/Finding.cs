@@ -1,3 +1,4 @@
+using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 
 namespace Vlei.Core.Review;
@@ -12,13 +13,13 @@ namespace Vlei.Core.Review;
 public sealed record Finding(string Kind, string Key, DateOnly Date, string Reason, string Command, long Fingerprint)
 {
     /// <summary>The key of the document that it is about, 0 for none.</summary>
-    public int Document { get; init; }
+    public DocumentKey Document { get; init; }
 
     /// <summary>The key of the contact, 0 for none.</summary>
-    public int Contact { get; init; }
+    public ContactKey Contact { get; init; }
 
     /// <summary>The key of the account, 0 for none.</summary>
-    public int Account { get; init; }
+    public AccountKey Account { get; init; }
 
     /// <summary>The figure, with the sign that it has in words.</summary>
     public Amount? Amount { get; init; }

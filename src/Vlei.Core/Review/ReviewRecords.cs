@@ -13,7 +13,8 @@ namespace Vlei.Core.Review;
 /// <param name="Total">The sum of its debits.</param>
 /// <param name="First">Where its lines begin.</param>
 /// <param name="Count">How many they are.</param>
-internal readonly record struct ReviewDocument(int Key, DateOnly Date, int Kind, int Contact, Amount Total, int First, int Count);
+internal readonly record struct ReviewDocument(
+    DocumentKey Key, DateOnly Date, int Kind, ContactKey Contact, Amount Total, int First, int Count);
 
 /// <summary>A line as the review looks at it.</summary>
 /// <param name="Account">The key of its account.</param>
@@ -21,7 +22,7 @@ internal readonly record struct ReviewDocument(int Key, DateOnly Date, int Kind,
 /// <param name="Amount">Debit positive.</param>
 /// <param name="TaxCode">The key of its tax code, 0 for none.</param>
 /// <param name="TaxPart">What it is to that tax.</param>
-internal readonly record struct ReviewLine(int Account, int Contact, Amount Amount, int TaxCode, TaxPart TaxPart);
+internal readonly record struct ReviewLine(AccountKey Account, ContactKey Contact, Amount Amount, int TaxCode, TaxPart TaxPart);
 
 /// <summary>All documents up to the end of the days that are looked at, oldest first, and what they are called.</summary>
 internal sealed class ReviewRecords
@@ -29,18 +30,19 @@ internal sealed class ReviewRecords
     private static readonly string[] Texts = ["number", "reference", "created_at"];
 
     private readonly List<ReviewLine> _lines = [];
-    private readonly Dictionary<int, string> _contacts;
-    private readonly Lazy<Dictionary<int, RecordValue[]>> _texts;
+    private readonly Dictionary<ContactKey, string> _contacts;
+    private readonly Lazy<Dictionary<DocumentKey, RecordValue[]>> _texts;
 
     /// <summary>Reads them.</summary>
     public ReviewRecords(TableContext context, DateRange range)
     {
         (Context, Range) = (context, range);
         Accounts = context.Ledger.Accounts.ToDictionary(account => account.Key);
-        _contacts = context.Ledger.Records(PostingField.Contact).ToDictionary(contact => contact.Key, contact => contact.Name);
-        _texts = new Lazy<Dictionary<int, RecordValue[]>>(() => context.Ledger.ReadRecords(
+        _contacts = context.Ledger.Records(PostingField.Contact)
+            .ToDictionary(contact => new ContactKey(contact.Key), contact => contact.Name);
+        _texts = new Lazy<Dictionary<DocumentKey, RecordValue[]>>(() => context.Ledger.ReadRecords(
             RecordTables.Documents, [.. Texts.Select(name => RecordTables.Documents.Fields[RecordTables.Documents.IndexOf(name)])])
-            .ToDictionary(record => record.Key, record => record.Values));
+            .ToDictionary(record => new DocumentKey(record.Key), record => record.Values));
         var documents = new List<ReviewDocument>();
         foreach (var (month, _) in context.Ledger.MonthSums(AccountingBasis.Accrual, new DateRange(DateOnly.MinValue, range.To)))
         {
@@ -57,7 +59,7 @@ internal sealed class ReviewRecords
     public DateRange Range { get; }
 
     /// <summary>The accounts, by key.</summary>
-    public IReadOnlyDictionary<int, Account> Accounts { get; }
+    public IReadOnlyDictionary<AccountKey, Account> Accounts { get; }
 
     /// <summary>The documents, oldest first.</summary>
     public IReadOnlyList<ReviewDocument> Documents { get; }
@@ -82,18 +84,18 @@ internal sealed class ReviewRecords
         && IsoText.TryDay(System.Text.Encoding.UTF8.GetBytes(moment[..10]), out var day) ? day : null;
 
     /// <summary>What a contact is called.</summary>
-    public string NameOf(int contact) => _contacts.GetValueOrDefault(contact, "");
+    public string NameOf(ContactKey contact) => _contacts.GetValueOrDefault(contact, "");
 
     /// <summary>An account in words.</summary>
-    public string AccountInWords(int account) => $"{Accounts[account].Code} {Accounts[account].Name}";
+    public string AccountInWords(AccountKey account) => $"{Accounts[account].Code} {Accounts[account].Name}";
 
     /// <summary>An amount in words.</summary>
     public string Text(Amount amount) => DecimalText.Write(amount.MinorUnits, Context.Currency.Decimals);
 
     /// <summary>What documents are, so that a change of any of them is noticed.</summary>
     public long FingerprintOf(params IEnumerable<ReviewDocument> documents) => Finding.FingerprintOf(documents.SelectMany(document =>
-        LinesOf(document).SelectMany(line => new[] { line.Account, line.Contact, line.Amount.MinorUnits, line.TaxCode })
-            .Concat([document.Key, document.Date.DayNumber, document.Kind])));
+        LinesOf(document).SelectMany(line => new[] { line.Account.Value, line.Contact.Value, line.Amount.MinorUnits, line.TaxCode })
+            .Concat([document.Key.Value, document.Date.DayNumber, document.Kind])));
 
     /// <summary>A finding about one document.</summary>
     public Finding Of(string kind, ReviewDocument document, string reason) => IdOf(document) is var id
@@ -125,20 +127,21 @@ internal sealed class ReviewRecords
         var end = month.Range.To <= Range.To ? postings.Count : postings.FirstFrom(Range.To.Day + 1);
         for (var first = 0; first < end;)
         {
-            var (next, total, contact) = (first, Amount.Zero, 0);
+            var (next, total, contact) = (first, Amount.Zero, default(ContactKey));
             for (; next < end && Of(PostingField.Document, next) == Of(PostingField.Document, first)
                 && Of(PostingField.Day, next) == Of(PostingField.Day, first); next++)
             {
                 var line = new ReviewLine(
-                    (int)Of(PostingField.Account, next), (int)Of(PostingField.Contact, next), new Amount(Of(PostingField.Amount, next)),
-                    (int)Of(PostingField.TaxCode, next), (TaxPart)Of(PostingField.TaxPart, next));
+                    (AccountKey)Of(PostingField.Account, next), (ContactKey)Of(PostingField.Contact, next),
+                    new Amount(Of(PostingField.Amount, next)), (int)Of(PostingField.TaxCode, next),
+                    (TaxPart)Of(PostingField.TaxPart, next));
                 _lines.Add(line);
                 total += line.Amount.Sign > 0 ? line.Amount : Amount.Zero;
-                contact = contact == 0 ? line.Contact : contact;
+                contact = contact.IsNone ? line.Contact : contact;
             }
 
             documents.Add(new ReviewDocument(
-                (int)Of(PostingField.Document, first), month.First.AddDays((int)Of(PostingField.Day, first) - 1),
+                (DocumentKey)Of(PostingField.Document, first), month.First.AddDays((int)Of(PostingField.Day, first) - 1),
                 (int)Of(PostingField.Kind, first),
                 contact, total, _lines.Count - (next - first), next - first));
             first = next;

@@ -67,7 +67,8 @@ public static class TieOuts
 
             var postings = ledger.ReadMonth(basis, month, [PostingField.Day, PostingField.Document, PostingField.Amount]);
             var document = Enumerable.Range(0, postings.Count)
-                .GroupBy(posting => (Day: postings[PostingField.Day][posting], Document: (int)postings[PostingField.Document][posting]))
+                .GroupBy(
+                    posting => (Day: postings[PostingField.Day][posting], Document: (DocumentKey)postings[PostingField.Document][posting]))
                 .FirstOrDefault(group => group.Sum(posting => postings[PostingField.Amount][posting]) != 0);
             return document is null
                 ? $"; the sums of {month} are not those of its postings"
@@ -80,7 +81,7 @@ public static class TieOuts
     private static IEnumerable<string> ControlFaults(ReportContext context, OpenPeriod months, Func<Amount, string> write)
     {
         var (ledger, wanted) = (context.Ledger, months.Within(context.Records).Range);
-        var balances = new Dictionary<(AccountingBasis, int), Amount>();
+        var balances = new Dictionary<(AccountingBasis, AccountKey), Amount>();
         var sums = Enum.GetValues<AccountingBasis>().ToDictionary(basis => basis, basis =>
             ledger.MonthSums(basis, new DateRange(context.Records.From, DateOnly.MaxValue))
                 .ToDictionary(month => month.Month, month => month.Sums));

@@ -1,3 +1,4 @@
+using Vlei.Core.Ledger;
 using Vlei.Core.Fields;
 using Vlei.Core.Money;
 using Vlei.Core.Reports;
@@ -123,7 +124,7 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
         }
     }
 
-    private ReportCheck AddAccount(FigureRows<LedgerRow> rows, FigureRow<TermSums> account, ILookup<int, PostingEntry> entries)
+    private ReportCheck AddAccount(FigureRows<LedgerRow> rows, FigureRow<TermSums> account, ILookup<AccountKey, PostingEntry> entries)
     {
         var (closing, balance) = ($"closing({account.Key})", Of(account.Of, LedgerMeasure.Opening));
         rows.Add(FigureRow<LedgerRow>.Heading(account.Key, account.Label, 0));
@@ -146,14 +147,14 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
             rows.Add(new FigureRow<LedgerRow>(key, label, kind, level, row) { CountsIn = total });
     }
 
-    private ILookup<int, PostingEntry> Entries() => PostingEntries.Of(
+    private ILookup<AccountKey, PostingEntry> Entries() => PostingEntries.Of(
         _context.Ledger, PartOf([.. _context.Ledger.Accounts.Select(account => new OriginTerm(account.Key, PostingSide.Both, 1))]))
             .ToLookup(entry => entry.Account);
 
     private OriginPart PartOf(IReadOnlyList<OriginTerm> terms) => new("", _source, Days, terms, _figures.Filter);
 
     // The account whose postings stand in a row of the trial balance; the row of earlier profits has none.
-    private static int AccountOf(TermSums account) =>
+    private static AccountKey AccountOf(TermSums account) =>
         account.ByMeasure[(int)LedgerMeasure.Debit].Select(term => term.Account).FirstOrDefault();
 
     private Amount Of(TermSums account, LedgerMeasure measure) => _figures.Of(account, (int)measure);

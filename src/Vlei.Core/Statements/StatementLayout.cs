@@ -30,7 +30,7 @@ internal sealed class StatementLayout
     private readonly LayoutText _text;
     private readonly ILedger _ledger;
     private readonly PostingFields _fields;
-    private readonly Dictionary<int, LayoutRowText> _rowOf = [];
+    private readonly Dictionary<AccountKey, LayoutRowText> _rowOf = [];
     private readonly ILookup<string, LayoutRowText> _under;
 
     private StatementLayout(LayoutText text, StatementKind kind, ILedger ledger, PostingFields fields)

@@ -8,7 +8,7 @@ internal sealed class StatementRows
 {
     private readonly ReportRequest _request;
     private readonly StatementFigures _figures;
-    private readonly ILookup<int, Account> _children;
+    private readonly ILookup<AccountKey, Account> _children;
     private readonly Account? _retained;
     private readonly List<FigureRow<TermSums>> _rows = [];
     private readonly Dictionary<string, FigureRow<TermSums>> _values = [];
@@ -20,7 +20,7 @@ internal sealed class StatementRows
         StatementLayout layout, ReportRequest request, StatementFigures figures, IReadOnlyList<Account> accounts)
     {
         (_request, _figures) = (request, figures);
-        _children = accounts.OrderBy(account => account.Code, CodeOrder.Instance).ToLookup(account => account.ParentKey ?? 0);
+        _children = accounts.OrderBy(account => account.Code, CodeOrder.Instance).ToLookup(account => account.ParentKey ?? default);
         _retained = accounts.FirstOrDefault(account => account.Type == AccountType.RetainedEarnings);
         _parts = [.. layout.AllParts];
         Lines = [.. _parts.OfType<StatementLine>()];
@@ -186,7 +186,7 @@ internal sealed class StatementRows
 
     // An account and its parts, as far as they stand in the same line: its own postings and theirs make its figure.
     private TermSums AddAccount(
-        Account account, int depth, StatementLine line, HashSet<int> own, List<(Account, int, TermSums)> rows)
+        Account account, int depth, StatementLine line, HashSet<AccountKey> own, List<(Account, int, TermSums)> rows)
     {
         var place = rows.Count;
         var sum = TermSums.Of([OwnTerm(account, line.Sign)]);

@@ -1,3 +1,4 @@
+using Vlei.Core.Ledger;
 using Vlei.Core.Reports;
 
 namespace Vlei.Core.Statements;
@@ -20,4 +21,4 @@ internal enum Span
 /// <param name="Span">Which days.</param>
 /// <param name="Sign">How often; less than 0 for taken away.</param>
 /// <param name="Side">Which postings.</param>
-internal readonly record struct Term(int Account, Span Span, int Sign, PostingSide Side = PostingSide.Both);
+internal readonly record struct Term(AccountKey Account, Span Span, int Sign, PostingSide Side = PostingSide.Both);

@@ -21,7 +21,7 @@ public static class ChangeTable
         { new("action", FieldType.Choice, "What it did to the document") { Words = Actions }, version => (long)version.Change + 1 },
         {
             TableField.Reference("document", RecordTables.Documents, "The document as it is now; nothing where it was removed since"),
-            version => version.Document
+            version => version.Document.Value
         },
         { TableField.DocumentKind("What it was then"), version => version.Kind },
         { new("document-date", FieldType.Date, "Its date then"), version => version.Date.DayNumber },

@@ -17,11 +17,11 @@ internal static class PostingEntries
     /// <summary>The postings of a part of a figure, oldest first. Throws <see cref="OverflowException"/> where one does not fit.</summary>
     public static IEnumerable<PostingEntry> Of(ILedger ledger, OriginPart part)
     {
-        var terms = part.Terms.ToLookup(term => (long)term.Account);
+        var terms = part.Terms.ToLookup(term => (long)term.Account.Value);
         PostingField[] fields = [.. Needed.Union(part.Filter.Columns)];
         foreach (var (month, sums) in Postings.Months(ledger, part.Source, part.Range))
         {
-            if (sums is not null && !sums.Any(sum => terms.Contains(sum.Account)))
+            if (sums is not null && !sums.Any(sum => terms.Contains(sum.Account.Value)))
             {
                 continue;
             }
@@ -40,7 +40,7 @@ internal static class PostingEntries
 
                 var place = new PostingPlace(
                     month.First.AddDays((int)postings[PostingField.Day][posting] - 1),
-                    (int)postings[PostingField.Document][posting], (int)postings[PostingField.Settlement][posting],
+                    (DocumentKey)postings[PostingField.Document][posting], (SettlementKey)postings[PostingField.Settlement][posting],
                     (int)postings[PostingField.Line][posting]);
                 if (place.CompareTo(part.First ?? place) < 0 || place.CompareTo(part.Last ?? place) > 0)
                 {
@@ -52,7 +52,7 @@ internal static class PostingEntries
                 if (!counted.IsZero)
                 {
                     yield return new PostingEntry(
-                        part.Source, place, (int)accounts[posting], (int)postings[PostingField.Contact][posting], counted);
+                        part.Source, place, (AccountKey)accounts[posting], (ContactKey)postings[PostingField.Contact][posting], counted);
                 }
             }
         }

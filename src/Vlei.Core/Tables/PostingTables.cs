@@ -129,7 +129,7 @@ public static class PostingTables
         Read = (context, range) =>
         {
             var stock = context.Ledger.Accounts.Where(account => account.Type == AccountType.Inventory)
-                .Select(account => (long)account.Key).ToHashSet();
+                .Select(account => (long)account.Key.Value).ToHashSet();
             return Read(context, range, block => Places(block["account"], stock.Contains));
         },
     };
@@ -160,7 +160,7 @@ public static class PostingTables
     private static IEnumerable<RowBlock> Read(TableContext context, DateRange range, Func<RowBlock, int[]?> taken)
     {
         var creditPositive = context.Ledger.Accounts.Where(account => AccountTypes.IsCreditPositive(account.Type))
-            .Select(account => (long)account.Key).ToHashSet();
+            .Select(account => (long)account.Key.Value).ToHashSet();
         foreach (var (month, _) in context.Ledger.MonthSums(context.Basis, range))
         {
             var days = range.Intersect(month.Range);

@@ -14,11 +14,11 @@ internal sealed record PostingTextColumn(ReportColumn Shown, Func<PostingEntry, 
 /// <summary>What lists show of postings besides sums: their documents, contacts, accounts and notes.</summary>
 internal sealed class PostingTexts(ILedger ledger)
 {
-    private readonly Dictionary<int, DocumentText> _documents = [];
-    private readonly Lazy<Dictionary<int, string>> _contacts = new(() =>
-        ledger.Records(PostingField.Contact).ToDictionary(contact => contact.Key, contact => contact.Name));
+    private readonly Dictionary<DocumentKey, DocumentText> _documents = [];
+    private readonly Lazy<Dictionary<ContactKey, string>> _contacts = new(() =>
+        ledger.Records(PostingField.Contact).ToDictionary(contact => new ContactKey(contact.Key), contact => contact.Name));
 
-    private readonly Dictionary<int, Account> _accounts = ledger.Accounts.ToDictionary(account => account.Key);
+    private readonly Dictionary<AccountKey, Account> _accounts = ledger.Accounts.ToDictionary(account => account.Key);
 
     /// <summary>The columns of a posting; on the cash basis with the document that released it.</summary>
     public IReadOnlyList<PostingTextColumn> Columns(bool withAccount, bool withRelease) =>
@@ -42,17 +42,17 @@ internal sealed class PostingTexts(ILedger ledger)
     ];
 
     /// <summary>The id of a document.</summary>
-    public string IdOf(int document) => DocumentOf(document).Id;
+    public string IdOf(DocumentKey document) => DocumentOf(document).Id;
 
     /// <summary>The id of the document.</summary>
     public string IdOf(PostingEntry entry) => DocumentOf(entry).Id;
 
     /// <summary>The key of a posting's row: its document, its line, and the number of the settlement that released it.</summary>
-    public string KeyOf(PostingEntry entry) => entry.Place.Settlement == 0
+    public string KeyOf(PostingEntry entry) => entry.Place.Settlement.IsNone
         ? $"{IdOf(entry)}/{entry.Place.Line}"
-        : $"{IdOf(entry)}/{entry.Place.Line}@{entry.Place.Settlement}";
+        : $"{IdOf(entry)}/{entry.Place.Line}@{entry.Place.Settlement.Value}";
 
-    private string ContactName(int contact) => contact == 0 ? "" : _contacts.Value.GetValueOrDefault(contact, "");
+    private string ContactName(ContactKey contact) => contact.IsNone ? "" : _contacts.Value.GetValueOrDefault(contact, "");
 
     private string MemoOf(PostingEntry entry)
     {
@@ -60,7 +60,7 @@ internal sealed class PostingTexts(ILedger ledger)
         return memo.Length > 0 ? memo : DocumentOf(entry).Memo;
     }
 
-    private string ReleaseOf(PostingEntry entry) => entry.Place.Settlement == 0
+    private string ReleaseOf(PostingEntry entry) => entry.Place.Settlement.IsNone
         ? ""
         : ledger.DocumentsOf(entry.Place.Settlement) is var (from, to) && from == entry.Place.Document
             ? DocumentOf(to).Id
@@ -77,7 +77,7 @@ internal sealed class PostingTexts(ILedger ledger)
         return new DocumentText($"budget {month}", "budget", month.First, "", "");
     }
 
-    private DocumentText DocumentOf(int key)
+    private DocumentText DocumentOf(DocumentKey key)
     {
         if (!_documents.TryGetValue(key, out var document))
         {

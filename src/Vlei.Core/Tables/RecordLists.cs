@@ -11,11 +11,11 @@ public static class RecordLists
         { Self(RecordTables.Contacts, "contact"), (rows, _) => rows.Keys },
         {
             new("receivable", FieldType.Money, "What it owes us at the end of the day; credits and money on account negative"),
-            (rows, _) => [.. rows.Keys.Select(contact => rows.Sums.Value.GetValueOrDefault((AccountType.Receivable, (int)contact)))]
+            (rows, _) => [.. rows.Keys.Select(contact => rows.Sums.Value.GetValueOrDefault((AccountType.Receivable, (ContactKey)contact)))]
         },
         {
             new("payable", FieldType.Money, "What we owe it at the end of the day"),
-            (rows, _) => [.. rows.Keys.Select(contact => -rows.Sums.Value.GetValueOrDefault((AccountType.Payable, (int)contact)))]
+            (rows, _) => [.. rows.Keys.Select(contact => -rows.Sums.Value.GetValueOrDefault((AccountType.Payable, (ContactKey)contact)))]
         },
     };
 
@@ -24,7 +24,7 @@ public static class RecordLists
         { Self(RecordTables.Accounts, "account"), (rows, _) => rows.Keys },
         {
             new("balance", FieldType.Money, "The sum of all postings to it up to the day; debit positive"),
-            (rows, _) => [.. rows.Keys.Select(account => rows.Sums.Net(rows.Figure, (int)account).MinorUnits)]
+            (rows, _) => [.. rows.Keys.Select(account => rows.Sums.Net(rows.Figure, (AccountKey)account).MinorUnits)]
         },
     };
 
@@ -88,13 +88,13 @@ public static class RecordLists
     private static long[] KeysOf(ILedger ledger, RecordTable table) =>
         [.. ledger.ReadRecords(table, []).Select(record => (long)record.Key)];
 
-    private static Lazy<Dictionary<(AccountType, int), long>> Balances(ILedger ledger, DateOnly until)
+    private static Lazy<Dictionary<(AccountType, ContactKey), long>> Balances(ILedger ledger, DateOnly until)
     {
         var types = ledger.Accounts.ToDictionary(account => account.Key, account => account.Type);
-        return new Lazy<Dictionary<(AccountType, int), long>>(() => ledger.ControlItems(until)
+        return new Lazy<Dictionary<(AccountType, ContactKey), long>>(() => ledger.ControlItems(until)
             .GroupBy(item => (types[item.Account], item.Contact))
             .ToDictionary(items => items.Key, items => items.Aggregate(0L, (sum, item) => checked(sum + item.Total.MinorUnits))));
     }
 
-    private sealed record ContactRows(long[] Keys, Lazy<Dictionary<(AccountType, int), long>> Sums);
+    private sealed record ContactRows(long[] Keys, Lazy<Dictionary<(AccountType, ContactKey), long>> Sums);
 }

@@ -109,12 +109,15 @@ internal sealed class TableFigures(
         {
             records.Postings.Add(new PostingEntry(
                 basis == AccountingBasis.Cash ? PostingSource.Cash : PostingSource.Accrual,
-                new PostingPlace(DateOnly.FromDayNumber((int)Of("date")), (int)Of("document"), (int)Of("settlement"), (int)Of("line")),
-                (int)Of("account"), (int)Of("contact"), amount));
+                new PostingPlace(
+                    DateOnly.FromDayNumber((int)Of("date")), (DocumentKey)Of("document"), (SettlementKey)Of("settlement"), (int)Of("line")),
+                (AccountKey)Of("account"), (ContactKey)Of("contact"), amount));
         }
         else
         {
-            records.Items.Add(new OriginItem((int)Of("document"), (int)Of("contact"), DateOnly.FromDayNumber((int)Of("date")), amount, []));
+            records.Items.Add(
+                new OriginItem(
+                    (DocumentKey)Of("document"), (ContactKey)Of("contact"), DateOnly.FromDayNumber((int)Of("date")), amount, []));
         }
     }
 

@@ -183,7 +183,7 @@ internal sealed class TraceList
     // A budget is of a month; that its days each have a share is how any days of it are added up.
     private static IEnumerable<PostingEntry> Together(IEnumerable<PostingEntry> entries)
     {
-        var budgets = new Dictionary<int, PostingEntry>();
+        var budgets = new Dictionary<DocumentKey, PostingEntry>();
         foreach (var entry in entries)
         {
             if (entry.Source != PostingSource.Budget)

@@ -139,7 +139,7 @@ internal static class PromiseCommand
     }
 
     // What stands already of the same kind cannot be promised, or disputed, once more.
-    private static Amount Standing(LedgerReader ledger, int document, DateOnly today, bool isDispute) =>
+    private static Amount Standing(LedgerReader ledger, DocumentKey document, DateOnly today, bool isDispute) =>
         new[] { AccountType.Receivable, AccountType.Payable }
             .SelectMany(type => new PromisedItems(ledger, ControlHistory.Of(ledger, type, today), today).All)
             .Where(promised => promised.Promise.Document == document

@@ -112,7 +112,7 @@ public sealed partial class ChartTests : IDisposable
     [InlineData(66, "--chart: the report has no row Net proft.", "profit-loss", "--chart", "bars:Net proft", "--to", "x.svg")]
     [InlineData(2, "--chart is for text, html, pdf, xlsx, svg and png, and nothing of that kind is written.", "profit-loss", "--chart",
         "--format", "csv")]
-    [InlineData(2, "--with-detail is for html, pdf and xlsx", "profit-loss", "--with-detail")]
+    [InlineData(2, "--with-detail is for html, pdf, xlsx and ods", "profit-loss", "--with-detail")]
     [InlineData(2, "--chart none leaves nothing of a picture.", "profit-loss", "--chart", "none", "--to", "x.svg")]
     [InlineData(2, "--chart adds none to a template: the charts in it are yours.", "profit-loss", "--chart", "--template", "none.xlsx",
         "--to", "x.xlsx")]
