@@ -109,7 +109,7 @@ public sealed class ListTests : IDisposable
     [Fact]
     public void How_long_a_document_is_open_is_counted_up_to_the_day_that_it_is_seen_on()
     {
-        var rows = Csv("documents", "--period", "2026-01/2026-05", "--columns", "date,open,days-open").Skip(1)
+        var rows = Csv("documents", "--period", "2026-01/2026-05", "--columns", "date,open,document.days-open").Skip(1)
             .Where(row => row[2] == "record").ToList();
         Assert.Contains(rows, row => row[^1].Length > 0);
         Assert.All(rows, row => Assert.Equal(

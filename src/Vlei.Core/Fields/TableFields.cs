@@ -88,9 +88,9 @@ public sealed class TableFields
 
     private Node? Make(string name)
     {
-        if (_table.Fields.FirstOrDefault(field => field.Name.Equals(name, StringComparison.OrdinalIgnoreCase)) is { } own)
+        if (OwnNamed(name) is { } own)
         {
-            return Own(own);
+            return own;
         }
 
         if (_table.IsOfLines && FieldNames.IsTag(name))
@@ -120,12 +120,16 @@ public sealed class TableFields
 
             if (isLast)
             {
-                return node.Field.IsDay ? PartOf(node, rest) : node.Keys is not null ? OfRelated(node, rest) : null;
+                return node.Field.IsDay ? PartOf(node, rest) : node.Keys is null ? null
+                    : OfRelated(node, rest) ?? (node.Field.Name == _table.Self ? OwnNamed(rest) : null);
             }
         }
 
         return null;
     }
+
+    private Node? OwnNamed(string name) =>
+        _table.Fields.FirstOrDefault(field => field.Name.Equals(name, StringComparison.OrdinalIgnoreCase)) is { } own ? Own(own) : null;
 
     private Node Own(TableField field)
     {

@@ -1,6 +1,6 @@
-using Vlei.Core.Ledger;
 using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
+using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 
 namespace Vlei.Core.Reports;

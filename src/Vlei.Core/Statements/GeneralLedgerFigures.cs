@@ -1,5 +1,5 @@
-using Vlei.Core.Ledger;
 using Vlei.Core.Fields;
+using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Reports;
 using Vlei.Core.Tables;
