@@ -79,7 +79,7 @@ internal sealed class RelatedRecords(ILedger ledger)
     {
         if (!_pools.TryGetValue(table, out var pool))
         {
-            _pools[table] = pool = ReadPool(table);
+            _pools[table] = pool = table == RecordTables.Accounts ? AccountPool() : ReadPool(table);
         }
 
         return pool;
@@ -96,21 +96,52 @@ internal sealed class RelatedRecords(ILedger ledger)
             return keys => new FieldCells(keys, PoolOf(table));
         }
 
-        if (table != RecordTables.Accounts || field.Name != "cash_flow")
+        return table != RecordTables.Accounts ? null : field.Name switch
         {
-            return null;
-        }
-
-        var pool = new WordPool(["", .. field.Choices]);
-        var activities = ledger.Accounts.ToDictionary(account => (long)account.Key.Value, account => (long)account.Activity + 1);
-        return keys => new FieldCells([.. keys.Select(key => activities.GetValueOrDefault(key))], pool);
+            "type" => AccountsBy(AccountTypes.Names, account => (int)account.Type),
+            "cash_flow" => AccountsBy(field.Choices, account => (int)account.Activity),
+            _ => null,
+        };
     }
 
     /// <summary>The documents of those keys, as words.</summary>
     public FieldCells Documents(RowSet rows, object asker, long[] keys) =>
         OfDocuments(rows, asker, keys, RecordTables.Documents.Fields[0]);
 
-    // Accounts and tax codes are known by their codes; of the others, those that share a name are told apart by their ids.
+    // What accounts are is at hand, and need not be read.
+    private Func<long[], FieldCells> AccountsBy(IReadOnlyList<string> words, Func<Account, int> wordOf)
+    {
+        var (pool, numbers) = (new WordPool(["", .. words]), new long[AccountKeys]);
+        foreach (var account in ledger.Accounts)
+        {
+            numbers[account.Key.Value] = wordOf(account) + 1;
+        }
+
+        return keys => new FieldCells([.. keys.Select(key => key < numbers.Length ? numbers[key] : 0)], pool);
+    }
+
+    private int AccountKeys => ledger.Accounts.Select(account => account.Key.Value).DefaultIfEmpty(0).Max() + 1;
+
+    private WordPool AccountPool()
+    {
+        var (words, ids, names) = (new string[AccountKeys], new string[AccountKeys], new string[AccountKeys]);
+        var parents = new int[words.Length];
+        foreach (var texts in new[] { words, ids, names })
+        {
+            Array.Fill(texts, "");
+        }
+
+        foreach (var account in ledger.Accounts)
+        {
+            var key = account.Key.Value;
+            (words[key], ids[key], names[key]) = ($"{account.Code} {account.Name}", account.Code, account.Name);
+            parents[key] = account.ParentKey?.Value ?? 0;
+        }
+
+        return new WordPool(words, ids, names, parents);
+    }
+
+    // Tax codes are known by their codes; of the others, those that share a name are told apart by their ids.
     private WordPool ReadPool(RecordTable table)
     {
         var (id, name) = (table.Fields[table.IndexOf(table.Id!)], table.Fields[table.IndexOf("name")]);
@@ -118,14 +149,10 @@ internal sealed class RelatedRecords(ILedger ledger)
         string TextOf(FieldCells cells, int key) => cells.Pool!.Words[(int)cells.Numbers[key]];
         var keys = Enumerable.Range(0, ids.Numbers.Length).ToList();
         var shared = keys.GroupBy(key => TextOf(names, key)).Where(group => group.Count() > 1).Select(group => group.Key).ToHashSet();
-        var parents = table == RecordTables.Accounts
-            ? ledger.Accounts.ToDictionary(account => account.Key.Value, account => account.ParentKey?.Value ?? 0) : null;
-
         return new WordPool(
             [.. keys.Select(key => key == 0 ? "" : table.Id == "code" ? $"{TextOf(ids, key)} {TextOf(names, key)}"
                 : shared.Contains(TextOf(names, key)) ? $"{TextOf(names, key)} ({TextOf(ids, key)})" : TextOf(names, key))],
-            [.. keys.Select(key => TextOf(ids, key))], [.. keys.Select(key => TextOf(names, key))], parents is null ? null
-                : [.. keys.Select(key => parents.GetValueOrDefault(key))]);
+            [.. keys.Select(key => TextOf(ids, key))], [.. keys.Select(key => TextOf(names, key))]);
     }
 
     private FieldCells CellsOf(RecordField field, IReadOnlyList<RecordValue> values) => field.Type switch

@@ -10,24 +10,24 @@ namespace Vlei.Core.Tables;
 /// </summary>
 public sealed class PostingFields
 {
-    private readonly TableFields _fields;
-    private readonly TableContext _context;
+    // Most reports choose nothing and are spread over no field: then none is looked up.
+    private readonly Lazy<(TableFields Fields, TableContext Context)> _known;
 
     /// <summary>Those of a book.</summary>
-    public PostingFields(ReportContext context, ReportRequest request)
-    {
-        _context = TableReport.ContextOf(PostingTables.Postings, context, request);
-        _fields = new TableFields(PostingTables.Postings, _context);
-    }
+    public PostingFields(ReportContext context, ReportRequest request) =>
+        _known = new Lazy<(TableFields, TableContext)>(() =>
+            TableReport.ContextOf(PostingTables.Postings, context, request) is var own
+                ? (new TableFields(PostingTables.Postings, own), own) : default);
 
     /// <summary>The field of that name. Throws a <see cref="ProblemException"/> that names the nearest where there is none.</summary>
     /// <param name="name">The name, in any case.</param>
     /// <param name="others">Other names that are known where it is asked for.</param>
     public BoundField Named(string name, params IReadOnlyList<string> others)
     {
-        if (FieldNames.IsTag(name) || (_fields.Has(name) && IsSaidByPostings(_fields.Named(name))))
+        var fields = _known.Value.Fields;
+        if (FieldNames.IsTag(name) || (fields.Has(name) && IsSaidByPostings(fields.Named(name))))
         {
-            return _fields.Named(name);
+            return fields.Named(name);
         }
 
         throw new ProblemException(
@@ -42,7 +42,7 @@ public sealed class PostingFields
     /// <param name="choices">What is taken alone, and what is left out.</param>
     /// <param name="others">Names of other things that can be chosen by, for messages.</param>
     public Selection Select(IReadOnlyList<FieldChoice> choices, params IReadOnlyList<string> others) =>
-        choices.Count == 0 ? Selection.Everything : Selection.Of(choices, name => Named(name, others), _context);
+        choices.Count == 0 ? Selection.Everything : Selection.Of(choices, name => Named(name, others), _known.Value.Context);
 
     // What they count is added up, not chosen by.
     private static bool IsSaidByPostings(BoundField field) =>
