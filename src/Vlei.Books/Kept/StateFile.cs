@@ -16,7 +16,13 @@ internal sealed class StateFile(string name, int mostBytes, int mostKept)
     {
         try
         {
-            return PathOf() is { } path && File.Exists(path) ? File.ReadAllLines(path, Encoding.UTF8) : [];
+            if (PathOf() is not { } path || !File.Exists(path))
+            {
+                return [];
+            }
+
+            using var reader = new StreamReader(Opened(path, FileMode.Open, FileAccess.Read), Encoding.UTF8);
+            return reader.ReadToEnd().Split('\n', StringSplitOptions.RemoveEmptyEntries);
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
@@ -42,7 +48,7 @@ internal sealed class StateFile(string name, int mostBytes, int mostKept)
                 File.Move(unfinished, path, overwrite: true);
             }
 
-            using var stream = Opened(path);
+            using var stream = Opened(path, FileMode.Append, FileAccess.Write);
             stream.Write(lines);
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
@@ -51,16 +57,16 @@ internal sealed class StateFile(string name, int mostBytes, int mostKept)
         }
     }
 
-    // Others that write at the same time, as reports that are made together do, are done at once.
-    private static FileStream Opened(string path)
+    // Others that write at the same time, as reports that are made together do, are done at once, however busy the machine is.
+    private static FileStream Opened(string path, FileMode mode, FileAccess access)
     {
-        const int MostTries = 100;
+        const int MostTries = 500;
         const int Milliseconds = 10;
         for (var tries = 1; ; tries++)
         {
             try
             {
-                return new FileStream(path, FileMode.Append, FileAccess.Write, FileShare.Read);
+                return new FileStream(path, mode, access, FileShare.Read);
             }
             catch (IOException) when (tries < MostTries && File.Exists(path))
             {

@@ -34,13 +34,11 @@ public static class DocumentTables
         { new("open", FieldType.Money, "What is left of it then"), (rows, _) => rows.OfOwed(own => own.Open) },
         {
             new("days-open", FieldType.Integer, "Days since its date where it is open then; nothing where it is not"),
-            (
-                rows, block) =>
-                    [
-                        .. block["open"]
-                            .Select(
-                                (open, row) => open is 0 or FieldCells.Nothing ? FieldCells.Nothing
-                                    : rows.Day.DayNumber - block["date"][row])]
+            (rows, block) =>
+            [
+                .. block["open"].Select((open, row) => open is 0 or FieldCells.Nothing ? FieldCells.Nothing
+                    : rows.Day.DayNumber - block["date"][row]),
+            ]
         },
         {
             new(

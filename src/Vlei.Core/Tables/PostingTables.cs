@@ -44,11 +44,10 @@ public static class PostingTables
             new(
                 "natural", FieldType.Money,
                 "The amount as statements show it: income, liabilities and equity positive as credits, the rest as debits"),
-            (
-                rows, block) =>
-                    [
-                        .. block["amount"]
-                            .Zip(block["account"], (amount, account) => rows.CreditPositive.Contains(account) ? -amount : amount)]
+            (rows, block) =>
+            [
+                .. block["amount"].Zip(block["account"], (amount, account) => rows.CreditPositive.Contains(account) ? -amount : amount),
+            ]
         },
         {
             new("quantity", FieldType.Decimal, "How much of the item; into stock positive, out of it negative") { AddsUp = true },
