@@ -16,7 +16,7 @@ public sealed record BoundField(TableField Field, Func<RowSet, FieldCells> Read)
     public IReadOnlyList<string>? Columns { get; init; }
 
     /// <summary>The same as columns of postings; only where it is read from nothing else.</summary>
-    public IEnumerable<PostingField> PostingColumns => Columns!.Select(column => Fields.PostingColumns.Find(column)!.Value);
+    public IEnumerable<PostingField> ColumnsOfPostings => Columns!.Select(column => PostingColumns.Find(column)!.Value);
 
     /// <summary>
     /// How it is read to choose rows by it: a record is chosen by its name with what is part of it, though a name is shown alone.
@@ -27,11 +27,11 @@ public sealed record BoundField(TableField Field, Func<RowSet, FieldCells> Read)
     public IReadOnlyList<FieldValue> Values => _values ??= Chosen(new RowSet(new RowBlock(0, _ => []))).Pool!.Values;
 
     /// <summary>Whether accounts have values of it.</summary>
-    public bool IsOfAccounts => Columns?.Contains(Fields.PostingColumns.Account) ?? false;
+    public bool IsOfAccounts => Columns?.Contains(PostingColumns.Account) ?? false;
 
     /// <summary>The places of the values that postings have.</summary>
-    public long[] PlacesIn(PostingMonth postings) => Chosen(new RowSet(Fields.PostingColumns.BlockOf(postings))).Numbers;
+    public long[] PlacesIn(PostingMonth postings) => Chosen(new RowSet(PostingColumns.BlockOf(postings))).Numbers;
 
     /// <summary>The places of the values that accounts themselves have; only where <see cref="IsOfAccounts"/>.</summary>
-    public long[] PlacesIn(IReadOnlyList<Account> accounts) => Chosen(new RowSet(Fields.PostingColumns.BlockOf(accounts))).Numbers;
+    public long[] PlacesIn(IReadOnlyList<Account> accounts) => Chosen(new RowSet(PostingColumns.BlockOf(accounts))).Numbers;
 }

@@ -74,7 +74,7 @@ public sealed class FigureSums
         PostingField[] fields =
         [
             PostingField.Day, PostingField.Account, PostingField.Amount,
-            .. _takenAccounts is null ? _filter.Columns : [], .. _slicedBy?.PostingColumns ?? [],
+            .. _takenAccounts is null ? _filter.Columns : [], .. _slicedBy?.ColumnsOfPostings ?? [],
         ];
         foreach (var (month, monthSums) in Postings.Months(_ledger, source, whole))
         {

@@ -191,7 +191,7 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
         }
 
         PostingField[] known = [PostingField.Account, PostingField.Project, PostingField.Department];
-        if (filter.Columns.Concat(slicedBy?.PostingColumns ?? []).Any(column => !known.Contains(column)))
+        if (filter.Columns.Concat(slicedBy?.ColumnsOfPostings ?? []).Any(column => !known.Contains(column)))
         {
             throw new ProblemException(
                 ProblemKind.Usage, "A budget is by account, project and department; of other fields it says nothing.",

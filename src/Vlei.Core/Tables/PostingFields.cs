@@ -16,8 +16,10 @@ public sealed class PostingFields
     /// <summary>Those of a book.</summary>
     public PostingFields(ReportContext context, ReportRequest request) =>
         _known = new Lazy<(TableFields, TableContext)>(() =>
-            TableReport.ContextOf(PostingTables.Postings, context, request) is var own
-                ? (new TableFields(PostingTables.Postings, own), own) : default);
+        {
+            var own = TableReport.ContextOf(PostingTables.Postings, context, request);
+            return (new TableFields(PostingTables.Postings, own), own);
+        });
 
     /// <summary>The field of that name. Throws a <see cref="ProblemException"/> that names the nearest where there is none.</summary>
     /// <param name="name">The name, in any case.</param>

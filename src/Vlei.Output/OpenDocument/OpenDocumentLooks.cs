@@ -2,6 +2,7 @@ using System.Xml;
 using Vlei.Core.Reports;
 using Vlei.Output.Workbook;
 using static Vlei.Output.OpenDocument.OpenDocumentXml;
+using static Vlei.Output.Workbook.SheetWriter;
 
 namespace Vlei.Output.OpenDocument;
 

@@ -4,6 +4,7 @@ using System.Xml;
 using Vlei.Core.Reports;
 using Vlei.Output.Workbook;
 using static Vlei.Output.OpenDocument.OpenDocumentXml;
+using static Vlei.Output.Workbook.SheetWriter;
 
 namespace Vlei.Output.OpenDocument;
 
@@ -42,6 +43,9 @@ internal sealed class OpenDocumentPackage : ISpreadsheet
 
     /// <inheritdoc/>
     public FormulaNotation Notation => FormulaNotation.OpenFormula;
+
+    /// <inheritdoc/>
+    public bool HasDrawings => false;
 
     /// <inheritdoc/>
     public void AddSheet(

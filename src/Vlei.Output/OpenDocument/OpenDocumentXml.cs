@@ -1,5 +1,5 @@
-using System.Globalization;
 using System.Xml;
+using Vlei.Output.Workbook;
 
 namespace Vlei.Output.OpenDocument;
 
@@ -49,9 +49,6 @@ internal static class OpenDocumentXml
         }
     }
 
-    /// <summary>A number as files write it.</summary>
-    public static string Text(double number) => number.ToString(CultureInfo.InvariantCulture);
-
     /// <summary>Writes text into a paragraph: blanks that would be taken together, and tabs, have elements of their own.</summary>
     public static void Words(XmlWriter xml, string text)
     {
@@ -65,7 +62,7 @@ internal static class OpenDocumentXml
 
             if (blanks > 0 && (blanks > 1 || place == 0 || place + 1 == text.Length))
             {
-                Element(xml, "text:s", [("text:c", Text(blanks))]);
+                Element(xml, "text:s", [("text:c", SheetWriter.Text(blanks))]);
                 place += blanks;
             }
             else if (text[place] == '\t')

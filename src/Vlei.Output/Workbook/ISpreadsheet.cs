@@ -7,6 +7,9 @@ internal interface ISpreadsheet : IDisposable
     /// <summary>How its formulas name cells.</summary>
     FormulaNotation Notation { get; }
 
+    /// <summary>Whether it has pictures and charts; where it has none, no room is left for them.</summary>
+    bool HasDrawings { get; }
+
     /// <summary>Writes the next sheet.</summary>
     /// <param name="name">Its name.</param>
     /// <param name="names">Names of cells in it, with the cells.</param>

@@ -18,6 +18,8 @@ internal sealed class ReportSheet
     private readonly ReportWords _words;
     private readonly Report _report;
     private readonly string? _back;
+    private readonly ReportLogo? _logo;
+    private readonly ReportChart? _chart;
     private readonly List<(string Text, CellLook Look)> _head = [];
     private readonly int _headings;
     private readonly SheetFigures _figures;
@@ -25,12 +27,13 @@ internal sealed class ReportSheet
 
     /// <summary>Lays a report out.</summary>
     /// <param name="words">The report.</param>
-    /// <param name="notation">How formulas name cells.</param>
+    /// <param name="spreadsheet">What it is a sheet of.</param>
     /// <param name="back">The sheet that a reader comes from; nothing where this one stands alone.</param>
-    public ReportSheet(ReportWords words, FormulaNotation notation, string? back)
+    public ReportSheet(ReportWords words, ISpreadsheet spreadsheet, string? back)
     {
         (_words, _report, _back) = (words, words.Report, back);
-        if (_report.Look.Logo is not null)
+        (_logo, _chart) = spreadsheet.HasDrawings ? (_report.Look.Logo, words.Chart) : default;
+        if (_logo is not null)
         {
             _head.Add(("", default));
         }
@@ -45,7 +48,7 @@ internal sealed class ReportSheet
         _headings = _head.Count + 2;
         _foot = words.Foot;
         WorkbookPackage.RefuseTooLarge(_report.Title, FootRow + _foot.Count + LinesOfChart, _report.Columns.Count + 1);
-        _figures = new SheetFigures(_report, _headings + 1, [.. Enumerable.Range(1, _report.Columns.Count)], notation);
+        _figures = new SheetFigures(_report, _headings + 1, [.. Enumerable.Range(1, _report.Columns.Count)], spreadsheet.Notation);
     }
 
     /// <summary>Where a figure leads to; nothing where it leads nowhere.</summary>
@@ -62,7 +65,7 @@ internal sealed class ReportSheet
     {
         get
         {
-            var title = _report.Look.Logo is null ? 1 : 2;
+            var title = _logo is null ? 1 : 2;
             var lines = WorkbookReport.Lines(_words).ToDictionary(part => part.Name, part => part.Lines.Count);
             yield return ("report_title", Lines(title, 1));
             yield return ("report_head", Lines(title + 1, lines["report_head"]));
@@ -89,16 +92,16 @@ internal sealed class ReportSheet
     /// <param name="name">The name of the sheet.</param>
     public SheetDrawing? Drawing(string name)
     {
-        if (_words.Chart is null && _report.Look.Logo is null)
+        if (_chart is null && _logo is null)
         {
             return null;
         }
 
-        var chart = _words.Chart is not { } drawn ? null
+        var chart = _chart is not { } drawn ? null
             : new ChartPart(
                 _words, drawn, name, _headings, IsChartBelow ? 0 : _report.Columns.Count + 2, IsChartBelow ? ChartRow : _headings,
                 LinesOfChart);
-        return new SheetDrawing(_report.Look.Logo, chart);
+        return new SheetDrawing(_logo, chart);
     }
 
     /// <summary>Writes the sheet.</summary>
@@ -131,7 +134,7 @@ internal sealed class ReportSheet
         }
 
         var foot = $"{_report.Book}: {_report.Title}, {_report.PeriodInWords}";
-        var isCut = _words.Chart is not null && IsChartBelow && ChartRow + LinesOfChart > (isWide ? LinesOnSide : LinesUpright);
+        var isCut = _chart is not null && IsChartBelow && ChartRow + LinesOfChart > (isWide ? LinesOnSide : LinesUpright);
         sheet.End(new SheetPage(_report.Look, isWide, foot, (page, pages) => _words.Language.Say("Page {0} of {1}", page, pages))
         {
             BreakBelow = isCut ? ChartRow : null,
@@ -170,7 +173,7 @@ internal sealed class ReportSheet
         {
             var (text, look) = _head[line];
             SheetLink? link = look.IsLink ? new SheetLink(_back!, CellText.First) : null;
-            var lines = line == 0 && _report.Look.Logo is not null ? SheetDrawing.LogoLines : 1;
+            var lines = line == 0 && _logo is not null ? SheetDrawing.LogoLines : 1;
             sheet.Row(line + 1, 0, () => sheet.Words(LabelColumn, text, look, link), lines);
         }
 

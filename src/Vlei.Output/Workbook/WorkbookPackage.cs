@@ -76,6 +76,9 @@ internal sealed class WorkbookPackage : ISpreadsheet
     public FormulaNotation Notation => FormulaNotation.Workbook;
 
     /// <inheritdoc/>
+    public bool HasDrawings => true;
+
+    /// <inheritdoc/>
     public void AddSheet(
         string name, IReadOnlyList<(string Name, string Cells)> names, SheetDrawing? drawing, Action<ISheet> write)
     {

@@ -58,14 +58,14 @@ internal static class WorkbookReport
         var documentsName = documents is null ? "" : Taken(documents);
         ReportSheet? recordsSheet = null;
         var places = words.Report.Records?.Figures.ToDictionary(figure => figure.Value, figure => figure.Key) ?? [];
-        var sheet = new ReportSheet(words, spreadsheet.Notation, back)
+        var sheet = new ReportSheet(words, spreadsheet, back)
         {
             FigureLink = figure => recordsSheet is not null && places.TryGetValue(figure, out var row)
                 ? new SheetLink(recordsName, recordsSheet.CellOf(row)) : null,
         };
-        var documentsSheet = documents is null ? null : new ReportSheet(documents, spreadsheet.Notation, recordsName);
+        var documentsSheet = documents is null ? null : new ReportSheet(documents, spreadsheet, recordsName);
         var documentRows = documents?.RowsOfDocuments() ?? [];
-        recordsSheet = records is null ? null : new ReportSheet(records, spreadsheet.Notation, name)
+        recordsSheet = records is null ? null : new ReportSheet(records, spreadsheet, name)
         {
             LabelLink = (row, place) => words.Report.Records!.Figures.TryGetValue(place, out var figure)
                 ? new SheetLink(name, sheet.CellOf(figure))
