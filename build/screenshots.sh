@@ -23,14 +23,14 @@ draw() {
 
 vlei demo > /dev/null 2>&1
 export VLEI_BOOK=reedwater
-draw show-compared 44 'vlei show profit-loss --period this-fiscal-year-to-date --compare prior-year --change --percent income --depth 1'
+draw show-compared 44 'vlei show profit-loss --period fiscal-year-to-date --compare prior-year --change --share income --depth 1'
 draw balance-sheet 44 'vlei show balance-sheet --as-of last-month --compare prior-year --change'
 draw general-ledger 44 'vlei show general-ledger --period 2026-05 --only account=1020,1030'
 draw aging 44 'vlei show receivables-aging --as-of last-month'
 draw statement-of-account 34 'vlei show statement-of-account --period last-3-months --only "contact.name=Heron*"'
 draw money-to-come 34 'vlei show money-to-come --money 20000 --as-usual'
 draw list 44 'vlei show lines --only account.type=income --period last-month --group-by department,item --columns date,contact,quantity,natural:Sales'
-draw cross-table 44 'vlei show sales-by-item --period fy2026 --rows item --across fiscal-quarter --measure natural --percent row --sort -total --top 15'
+draw cross-table 44 'vlei show sales-by-item --period fy2026 --rows item --across fiscal-quarter --measure natural --share row --sort -total --top 15'
 draw review 52 'vlei check --review last-3-months'
 draw reports 60 'vlei reports sales stock tax'
 draw trace 34 'vlei trace profit-loss --period 2026-05 --basis cash --compare prior-year --change --row 4010 --column Change'

@@ -102,7 +102,7 @@ internal sealed class Runner(string vlei, string folder)
             WorkingDirectory = folder, RedirectStandardOutput = true, RedirectStandardError = true, RedirectStandardInput = true,
             UseShellExecute = false,
         };
-        foreach (var name in new[] { "VLEI_BOOK", "VLEI_TODAY", "COLUMNS", "NO_COLOR", "LC_ALL" })
+        foreach (var name in new[] { "VLEI_BOOK", "VLEI_CLOCK", "COLUMNS", "NO_COLOR", "LC_ALL" })
         {
             start.Environment.Remove(name);
         }

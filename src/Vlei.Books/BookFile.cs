@@ -14,7 +14,7 @@ namespace Vlei.Books;
 internal static class BookFile
 {
     private static readonly string[] Keys =
-        ["name", "currency", "fiscal-year-start", "basis", "today", "language", "remittance", "settle", "library"];
+        ["name", "currency", "fiscal-year-start", "basis", "clock", "language", "remittance", "settle", "library"];
 
     private const string OldestFirst = "oldest-first";
     private const string LookTable = "look";
@@ -40,7 +40,7 @@ internal static class BookFile
             CurrencyOf(toml, values),
             new FiscalCalendar(StartMonth(toml, values)),
             BasisOf(toml, values),
-            Today(toml, values))
+            Clock(toml, values))
         {
             Remittance = toml.Text(values, "remittance") ?? "",
             Language = toml.Text(values, "language") ?? "en",
@@ -74,12 +74,13 @@ internal static class BookFile
             basis = "{AccountingBases.NameOf(settings.Basis)}"
 
             """);
-        if (settings.Today is { } today)
+        if (settings.Clock is { } clock)
         {
             text.Append(CultureInfo.InvariantCulture, $"""
 
-                # Words like last-month are worked out from this day. Take the line out to use the clock.
-                today = {today:yyyy-MM-dd}
+                # What day it is in this book: words like last-month start from it, and what is done is dated by it. Without this line it
+                # is what the computer says.
+                clock = {clock:yyyy-MM-dd}
 
                 """);
         }
@@ -135,9 +136,9 @@ internal static class BookFile
         return ReportFile.OptionsIn(toml, toml.Known(pairs, [.. Looks.Select(option => option.Name)]), Looks, $"[{LookTable}]", folder);
     }
 
-    private static DateOnly? Today(TomlText toml, Dictionary<string, KeyValueSyntax> values)
+    private static DateOnly? Clock(TomlText toml, Dictionary<string, KeyValueSyntax> values)
     {
-        if (!values.TryGetValue("today", out var pair))
+        if (!values.TryGetValue("clock", out var pair))
         {
             return null;
         }
@@ -145,6 +146,6 @@ internal static class BookFile
         var text = pair.Value!.ToString().Trim().Trim('"');
         return IsoText.TryDay(Encoding.UTF8.GetBytes(text), out var day)
             ? day
-            : throw toml.Wrong(pair.Value.Span, "today is no day.", "Write a day as 2026-06-30.");
+            : throw toml.Wrong(pair.Value.Span, "clock is no day.", "Write a day as 2026-06-30.");
     }
 }

@@ -9,9 +9,11 @@ namespace Vlei.Books;
 /// <param name="Currency">The currency of all amounts.</param>
 /// <param name="Calendar">Where its fiscal year starts.</param>
 /// <param name="Basis">The basis of reports that are not told another.</param>
-/// <param name="Today">The day that period words are worked out from, where it is pinned.</param>
+/// <param name="Clock">
+/// The day that it is in the book, where that is pinned: what period words are worked out from, and what all that is done is dated by.
+/// </param>
 public sealed record BookSettings(
-    string Name, Currency Currency, FiscalCalendar Calendar, AccountingBasis Basis, DateOnly? Today)
+    string Name, Currency Currency, FiscalCalendar Calendar, AccountingBasis Basis, DateOnly? Clock)
 {
     /// <summary>How customers pay, in lines, for what is sent to them; empty where nothing is said.</summary>
     public string Remittance { get; init; } = "";

@@ -161,6 +161,15 @@ public sealed class LedgerReader : ILedger, IDisposable
         RecordRows.Read(_database, _standing, table, fields, keys);
 
     /// <inheritdoc/>
+    public bool HasRecord(RecordTable table, string id)
+    {
+        using var statement = _database.Prepare(
+            $"SELECT r.key FROM {table.Name}_keys k JOIN {table.Name} r ON r.key = k.key WHERE k.id = ? AND {_standing.Of("r")}");
+        statement.Bind(1, id);
+        return statement.Step();
+    }
+
+    /// <inheritdoc/>
     public IEnumerable<(DocumentKey Document, int Line, RecordValue[] Values)> ReadLines(
         IReadOnlyList<RecordField> fields, IReadOnlyList<DocumentKey> documents) =>
         RecordRows.ReadLines(_database, _standing, fields, documents);

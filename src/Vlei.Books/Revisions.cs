@@ -23,11 +23,23 @@ public static class Revisions
     /// The revision that a person means: its number, or the last one of a day or before it. Throws a
     /// <see cref="ProblemException"/> where it is neither a number nor a day.
     /// </summary>
-    public static long Find(Book book, string text)
+    /// <param name="book">The book.</param>
+    /// <param name="text">What the person wrote.</param>
+    /// <param name="mayBeNone">Whether the time before the first import is meant too, which is revision 0; else that is refused.</param>
+    public static long Find(Book book, string text, bool mayBeNone = false)
     {
+        var all = All(book);
+        if (all.Count == 0 && !mayBeNone)
+        {
+            throw new ProblemException(
+                ProblemKind.NotFound, "Nothing has been imported, so there are no earlier records.", "vlei import PATH takes records in.");
+        }
+
         if (long.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var number))
         {
-            return number;
+            return number >= (mayBeNone ? 0 : 1) && number <= all.Count ? number : throw new ProblemException(
+                ProblemKind.NotFound, $"There is no revision {number}.",
+                $"Imports are numbered from 1 to {all.Count}; vlei changes lists them.");
         }
 
         if (!IsoText.TryDay(Encoding.UTF8.GetBytes(text), out var day))
@@ -37,7 +49,9 @@ public static class Revisions
                 "Write the number of an import, as 3, or a day, as 2026-03-31.");
         }
 
-        return All(book).LastOrDefault(revision => DateOnly.FromDateTime(revision.At.LocalDateTime) <= day)?.Number ?? 0;
+        return all.LastOrDefault(revision => DayOf(revision) <= day)?.Number ?? (mayBeNone ? 0 : throw new ProblemException(
+            ProblemKind.NotFound, $"Nothing was imported up to {PeriodText.Iso(day)}.",
+            $"The first import is of {PeriodText.Iso(DayOf(all[0]))}."));
     }
 
     /// <summary>All imports, oldest first.</summary>
@@ -118,6 +132,8 @@ public static class Revisions
         database.Commit();
         return wasThere;
     }
+
+    private static DateOnly DayOf(Revision revision) => DateOnly.FromDateTime(revision.At.LocalDateTime);
 
     /// <summary>A moment as the store writes it.</summary>
     internal static string MomentText(DateTimeOffset at) =>

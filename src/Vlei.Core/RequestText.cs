@@ -110,8 +110,8 @@ public static class RequestText
             By = One(ReportOptions.By) is { } what ? SpreadOf(what) : null,
             Compare = [.. Texts(options, ReportOptions.Compare).Select(with => Comparison.Parse(with, today, calendar))],
             Change = Has(ReportOptions.Change),
-            Percent = [.. Texts(options, ReportOptions.Percent).SelectMany(list => list.Split(','))
-                .Select(ReportOptions.Percent.ValueOf)],
+            Shares = [.. Texts(options, ReportOptions.Share).SelectMany(list => list.Split(','))
+                .Select(ReportOptions.Share.ValueOf)],
             Choices = [.. ChoicesIn(options), .. selected.SelectMany(selection => selection.Choices)],
             Where = [.. Texts(options, ReportOptions.Where).Select(text => new PredicateText(text)),
                 .. selected.SelectMany(selection => selection.Predicates)],

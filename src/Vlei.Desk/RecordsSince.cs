@@ -29,7 +29,7 @@ public sealed class RecordsSince : IDisposable
     /// <summary>Opens both. Throws a <see cref="Core.Problems.ProblemException"/> where there was no such import.</summary>
     /// <param name="desk">The book.</param>
     /// <param name="named">The number of an import, or a day.</param>
-    public static RecordsSince Open(ReportDesk desk, string named) => new(desk, Revisions.Find(desk.Book, named));
+    public static RecordsSince Open(ReportDesk desk, string named) => new(desk, Revisions.Find(desk.Book, named, mayBeNone: true));
 
     /// <summary>The same, of an import that is known by its number.</summary>
     public static RecordsSince Open(ReportDesk desk, long revision) => new(desk, revision);

@@ -22,6 +22,7 @@ public sealed class ReportDesk
     public ReportDesk(Book book, DateOnly? today)
         : this(book, Library.Of(book), DayOf(book.Settings, today))
     {
+        Now = (today ?? book.Settings.Clock) is { } pinned ? MomentOf(pinned) : DateTimeOffset.Now;
     }
 
     private ReportDesk(Book book, Library library, WorkingDay today) =>
@@ -39,11 +40,21 @@ public sealed class ReportDesk
     /// <summary>The day that words are worked out from.</summary>
     public WorkingDay Today { get; }
 
+    /// <summary>The moment that what is done here is dated by.</summary>
+    public DateTimeOffset Now { get; }
+
     /// <summary>Its reports.</summary>
     public ReportCatalogue Catalogue { get; }
 
-    /// <summary>The day in a book: what is said, else what the book says, else the clock.</summary>
-    public static DateOnly DayOf(BookSettings settings, DateOnly? said) => said ?? settings.Today ?? DateOnly.FromDateTime(DateTime.Now);
+    /// <summary>The day in a book: what is said, else what the book says, else the computer's.</summary>
+    public static DateOnly DayOf(BookSettings settings, DateOnly? said) => said ?? settings.Clock ?? DateOnly.FromDateTime(DateTime.Now);
+
+    /// <summary>The moment that what is done on a pinned day is dated by: its noon, which is on that day nearly everywhere.</summary>
+    public static DateTimeOffset MomentOf(DateOnly day)
+    {
+        const int Noon = 12;
+        return new DateTimeOffset(day.ToDateTime(new TimeOnly(Noon, 0), DateTimeKind.Local));
+    }
 
     /// <summary>The same at the close of the last of some days.</summary>
     public ReportDesk AtCloseOf(DateRange days) => new(Book, Library, WorkingDay.CloseOf(days, Today.Date));

@@ -47,7 +47,7 @@ internal sealed class CsvReport
         csv.WriteHeader(["report", .. new CsvReport(csv, look).Heads(OfRows), .. OfFigures]);
         foreach (var (name, report) in pack.Reports.Select(named => (named.Name, new ReportWords(named.Report).Report)))
         {
-            var table = new CsvReport(csv, report.Look with { CsvIsBare = look.CsvIsBare });
+            var table = new CsvReport(csv, report.Look with { CsvIsPlain = look.CsvIsPlain });
             foreach (var row in report.Rows)
             {
                 for (var column = 0; column < report.Columns.Count; column++)
@@ -66,17 +66,17 @@ internal sealed class CsvReport
         }
     }
 
-    private IEnumerable<string> Heads(IReadOnlyList<string> heads) => heads.Where((_, place) => place == 1 || !_look.CsvIsBare);
+    private IEnumerable<string> Heads(IReadOnlyList<string> heads) => heads.Where((_, place) => place == 1 || !_look.CsvIsPlain);
 
     private void WriteRow(ReportRow row)
     {
-        if (!_look.CsvIsBare)
+        if (!_look.CsvIsPlain)
         {
             _csv.WriteField(Safe(row.Key));
         }
 
         _csv.WriteField(Safe(row.Label));
-        if (!_look.CsvIsBare)
+        if (!_look.CsvIsPlain)
         {
             _csv.WriteField(RowKinds.NameOf(row.Kind));
             _csv.WriteField(row.Level);

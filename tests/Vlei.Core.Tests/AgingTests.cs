@@ -24,7 +24,7 @@ public class AgingTests
         from narrowed in Gen.Int[0, 3]
         from least in Gen.Int[-1000, 5000]
         from late in Gen.Int[0, 100]
-        from percent in Choose.One<PercentOf[]>([], [PercentOf.Row], [PercentOf.Column, PercentOf.Row])
+        from percent in Choose.One<ShareOf[]>([], [ShareOf.Row], [ShareOf.Column, ShareOf.Row])
         let other = Start.AddDays(earlier)
         let onlyTotal = narrowed == 1 ? new[] { $"total=>={least / 100m:F2}" } : []
         let onlyLate = narrowed == 2 ? new[] { $"days-late=>{late}" } : []
@@ -32,7 +32,7 @@ public class AgingTests
         {
             Period = new OpenPeriod(Start.AddDays(day), Start.AddDays(day)),
             Items = new OpenItemRequest { Limits = limits, AgesByDocument = switches[0], KeepsUnappliedApart = switches[1] },
-            Detail = switches[2], Summary = !switches[2] && switches[3], Percent = percent,
+            Detail = switches[2], Summary = !switches[2] && switches[3], Shares = percent,
             Compare = compared == 3 ? [new Comparison(ComparisonKind.Named, 1, new OpenPeriod(other, other))]
                 : compared == 2 ? [new Comparison(ComparisonKind.PriorYear, 1)] : [],
             Change = compared >= 2 && switches[3],
@@ -182,8 +182,8 @@ public class AgingTests
             "change" => Sum(parts[1], "") - Sum(parts[2], parts[3]),
             "percent-change" =>
                 (long?)(SlowModel.Percent(Sum(parts[1], "") - Sum(parts[2], parts[3]), Math.Abs(Sum(parts[2], parts[3]))) * 10_000),
-            "percent-row" => (long?)(SlowModel.Percent(Sum(parts[1], ""), Sum("total", "")) * 10_000),
-            "percent-column" => (long?)(SlowModel.Percent(
+            "share-of-row" => (long?)(SlowModel.Percent(Sum(parts[1], ""), Sum("total", "")) * 10_000),
+            "share-of-column" => (long?)(SlowModel.Percent(
                 Sum(parts[1], ""), Cell(book, asked, Taken(book, asked), parts[1], Days(asked.Request).First())) * 10_000),
             _ => Sum(parts[0], parts.Length > 1 ? parts[1] : ""),
         };

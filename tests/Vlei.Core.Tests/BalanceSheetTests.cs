@@ -21,7 +21,7 @@ public class BalanceSheetTests
         {
             Period = new OpenPeriod(first, first.AddDays(days)), Basis = basis, By = Statements.By(unit),
             Compare = compare.Length == 0 ? [] : [Comparison.Parse(compare, first, Statements.March)],
-            Percent = percent ? [PercentOf.Assets] : [],
+            Shares = percent ? [ShareOf.Assets] : [],
         };
 
     [Fact]
@@ -34,8 +34,8 @@ public class BalanceSheetTests
             for (var column = 0; column < report.Columns.Count; column++)
             {
                 var key = report.Columns[column].Key;
-                var share = key.StartsWith("percent-assets(", StringComparison.Ordinal);
-                var day = DateOnly.Parse(share ? key[15..^1] : key);
+                var share = key.StartsWith("share-of-assets(", StringComparison.Ordinal);
+                var day = DateOnly.Parse(share ? key["share-of-assets(".Length..^1] : key);
                 var expected = Expected(book, cash, row.Key, day);
                 Assert.Equal(
                     share ? (long?)(SlowModel.Percent(expected, Expected(book, cash, "total-assets", day)) * 10_000) : expected,

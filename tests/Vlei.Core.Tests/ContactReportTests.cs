@@ -272,7 +272,7 @@ public class ContactReportTests
         var asked = Asked(new DateRange(day, day)) with
         {
             Sort = SortOrder.Parse(sort),
-            Choices = [Fields.FieldChoice.Parse($"days-late={late}..", false)],
+            Choices = [Fields.FieldChoice.Parse($"days-late={late}/", false)],
         };
         var all = Statements.Build("open-receivables", book, asked);
         var cut = Statements.Build("open-receivables", book, asked with { Top = top });

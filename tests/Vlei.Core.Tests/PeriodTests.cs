@@ -22,7 +22,7 @@ public class PeriodTests
         DateRange At(string text, WorkingDay day) => PeriodGrammar.Parse(text, day, calendar).Within(Records).Range;
         Assert.Equal(now, At($"last-{name}", close));
         Assert.Equal(now, At($"this-{name}", close));
-        Assert.Equal(now, At($"this-{name}-to-date", close));
+        Assert.Equal(now, At($"{name}-to-date", close));
         Assert.Equal(At($"last-{count}-{name}s", now.To.AddDays(1)), At($"last-{count}-{name}s", close));
         Assert.Equal(new DateRange(now.To.AddDays(1 - count), now.To), At($"last-{count}-days", close));
 
@@ -68,13 +68,16 @@ public class PeriodTests
     [InlineData("today", "2026-06-17", "2026-06-17", "2026-06-17")]
     [InlineData("yesterday", "2026-06-16", "2026-06-16", "2026-06-16")]
     [InlineData("this-week", "2026-06-15", "2026-06-21", "2026-W25")]
-    [InlineData("last-week-to-date", "2026-06-08", "2026-06-10", "2026-06-08/2026-06-10")]
-    [InlineData("this-month-to-date", "2026-06-01", "2026-06-17", "2026-06-01/2026-06-17")]
+    [InlineData("week-to-date", "2026-06-15", "2026-06-17", "2026-06-15/2026-06-17")]
+    [InlineData("month-to-date", "2026-06-01", "2026-06-17", "2026-06-01/2026-06-17")]
     [InlineData("last-month", "2026-05-01", "2026-05-31", "2026-05")]
-    [InlineData("last-quarter-to-date", "2026-01-01", "2026-03-17", "2026-01-01/2026-03-17")]
+    [InlineData("3-months-ago", "2026-03-01", "2026-03-31", "2026-03")]
+    [InlineData("1-fiscal-year-ago", "2025-03-01", "2026-02-28", "fy2026")]
+    [InlineData("10-days-ago", "2026-06-07", "2026-06-07", "2026-06-07")]
+    [InlineData("3-months-ago/today", "2026-03-01", "2026-06-17", "2026-03-01/2026-06-17")]
     [InlineData("this-fiscal-quarter", "2026-06-01", "2026-08-31", "fy2027-Q2")]
     [InlineData("last-fiscal-year", "2025-03-01", "2026-02-28", "fy2026")]
-    [InlineData("last-fiscal-year-to-date", "2025-03-01", "2025-06-17", "2025-03-01/2025-06-17")]
+    [InlineData("fiscal-year-to-date", "2026-03-01", "2026-06-17", "2026-03-01/2026-06-17")]
     [InlineData("last-30-days", "2026-05-19", "2026-06-17", "2026-05-19/2026-06-17")]
     [InlineData("last-3-months", "2026-03-01", "2026-05-31", "fy2027-Q1")]
     [InlineData("last-2-fiscal-years", "2024-03-01", "2026-02-28", "2024-03-01/2026-02-28")]
@@ -86,7 +89,19 @@ public class PeriodTests
     }
 
     [Theory]
-    [InlineData("last-mont", "\"last-mont\" is not a period. Did you mean last-month or last-month-to-date?")]
+    [InlineData("last-mont", "\"last-mont\" is not a period. Did you mean last-month?")]
+    [InlineData("2026-4", "\"2026-4\" is not a period. Did you mean 2026-04?")]
+    [InlineData("04/2026", "\"04/2026\" is not a period. Did you mean 2026-04?")]
+    [InlineData("april 2026", "\"april 2026\" is not a period. Did you mean 2026-04?")]
+    [InlineData("april", "\"april\" is not a period. Did you mean 2026-04?")]
+    [InlineData("Aug", "\"Aug\" is not a period. Did you mean 2025-08?")]
+    [InlineData("31.5.2026", "\"31.5.2026\" is not a period. Did you mean 2026-05-31?")]
+    [InlineData("04/05/2026", "\"04/05/2026\" is not a period. Did you mean 2026-05-04 or 2026-04-05?")]
+    [InlineData("2026/5/31", "\"2026/5/31\" is not a period. Did you mean 2026-05-31?")]
+    [InlineData("20260531", "\"20260531\" is not a period. Did you mean 2026-05-31?")]
+    [InlineData("2026-01..2026-3", "\"2026-01..2026-3\" is not a period. Did you mean 2026-01/2026-03?")]
+    [InlineData("this-year-to-date", "\"this-year-to-date\" is not a period. Did you mean year-to-date?")]
+    [InlineData("ytd", "\"ytd\" is not a period. Did you mean year-to-date?")]
     [InlineData("2026-13", "There is no month 13. Months are 01 to 12, as in 2026-03.")]
     [InlineData("2026-02-30", "There is no day 2026-02-30. 2026-02 has 28 days.")]
     [InlineData("2026-W54", "There is no week 54 in 2026. 2026 has weeks W01 to W53.")]
@@ -112,14 +127,23 @@ public class PeriodTests
     [InlineData("2023-02", "prior-year", "2022-02")]
     [InlineData("2025-02", "prior-year", "2024-02")]
     [InlineData("2024-02-29", "prior-year", "2023-02-28")]
-    [InlineData("this-fiscal-year-to-date", "prior-period", "2025-03-01/2025-06-17")]
-    [InlineData("this-month-to-date", "prior-period:2", "2026-05-01/2026-05-17 2026-04-01/2026-04-17")]
+    [InlineData("fiscal-year-to-date", "prior-period", "2025-03-01/2025-06-17")]
+    [InlineData("month-to-date", "prior-period:2", "2026-05-01/2026-05-17 2026-04-01/2026-04-17")]
     [InlineData("2026-03", "2024-07:2", "2024-07 2024-06")]
-    public void A_period_is_compared_with_these(string text, string compare, string earlier)
+    [InlineData("2026-05", "year-to-date:2", "fy2027-Q1 fy2026-Q1")]
+    [InlineData("2026-02", "year-to-date", "fy2026")]
+    [InlineData("2026-05-31", "prior-period:3", "2026-04-30 2026-03-31 2026-02-28", true)]
+    [InlineData("2026-05-30", "prior-period:3", "2026-04-30 2026-03-30 2026-02-28", true)]
+    [InlineData("2026-02-28", "prior-year:2", "2025-02-28 2024-02-29", true)]
+    [InlineData("2026-05", "prior-period", "2026-04-30", true)]
+    [InlineData("2026-05", "year-start:2", "2026-02-28 2025-02-28", true)]
+    [InlineData("2026-Q1", "year-start", "2026-02-28", true)]
+    public void A_period_is_compared_with_these(string text, string compare, string earlier, bool isOfMoment = false)
     {
         var period = PeriodGrammar.Parse(text, Today, March).Within(Records);
-        var cuts = Comparison.Parse(compare, Today, March).Earlier(period, [period.Range], null, March, Records);
-        Assert.Equal(earlier, string.Join(' ', cuts.Select(cut => PeriodText.Key(cut[0], March))));
+        var cuts = Comparison.Parse(compare, Today, March).Earlier(period, [period.Range], null, isOfMoment, March, Records);
+        Assert.Equal(
+            earlier, string.Join(' ', cuts.Select(cut => isOfMoment ? PeriodText.Iso(cut[^1].To) : PeriodText.Key(cut[0], March))));
     }
 
     [Fact]

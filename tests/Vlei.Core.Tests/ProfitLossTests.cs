@@ -27,8 +27,8 @@ public class ProfitLossTests
         {
             Period = new OpenPeriod(range), Basis = basis, By = Statements.By(unit), Change = change && compare.Length > 0,
             Compare = compare.Length == 0 ? [] : [Comparison.Parse(compare, from1, new FiscalCalendar(3))],
-            Percent = !percent ? [] : unit is null ? [PercentOf.Income, PercentOf.Column, PercentOf.Group]
-                : [PercentOf.Income, PercentOf.Row],
+            Shares = !percent ? [] : unit is null ? [ShareOf.Income, ShareOf.Column, ShareOf.Group]
+                : [ShareOf.Income, ShareOf.Row],
         };
 
     [Fact]
@@ -61,7 +61,7 @@ public class ProfitLossTests
         Gen.Select(RandomBook.Gen1, GenRequest).Sample((book, request) =>
     {
         var report = Build(
-            book, request with { By = request.By ?? Spread.Of(TimeUnit.Month), Compare = [], Change = false, Percent = [] });
+            book, request with { By = request.By ?? Spread.Of(TimeUnit.Month), Compare = [], Change = false, Shares = [] });
         var total = report.Columns.Count - 1;
         Assert.Equal("total", report.Columns[total].Key);
         Assert.All(report.Rows.Where(row => row.Kind != RowKind.Heading), row =>
@@ -136,14 +136,14 @@ public class ProfitLossTests
                 Assert.Equal(
                     key.StartsWith('c') ? current - earlier : Percent(current - earlier, Math.Abs(earlier)), cell);
                 break;
-            case "percent-income":
+            case "share-of-income":
                 var range = report.Columns.First(c => c.Key == inner).Range!.Value;
                 Assert.Equal(
                     Percent(figures[inner], Expected(book, request.Basis!.Value, "total-income", range)), cell);
                 break;
-            case "percent-column" or "percent-group":
+            case "share-of-column" or "share-of-group":
                 var own = Enumerable.Range(0, report.Columns.Count).Single(place => report.Columns[place].Key == inner);
-                var whole = key.StartsWith("percent-c", StringComparison.Ordinal) ? report.Rows[^1] : GroupOf(report, row);
+                var whole = key.StartsWith("share-of-c", StringComparison.Ordinal) ? report.Rows[^1] : GroupOf(report, row);
                 Assert.Equal(whole is null ? null : Percent(figures[inner], whole.Cells[own].Units!.Value), cell);
                 break;
             default:

@@ -133,6 +133,9 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
         where keys is null || keys.Contains(key)
         select (key, fields.Select(field => ValueOf(table, key, field)).ToArray());
 
+    public bool HasRecord(RecordTable table, string id) =>
+        ReadRecords(table, [table.Fields[table.IndexOf(table.Id!)]]).Any(record => record.Values[0].Text == id);
+
     public IEnumerable<(DocumentKey Document, int Line, RecordValue[] Values)> ReadLines(
         IReadOnlyList<RecordField> fields, IReadOnlyList<DocumentKey> documents) =>
         from document in Documents.OrderBy(d => d.Key)

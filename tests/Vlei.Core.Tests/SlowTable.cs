@@ -49,7 +49,7 @@ public static class SlowTable
         var amount = e.Amount / 100m;
         var text = book.Document(new(e.Document.Key));
         var type = AccountTypes.NameOf(account.Type);
-        var isCredit = type is "payable" or "tax" or "current-liability" or "long-term-liability" or "equity" or "retained-earnings"
+        var isCredit = type is "payable" or "tax" or "current-liability" or "non-current-liability" or "equity" or "retained-earnings"
             or "income" or "other-income";
         var contact = e.Document.Lines.Select(line => line.Contact).FirstOrDefault(key => !key.IsNone);
         Word Plain(string word) => new(word, word);

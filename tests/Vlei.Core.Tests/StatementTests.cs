@@ -19,11 +19,11 @@ public class StatementTests
     // What is typed, and what it means to somebody who has only read the guide.
     private static readonly (string Text, Func<SlowModel.Movement, bool> Holds)[] Choices =
     [
-        ("account=4000..6005", e => e.Account is RandomBook.Sales or RandomBook.Cost or RandomBook.Rent),
+        ("account=4000/6005", e => e.Account is RandomBook.Sales or RandomBook.Cost or RandomBook.Rent),
         ("account=900,6000", e => e.Account is RandomBook.Fees or RandomBook.Rent or RandomBook.Fuel),
         ("account.type=income,expense", e => e.Account is RandomBook.Fees or RandomBook.Sales or RandomBook.Rent or RandomBook.Fuel),
         ("contact=A-1,none", e => e.Line.Contact.Value is 0 or 1),
-        ("contact.name=B..c", e => e.Line.Contact.Value is 2 or 3),
+        ("contact.name=B/c", e => e.Line.Contact.Value is 2 or 3),
         ("project=\"Birch and Co\"", e => e.Line.Project == 2),
         ("item=b-*", e => e.Line.Item is 2 or 3),
         ("item=>B-3", e => e.Line.Item == 2),

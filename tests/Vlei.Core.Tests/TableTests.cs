@@ -54,8 +54,8 @@ public sealed class TableTests
     {
         var genChoice = Gen.Select(
             Choose.One(
-                "contact=A-1,B-3", "contact=B-3..B-20", "kind=invoice,bill", "kind=bill,journal", "account=4*",
-                "account=1000,4000..6999", "amount=>0", "amount=..0", "item=none"), Gen.Bool);
+                "contact=A-1,B-3", "contact=B-3/B-20", "kind=invoice,bill", "kind=bill,journal", "account=4*",
+                "account=1000,4000/6999", "amount=>0", "amount=/0", "item=none"), Gen.Bool);
         static SavedSelection Of(string name, (string Text, bool IsExcept)[] choices) => new(
             name, $"selection {name}", [.. choices.Where(choice => !choice.IsExcept).Select(choice => choice.Text)],
             [.. choices.Where(choice => choice.IsExcept).Select(choice => choice.Text)], []);
@@ -163,7 +163,7 @@ public sealed class TableTests
         var report = Statements.Build("postings", book, Asked(basis) with
         {
             List = new ListRequest { Rows = [by], Across = across, Measures = Columns(hasTwo ? "debit,count" : "debit") },
-            Percent = [PercentOf.Row, PercentOf.Column, PercentOf.Whole],
+            Shares = [ShareOf.Row, ShareOf.Column, ShareOf.Whole],
         });
         var all = Slow(book, basis);
         var values = all.Select(row => SlowTable.KeyOf(row[across])).Distinct().ToList();
@@ -171,7 +171,7 @@ public sealed class TableTests
         {
             Assert.Equal(
                 values.Order(), report.Columns.Select(column => column.Key)
-                    .Where(key => !key.Contains("percent") && !key.StartsWith("count") && !key.Contains("total"))
+                    .Where(key => !key.Contains("share") && !key.StartsWith("count") && !key.Contains("total"))
                 .Select(key => key.StartsWith("debit(") ? key[6..^1] : key).Order());
         }
 
@@ -189,7 +189,7 @@ public sealed class TableTests
                     Assert.Equal(
                         own.Any(r => r["debit"] is not null)
                             ? SlowModel.Percent((long)(Sum(own, "debit") * 100), (long)(Sum(of, "debit") * 100)) : null,
-                        row.Cells[report.Columns.ToList().FindIndex(column => column.Key == $"percent-{name}({key})")].Units / 10_000m);
+                        row.Cells[report.Columns.ToList().FindIndex(column => column.Key == $"share-of-{name}({key})")].Units / 10_000m);
                 }
             }
         }
@@ -314,8 +314,8 @@ public sealed class TableTests
     public void Choices_take_what_predicates_take() => Gen.Select(
         RandomBook.Gen1, Choose.One(
             ("contact=A-1", "contact = 'A-1'"), ("contact.email=none", "contact.email is null"), ("amount=>=100", "amount >= 100"),
-            ("amount=-5..5", "amount between -5 and 5"),
-            ("date=2025", "date in '2025'"), ("date=2024-06..2025-03", "date between '2024-06' and '2025-03'"),
+            ("amount=-5/5", "amount between -5 and 5"),
+            ("date=2025", "date in '2025'"), ("date=2024-06/2025-03", "date between '2024-06' and '2025-03'"),
             ("document.due=none", "document.due is null"),
             ("document.number=N1,N3", "document.number in ('N1', 'N3')"), ("debit=none,<10", "debit is null or debit < 10"),
             ("account=6000", "account in ('6000', '6010')"))).Sample((book, pair) =>

@@ -62,7 +62,7 @@ public sealed class AgreementTests : IDisposable
     {
         string[] asked = ["--as-of", "2026-06-30"];
         var receipts = Cell("money-to-come", "total", "receipts", asked) + Cell("money-to-come", "disputed", "receipts", asked);
-        var credits = Cell("open-receivables", "total", "open", [.. asked, "--only", "open=..-0.01"]);
+        var credits = Cell("open-receivables", "total", "open", [.. asked, "--only", "open=/-0.01"]);
         Assert.Equal(Cell("open-receivables", "total", "open", asked), receipts + credits);
         Assert.Equal(Cell("bills-to-pay", "total", "to-pay", asked), Cell("money-to-come", "total", "payments", asked));
         Assert.Equal(

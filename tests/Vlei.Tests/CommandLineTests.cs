@@ -33,7 +33,7 @@ public sealed partial class CommandLineTests : IDisposable
         2, "vlei: vlei show has no option --perod. Did you mean --period?", "show", "profit-loss", "--perod", "2026")]
     [InlineData(
         2,
-        "vlei: \"project\" does not say which field. Write the field, an equals sign and its values: contact=C-12, account=4000..4999, "
+        "vlei: \"project\" does not say which field. Write the field, an equals sign and its values: contact=C-12, account=4000/4999, "
             + "kind=invoice.",
         "show", "profit-loss", "--only", "project")]
     [InlineData(2, "vlei: There is no field custmer. There are account,", "show", "profit-loss", "--only", "custmer=C0001")]
@@ -54,7 +54,7 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData(
         2, "vlei: The layout cash-flow.toml is for a cash-flow, not for a profit-loss.", "show", "profit-loss",
         "--layout", "cash-flow")]
-    [InlineData(66, "vlei: There is no revision 2. The book has revisions up to 1; vlei changes lists them.", "show", "profit-loss",
+    [InlineData(66, "vlei: There is no revision 2. Imports are numbered from 1 to 1; vlei changes lists them.", "show", "profit-loss",
         "--revision", "2")]
     [InlineData(2, "vlei: \"may\" is no revision.", "changes", "--since", "may")]
     [InlineData(2, "vlei: It is not said since when the report is to have moved. Add --since", "changes", "profit-loss")]
@@ -76,16 +76,16 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData(2, "vlei: --top does not take \"0\". It takes a whole number: 1 or more.", "show", "customer-balances", "--top", "0")]
     [InlineData(
         2,
-        "vlei: total is a number, and \"many\" says none. Write a number, a range or a comparison: total=100, total=100..500, "
+        "vlei: total is a number, and \"many\" says none. Write a number, a range or a comparison: total=100, total=100/500, "
             + "\"total=>=100\".",
         "show", "receivables-aging", "--only", "total=many")]
     [InlineData(2, "vlei: There is no field opne. Did you mean open?", "show", "open-payables", "--only", "opne=100..")]
     [InlineData(66, "vlei: There is no contact \"C00O1\". Did you mean C0001", "show", "customer-ledger", "--only", "contact=C00O1")]
     [InlineData(
         2,
-        "vlei: --percent income does not apply to what is open. Take --percent row, the share of the row's total, or --percent column, "
+        "vlei: --share income does not apply to what is open. Take --share row, the share of the row's total, or --share column, "
             + "the share of the column's.",
-        "show", "payables-aging", "--percent", "income")]
+        "show", "payables-aging", "--share", "income")]
     [InlineData(2, "vlei: What is open has no budget. Compare with prior-period, prior-year or a day.", "show", "payables-aging",
         "--compare", "budget")]
     [InlineData(2, "vlei: --change needs something to compare with. Add --compare prior-period, or a day.", "show", "payables-aging",
@@ -108,19 +108,19 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData(
         2, "vlei: --basis does not take \"cahs\". Did you mean cash?", "show", "profit-loss", "--basis", "cahs")]
     [InlineData(
-        2, "vlei: --percent does not take \"asets\". Did you mean assets?", "show", "profit-loss", "--percent",
+        2, "vlei: --share does not take \"asets\". Did you mean assets?", "show", "profit-loss", "--share",
         "asets")]
     [InlineData(
-        2, "vlei: --percent assets does not apply to profit-loss, which has no such total. It takes income, column, row or group.", "show",
-        "profit-loss", "--percent", "assets")]
+        2, "vlei: --share assets does not apply to profit-loss, which has no such total. It takes income, column, row or group.", "show",
+        "profit-loss", "--share", "assets")]
     [InlineData(
         2,
-        "vlei: --percent row is a share of the row's total across columns, and balances of different days do not add up. Take "
-            + "--percent assets, or spread the columns over a field: --by project.",
-        "show", "balance-sheet", "--percent", "row")]
+        "vlei: --share row is a share of the row's total across columns, and balances of different days do not add up. Take "
+            + "--share assets, or spread the columns over a field: --by project.",
+        "show", "balance-sheet", "--share", "row")]
     [InlineData(
         2,
-        "vlei: --as-of does not apply to profit-loss. It takes --period, --basis, --by, --compare, --change, --percent, --only, "
+        "vlei: --as-of does not apply to profit-loss. It takes --period, --basis, --by, --compare, --change, --share, --only, "
             + "--except, --select, --layout, --zeros, --depth, --title and what says how a report looks.",
         "show", "profit-loss", "--as-of", "2026-03")]
     [InlineData(
@@ -128,8 +128,8 @@ public sealed partial class CommandLineTests : IDisposable
         "balance-sheet", "--period", "2026", "--as-of", "2026-03")]
     [InlineData(
         2,
-        "vlei: --percent row is a share of the row's total across columns, and there is only one column. Add --by month, or another unit.",
-        "show", "profit-loss", "--percent", "row")]
+        "vlei: --share row is a share of the row's total across columns, and there is only one column. Add --by month, or another unit.",
+        "show", "profit-loss", "--share", "row")]
     [InlineData(
         2, "vlei: --change needs something to compare with. Add --compare prior-period or --compare prior-year.",
         "show", "profit-loss", "--change")]
@@ -156,7 +156,7 @@ public sealed partial class CommandLineTests : IDisposable
         "show", "profit-loss", "--to", "r.pages")]
     [InlineData(73, "vlei: nowhere/r.csv cannot be written: ", "show", "profit-loss", "--to", "nowhere/r.csv")]
     [InlineData(
-        2, "vlei: --today: \"2026-06-31\" is no day. Write a day as 2026-06-30.", "show", "profit-loss", "--today",
+        2, "vlei: --clock: \"2026-06-31\" is no day. Write a day as 2026-06-30.", "show", "profit-loss", "--clock",
         "2026-06-31")]
     [InlineData(
         66, "vlei: There is no folder nowhere. Name a folder that vlei init or vlei demo made.", "show",
@@ -194,7 +194,7 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData("name = \n", "book.toml:1:")]
     [InlineData(
         "[book]\nname = \"X\"\n",
-        "book.toml:1:1: there is no table [book]. Expected name, currency, fiscal-year-start, basis, today, language, remittance, "
+        "book.toml:1:1: there is no table [book]. Expected name, currency, fiscal-year-start, basis, clock, language, remittance, "
             + "settle and library, and below them [look].")]
     public void A_wrong_book_file_is_answered_with_its_place(string text, string message)
     {
@@ -213,11 +213,11 @@ public sealed partial class CommandLineTests : IDisposable
             _tool.Run([.. variables, ("VLEI_BOOK", "reedwater")], "show", "profit-loss", "--period", "last-month")
                 .Done().Output.Split('\n')[2];
         Assert.Equal("May 2026", Title());
-        Assert.Equal("January 2025", Title(("VLEI_TODAY", "2025-02-11")));
+        Assert.Equal("January 2025", Title(("VLEI_CLOCK", "2025-02-11")));
         Assert.Equal(
             "March 2024",
             _tool.Run(
-                [("VLEI_TODAY", "2025-02-11")], "show", "profit-loss", "--book", "reedwater", "--today", "2024-04-01", "--period",
+                [("VLEI_CLOCK", "2025-02-11")], "show", "profit-loss", "--book", "reedwater", "--clock", "2024-04-01", "--period",
                 "last-month").Done().Output.Split('\n')[2]);
         Directory.CreateDirectory(_tool.PathOf("reedwater/out/deep"));
         var inside = new System.Diagnostics.ProcessStartInfo(
@@ -332,7 +332,7 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData("vlei sh", "show")]
     [InlineData("vlei show pro", "profit-loss")]
     [InlineData("vlei show profit-loss --by ", "fiscal-quarter")]
-    [InlineData("vlei show profit-loss --period last-f", "last-fiscal-year-to-date")]
+    [InlineData("vlei show profit-loss --period last-f", "last-fiscal-year")]
     [InlineData("vlei show profit-loss --com", "--compare")]
     [InlineData("vlei completion ", "fish")]
     public void The_shell_is_told_what_could_follow(string typed, string word)

@@ -11,14 +11,14 @@ public sealed class DemoTests : IDisposable
     [InlineData("profit-loss.txt", "--period last-month")]
     [InlineData(
         "profit-loss-compared.txt",
-        "--period this-fiscal-year-to-date --compare prior-year:2 --change --percent income")]
+        "--period fiscal-year-to-date --compare prior-year:2 --change --share income")]
     [InlineData(
-        "profit-loss-cash-quarters.txt", "--period fy2026 --by fiscal-quarter --basis cash --percent row --depth 1")]
+        "profit-loss-cash-quarters.txt", "--period fy2026 --by fiscal-quarter --basis cash --share row --depth 1")]
     [InlineData(
         "profit-loss-weeks.csv", "--period 2026-05-10/2026-06-09 --by week --compare prior-period --format csv")]
-    [InlineData("profit-loss.json", "--period 2026-03 --compare prior-year --change --percent income --format json")]
+    [InlineData("profit-loss.json", "--period 2026-03 --compare prior-year --change --share income --format json")]
     [InlineData(
-        "balance-sheet.txt", "--as-of last-month --compare prior-year --change --percent assets", "balance-sheet")]
+        "balance-sheet.txt", "--as-of last-month --compare prior-year --change --share assets", "balance-sheet")]
     [InlineData("balance-sheet-months.csv", "--period fy2026 --by month --basis cash --format csv", "balance-sheet")]
     [InlineData("balance-sheet.json", "--as-of fy2026 --compare prior-period --depth 1 --format json", "balance-sheet")]
     [InlineData("cash-flow.txt", "--period fy2026 --compare prior-year --change", "cash-flow")]
@@ -31,18 +31,18 @@ public sealed class DemoTests : IDisposable
     [InlineData("working-capital.txt", "--period fy2026 --compare prior-year --change", "working-capital")]
     [InlineData("general-ledger.txt", "--period last-month --only account=1020,1030 --basis cash", "general-ledger")]
     [InlineData("general-ledger.json", "--period 2026-05-25/2026-05-31 --only account=1000 --format json", "general-ledger")]
-    [InlineData("profit-loss-departments.txt", "--period fy2026 --by department --percent row --compare budget --depth 1")]
+    [InlineData("profit-loss-departments.txt", "--period fy2026 --by department --share row --compare budget --depth 1")]
     [InlineData(
-        "profit-loss-narrowed.txt", "--period fy2026 --only project=BOAT-01* --except kind=journal --percent group --percent column")]
+        "profit-loss-narrowed.txt", "--period fy2026 --only project=BOAT-01* --except kind=journal --share group --share column")]
     [InlineData("balance-sheet-in-part.json", "--as-of last-month --only project=none --depth 0 --format json", "balance-sheet")]
     [InlineData("receivables-aging.txt", "--as-of last-month --unapplied", "receivables-aging")]
-    [InlineData("receivables-detail.txt", "--as-of last-month --detail --only contact.name=H..M --limits 30,90", "receivables-aging")]
+    [InlineData("receivables-detail.txt", "--as-of last-month --detail --only contact.name=H/M --limits 30,90", "receivables-aging")]
     [InlineData("payables-aging.json", "--as-of 2026-05-20 --age-by document --format json", "payables-aging")]
     [InlineData("receivables-compared.json",
         "--as-of last-month --compare prior-period --change --only total=>9000 --sort -total --format json", "receivables-aging")]
     [InlineData("open-receivables.txt", "--only days-late=>30 --sort contact", "open-receivables")]
     [InlineData("customer-balances.txt", "--period last-month --sort -closing --top 8", "customer-balances")]
-    [InlineData("supplier-ledger.txt", "--period last-month --only contact.name=B..F", "supplier-ledger")]
+    [InlineData("supplier-ledger.txt", "--period last-month --only contact.name=B/F", "supplier-ledger")]
     [InlineData("statement-of-account.txt", "--period last-3-months --only contact.name=Heron*", "statement-of-account")]
     [InlineData("balance-sheet.md", "--as-of last-month --compare prior-year --change --depth 1 --format md", "balance-sheet")]
     [InlineData("rebate.md", "--period fy2026 --top 6 --format md", "rebate")]
@@ -75,14 +75,14 @@ public sealed class DemoTests : IDisposable
     public void Json_keeps_to_the_schema_and_adds_up()
     {
         var report = JsonDocument.Parse(_tool.Run(
-            "show", "profit-loss", "--book", "reedwater", "--period", "2026-03", "--compare", "prior-year", "--change", "--percent",
+            "show", "profit-loss", "--book", "reedwater", "--period", "2026-03", "--compare", "prior-year", "--change", "--share",
             "income", "--format", "json").Done().Output).RootElement;
         Assert.Equal(
             ["schema", "report", "title", "book", "currency", "basis", "period", "as_of", "columns", "rows", "checks", "revision"],
             report.EnumerateObject().Select(property => property.Name));
         Assert.Equal("vlei/report/1", report.GetProperty("schema").GetString());
         Assert.Equal(
-            ["2026-03", "2025-03", "change(2026-03,2025-03)", "percent-change(2026-03,2025-03)", "percent-income(2026-03)"],
+            ["2026-03", "2025-03", "change(2026-03,2025-03)", "percent-change(2026-03,2025-03)", "share-of-income(2026-03)"],
             report.GetProperty("columns").EnumerateArray().Select(column => column.GetProperty("key").GetString()!));
         var rows = report.GetProperty("rows").EnumerateArray().ToDictionary(row => row.GetProperty("key").GetString()!);
         var income = rows.Values.Where(row => row.GetProperty("kind").GetString() == "account"

@@ -68,13 +68,13 @@ public sealed class GroupTests : IDisposable
 
         var first = Run();
         Assert.Equal(first, Run());
-        Assert.Equal(first, Run("--period", "2026-05", "--today", "2026-08-15"));
-        Assert.Equal(first, Run("--today", "2026-06-01"));
+        Assert.Equal(first, Run("--period", "2026-05", "--clock", "2026-08-15"));
+        Assert.Equal(first, Run("--clock", "2026-06-01"));
         // Where the records end well before the period, that is told.
         Assert.DoesNotContain("The records", _tool.Run("run", "month-end", "--book", "reedwater").Output);
         Assert.Contains(
             "The records end on 2026-06-30, before the period does.",
-            _tool.Run("run", "month-end", "--book", "reedwater", "--period", "2026-08", "--today", "2026-09-03").Output);
+            _tool.Run("run", "month-end", "--book", "reedwater", "--period", "2026-08", "--clock", "2026-09-03").Output);
         Assert.Contains("The period has not begun yet.", _tool.Run("run", "month-end", "--book", "reedwater", "--period", "2030").Output);
         Assert.Contains(
             "The records start on 2023-03-01, after the period.",

@@ -76,9 +76,9 @@ public sealed class LayoutTests : IDisposable
         _tool.Write("own.toml", $"""
             statement = "balance-sheet"
             {Line("current-assets", "bank,cash,receivable,inventory,current-asset")}
-            {Line("other-assets", "fixed-asset,other-asset")}
+            {Line("other-assets", "fixed-asset,non-current-asset")}
             {Line("current-debts", "card,payable,tax,current-liability")}
-            {Line("other-debts", "long-term-liability")}
+            {Line("other-debts", "non-current-liability")}
             [[row]]
             key = "current-ratio"
             label = "Current ratio"

@@ -219,7 +219,7 @@ public sealed class ListTests : IDisposable
     [InlineData(2, "Single records are not compared", "show", "postings", "--compare", "prior-year")]
     [InlineData(2, "--sort does not take \"amonut\".", "show", "postings", "--sort", "amonut")]
     [InlineData(2, "--sort does not take \"memo\".", "show", "postings", "--group-by", "kind", "--summary", "--sort", "memo")]
-    [InlineData(2, "--percent income is for statements.", "show", "postings", "--percent", "income")]
+    [InlineData(2, "--share income is for statements.", "show", "postings", "--share", "income")]
     [InlineData(2, "--top takes the largest records of a list", "show", "postings", "--group-by", "kind", "--top", "3")]
     [InlineData(2, "would make more than 400 columns.", "show", "postings", "--period", "all", "--rows", "kind", "--across", "document")]
     [InlineData(2, "postings have no budget.", "show", "postings", "--group-by", "kind", "--summary", "--compare", "budget")]

@@ -154,7 +154,7 @@ public sealed class ManyBooksTests : IDisposable
 
     public void Dispose() => _tool.Dispose();
 
-    private Outcome Run(params string[] arguments) => _tool.Run([("VLEI_TODAY", "2026-06-30")], arguments);
+    private Outcome Run(params string[] arguments) => _tool.Run([("VLEI_CLOCK", "2026-06-30")], arguments);
 
     // Rows of a record set, filled up with nothing behind their first fields; amounts are the third field of lines.
     private void Append(string client, string table, params string[] rows)

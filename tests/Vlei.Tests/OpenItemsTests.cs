@@ -148,7 +148,7 @@ public sealed class OpenItemsTests : IDisposable
         Import("I-1,invoice,2026-03-01,,A,\n", "I-1,1100,900.00,\nI-1,4000,-900.00,\n", "");
         var outcomes = new Outcome[8];
         Parallel.For(0, outcomes.Length, place => outcomes[place] = _tool.Run(
-            "promise", "I-1", "--by", "2026-12-01", "--amount", "1.00", "--today", "2026-04-01", "--book", "book"));
+            "promise", "I-1", "--by", "2026-12-01", "--amount", "1.00", "--clock", "2026-04-01", "--book", "book"));
         Assert.All(outcomes, outcome => Assert.True(outcome.Status is 0 or 75, outcome.Messages));
         Assert.Equal(outcomes.Count(outcome => outcome.Status == 0), File.ReadAllLines(_tool.PathOf("book/promises.csv")).Length - 1);
         Assert.Equal(

@@ -51,7 +51,7 @@ public sealed class PromiseTests : IDisposable
         Assert.Contains("\"By \"\"Friday\"\", surely\"", File.ReadAllText(_tool.PathOf("book/promises.csv")));
         Assert.Equal(
             State("2026-06-01"), string.Join(
-                ' ', Rows(JsonDocument.Parse(Promise("--today", "2026-06-01", "--format", "json").Done().Output).RootElement)
+                ' ', Rows(JsonDocument.Parse(Promise("--clock", "2026-06-01", "--format", "json").Done().Output).RootElement)
                     .Select(row => row.Words("state"))));
     }
 
@@ -118,10 +118,10 @@ public sealed class PromiseTests : IDisposable
     public void Dispose() => _tool.Dispose();
 
     private Outcome Promise(params string[] arguments) => _tool.Run(
-        ["promise", .. arguments, "--book", "book", .. arguments.Contains("--today") ? Array.Empty<string>() : ["--today", "2026-05-01"]]);
+        ["promise", .. arguments, "--book", "book", .. arguments.Contains("--clock") ? Array.Empty<string>() : ["--clock", "2026-05-01"]]);
 
     private JsonElement Show(string today, string report, params string[] more) => JsonDocument.Parse(_tool.Run(
-        ["show", report, "--book", "book", "--today", today, "--format", "json", .. more]).Done().Output).RootElement;
+        ["show", report, "--book", "book", "--clock", today, "--format", "json", .. more]).Done().Output).RootElement;
 
     private static List<Row> Rows(JsonElement report)
     {

@@ -45,7 +45,7 @@ public sealed class ReviewTests : IDisposable
     }
 
     private string Found(string period = "2026-05", params string[] more) => string.Join(' ', _tool.Run(
-        ["show", "findings", "--book", "book", "--period", period, "--today", "2026-06-30", "--format", "csv", "--sort", "finding",
+        ["show", "findings", "--book", "book", "--period", period, "--clock", "2026-06-30", "--format", "csv", "--sort", "finding",
             "--columns", "date", .. more]).Done()
         .Output.TrimEnd().Split('\n').Skip(1).Select(line => line.Split(',')[0]));
 
@@ -178,7 +178,7 @@ public sealed class ReviewTests : IDisposable
         Add("J1", "journal", "2026-05-02", "", "6000 12.34; 3000 -12.34");
         Add("J3", "journal", "2026-05-05", "", "6000 4000; 3000 -4000");
         Import();
-        string[] check = ["check", "--book", "book", "--review", "2026-05", "--today", "2026-06-30"];
+        string[] check = ["check", "--book", "book", "--review", "2026-05", "--clock", "2026-06-30"];
         _tool.Run([.. check, "--seen", "weekend-journal/J1", "--note", "Stock count"]).Done();
         _tool.Run([.. check, "--question", "round-journal/J3", "--note", "What is this for, \"exactly\"?"]).Done();
         Assert.Equal("round-journal/J3", Found("2026-05", "--except", "status=seen"));
@@ -257,7 +257,7 @@ public sealed class ReviewTests : IDisposable
         {
             Assert.StartsWith("vlei show ", command);
             var shown = _tool.Run(
-                [.. command[5..].Split(' ').Select(word => word.Trim('"')), "--book", "reedwater", "--today", "2026-06-30"]).Done().Output;
+                [.. command[5..].Split(' ').Select(word => word.Trim('"')), "--book", "reedwater", "--clock", "2026-06-30"]).Done().Output;
             Assert.True(shown.Split('\n').Length > 8, $"{key}: {command}\n{shown}");
         }
     }

@@ -13,7 +13,7 @@ public sealed partial class SaveTests : IDisposable
     {
         ["period"] = ["last-month", "2026-03", "fy2026-Q1"], ["as-of"] = ["last-month", "2026-03-31"], ["by"] = ["month", "department"],
         ["compare"] = ["prior-year", "prior-period:2"],
-        ["only"] = ["contact.kind=customer", "account=4000..6999"], ["except"] = ["contact=C0001", "kind=journal"],
+        ["only"] = ["contact.kind=customer", "account=4000/6999"], ["except"] = ["contact=C0001", "kind=journal"],
         ["where"] = ["amount > 0 and contact.name like '%\"o\"%' or amount < 0"],
         ["columns"] = ["+memo", "date,natural:\"Quite, a name\"", "-memo"], ["group-by"] = ["contact", "month,contact"],
         ["total"] = ["count"], ["rows"] = ["contact"],
@@ -40,7 +40,7 @@ public sealed partial class SaveTests : IDisposable
     [Fact]
     public void Every_option_is_kept_and_gives_the_same_report()
     {
-        _tool.Write("reedwater/selections/chosen.toml", "only = \"contact=C0001..C0030\"\n");
+        _tool.Write("reedwater/selections/chosen.toml", "only = \"contact=C0001/C0030\"\n");
         File.WriteAllBytes(_tool.PathOf("logo.png"), Logo.Png);
         var options = JsonDocument.Parse(_tool.Run("schema", "report").Done().Output).RootElement.GetProperty("properties")
             .EnumerateObject()
@@ -153,7 +153,7 @@ public sealed partial class SaveTests : IDisposable
     public void A_default_changes_the_plain_report_of_this_book_and_says_so()
     {
         var standard = Show(["profit-loss"]).Done().Output;
-        Save("--default", "profit-loss", "--basis", "cash", "--percent", "income").Done();
+        Save("--default", "profit-loss", "--basis", "cash", "--share", "income").Done();
         var own = Show(["profit-loss"]).Done();
         Assert.Equal("profit-loss is shown as reedwater/reports/profit-loss.toml has it; --standard shows it without.\n", own.Messages);
         Assert.NotEqual(standard, own.Output);
@@ -169,20 +169,20 @@ public sealed partial class SaveTests : IDisposable
     [Fact]
     public void Selections_narrow_any_report_that_has_their_fields()
     {
-        Save("--selection", "coast", "--only", "contact=C0001..C0020", "--title", "The coast").Done();
-        Save("--selection", "sold", "--only", "contact=C0010..C0040", "--except", "kind=credit-note").Done();
+        Save("--selection", "coast", "--only", "contact=C0001/C0020", "--title", "The coast").Done();
+        Save("--selection", "sold", "--only", "contact=C0010/C0040", "--except", "kind=credit-note").Done();
         _tool.Write("reedwater/selections/large.toml", "where = \"amount > 1000\"\n");
         string Of(params string[] arguments) => Show([.. arguments]).Done().Output;
 
         // Both must hold; alternatives are those of one selection alone.
         Assert.Equal(
-            RowsOf(Of("lines", "--period", "2026", "--only", "contact=C0010..C0020", "--except", "kind=credit-note")),
+            RowsOf(Of("lines", "--period", "2026", "--only", "contact=C0010/C0020", "--except", "kind=credit-note")),
             RowsOf(Of("lines", "--period", "2026", "--select", "coast", "--select", "sold")));
         Assert.Equal(
-            RowsOf(Of("profit-loss", "--period", "2026", "--only", "contact=C0010..C0020", "--except", "kind=credit-note")),
+            RowsOf(Of("profit-loss", "--period", "2026", "--only", "contact=C0010/C0020", "--except", "kind=credit-note")),
             RowsOf(Of("profit-loss", "--period", "2026", "--select", "coast,sold")));
         Assert.Equal(
-            RowsOf(Of("receivables-aging", "--only", "contact=C0001..C0020")), RowsOf(Of("receivables-aging", "--select", "coast")));
+            RowsOf(Of("receivables-aging", "--only", "contact=C0001/C0020")), RowsOf(Of("receivables-aging", "--select", "coast")));
         Assert.Equal(
             RowsOf(Of("lines", "--period", "2026-05", "--where", "amount > 1000")),
             RowsOf(Of("lines", "--period", "2026-05", "--select", "large")));

@@ -93,7 +93,7 @@ public sealed class SettleTests : IDisposable
     private void Settle() => File.AppendAllText(_tool.PathOf("book/book.toml"), "settle = \"oldest-first\"\n");
 
     private string Show(string report, params string[] more) =>
-        _tool.Run(["show", report, "--book", "book", "--today", "2026-06-30", .. more]).Done().Output;
+        _tool.Run(["show", report, "--book", "book", "--clock", "2026-06-30", .. more]).Done().Output;
 
     private string Aging(string day, params string[] more) =>
         _tool.Run(["show", "receivables-aging", "--book", "book", "--as-of", day, "--detail", "--format", "csv", .. more]).Done().Output;

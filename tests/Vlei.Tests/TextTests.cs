@@ -55,7 +55,7 @@ public sealed class TextTests : IDisposable
         Import("One", "Two", "Three");
         var text = _tool.Run(
             [("COLUMNS", "60")], "show", "profit-loss", "--book", "book", "--period", "2026-Q1", "--by", "month",
-            "--compare", "prior-year", "--change", "--percent", "income").Done().Output;
+            "--compare", "prior-year", "--change", "--share", "income").Done().Output;
         var headings = text.Split('\n').Where(line => line.Contains("2026", StringComparison.Ordinal)).Skip(1).ToList();
         Assert.Equal(3, headings.Count);
         Assert.All(headings, line => Assert.Matches(@"^ +\w{3} 2026 +\w{3} 2025", line));

@@ -61,7 +61,7 @@ public sealed class Tool : IDisposable
     /// <summary>Lets a program see nothing of the person who runs the tests: <paramref name="home"/> is its home.</summary>
     public static void SetUp(ProcessStartInfo start, string home)
     {
-        foreach (var name in new[] { "VLEI_BOOK", "VLEI_TODAY", "COLUMNS", "NO_COLOR", "LC_ALL", "XDG_CONFIG_HOME", "XDG_STATE_HOME" })
+        foreach (var name in new[] { "VLEI_BOOK", "VLEI_CLOCK", "COLUMNS", "NO_COLOR", "LC_ALL", "XDG_CONFIG_HOME", "XDG_STATE_HOME" })
         {
             start.Environment.Remove(name);
         }

@@ -17,6 +17,12 @@ public enum ComparisonKind
 
     /// <summary>What was planned for the same days.</summary>
     Budget,
+
+    /// <summary>The day before the fiscal year of the last day began.</summary>
+    YearStart,
+
+    /// <summary>From the start of the fiscal year of the last day to that day.</summary>
+    YearToDate,
 }
 
 /// <summary>One <c>--compare</c>: what with, and how many earlier ones.</summary>
@@ -28,10 +34,11 @@ public sealed record Comparison(ComparisonKind Kind, int Count, OpenPeriod? Othe
     private const int MostEarlier = 99;
 
     /// <summary>The words that are no period, for completion and suggestions.</summary>
-    public static IReadOnlyList<string> Words { get; } = ["prior-period", "prior-year", "budget"];
+    public static IReadOnlyList<string> Words { get; } = ["prior-period", "prior-year", "budget", "year-start", "year-to-date"];
 
     /// <summary>
-    /// Reads <c>prior-period</c>, <c>prior-year</c> or any period, each with <c>:N</c> or without, and <c>budget</c>.
+    /// Reads <c>prior-period</c>, <c>prior-year</c>, <c>year-start</c>, <c>year-to-date</c> or any period, each with <c>:N</c> or
+    /// without, and <c>budget</c>.
     /// </summary>
     public static Comparison Parse(string text, WorkingDay today, FiscalCalendar calendar)
     {
@@ -62,6 +69,8 @@ public sealed record Comparison(ComparisonKind Kind, int Count, OpenPeriod? Othe
                 "prior-period" => new Comparison(ComparisonKind.PriorPeriod, count),
                 "prior-year" => new Comparison(ComparisonKind.PriorYear, count),
                 "budget" => new Comparison(ComparisonKind.Budget, count),
+                "year-start" => new Comparison(ComparisonKind.YearStart, count),
+                "year-to-date" => new Comparison(ComparisonKind.YearToDate, count),
                 _ => new Comparison(ComparisonKind.Named, count, PeriodGrammar.Parse(what, today, calendar)),
             };
         }
@@ -78,20 +87,34 @@ public sealed record Comparison(ComparisonKind Kind, int Count, OpenPeriod? Othe
     /// <param name="period">The period that is compared.</param>
     /// <param name="pieces">Its pieces; they cover it.</param>
     /// <param name="unit">The unit that cut it, where one did.</param>
+    /// <param name="isOfMoment">Whether the last day of each piece is meant, rather than all of its days.</param>
     /// <param name="calendar">The book's calendar.</param>
     /// <param name="records">The first and last day of the records, which close open ends.</param>
     public IEnumerable<IReadOnlyList<DateRange>> Earlier(
-        Period period, IReadOnlyList<DateRange> pieces, TimeUnit? unit, FiscalCalendar calendar, DateRange records)
+        Period period, IReadOnlyList<DateRange> pieces, TimeUnit? unit, bool isOfMoment, FiscalCalendar calendar, DateRange records)
     {
-        if (Kind == ComparisonKind.Budget)
+        switch (Kind)
         {
-            return [pieces];
-        }
-
-        if (Kind != ComparisonKind.Named)
-        {
-            return Enumerable.Range(1, Count).Select(count =>
-                Kind == ComparisonKind.PriorYear ? Period.YearsBefore(count, pieces) : period.Prior(count, pieces));
+            case ComparisonKind.Budget:
+                return [pieces];
+            case ComparisonKind.PriorYear:
+                return Enumerable.Range(1, Count).Select(count => Period.YearsBefore(count, pieces));
+            case ComparisonKind.PriorPeriod when isOfMoment && period.Range.Days == 1 && period.ToDateOf is null:
+                return Enumerable.Range(1, Count).Select(count => Period.MonthsBefore(count, pieces));
+            case ComparisonKind.PriorPeriod:
+                return Enumerable.Range(1, Count).Select(count => period.Prior(count, pieces));
+            case ComparisonKind.YearStart when isOfMoment:
+                return Enumerable.Range(0, Count).Select(count => DayBefore(Period.YearsBefore(count, pieces), calendar));
+            case ComparisonKind.YearToDate when !isOfMoment:
+                return Enumerable.Range(0, Count).Select(count => ToDate(Period.YearsBefore(count, pieces), calendar));
+            case ComparisonKind.YearStart:
+                throw new ProblemException(
+                    ProblemKind.Usage, "year-start is a day, and a report of a period is compared with a period.",
+                    "Write --compare year-to-date for the fiscal year so far.");
+            case ComparisonKind.YearToDate:
+                throw new ProblemException(
+                    ProblemKind.Usage, "year-to-date ends on the day of the report, which stands there already.",
+                    "Write --compare year-start for the day before the fiscal year began.");
         }
 
         var other = Other!.Value.Within(records);
@@ -104,4 +127,12 @@ public sealed record Comparison(ComparisonKind Kind, int Count, OpenPeriod? Othe
                 + $"{FiscalCalendar.NameOf(unit!.Value)}, {PeriodText.Key(period.Range, calendar)} has {pieces.Count}.",
                 "Compare with a period of the same length, or leave out --by.");
     }
+
+    private static IReadOnlyList<DateRange> DayBefore(IReadOnlyList<DateRange> pieces, FiscalCalendar calendar) =>
+        [
+            .. pieces.Select(
+                piece => calendar.UnitOf(TimeUnit.FiscalYear, piece.To).From.AddDays(-1) is var day ? new DateRange(day, day) : piece)];
+
+    private static IReadOnlyList<DateRange> ToDate(IReadOnlyList<DateRange> pieces, FiscalCalendar calendar) =>
+        [.. pieces.Select(piece => new DateRange(calendar.UnitOf(TimeUnit.FiscalYear, piece.To).From, piece.To))];
 }

@@ -3,7 +3,7 @@ namespace Vlei.Core.Calendar;
 /// <summary>A stretch of time that a report covers, and how it was meant, since comparisons depend on that.</summary>
 /// <param name="Range">The days it covers.</param>
 /// <param name="ToDateOf">
-/// For a to-date period (<c>this-fiscal-year-to-date</c>), the unit that it is the start of; otherwise nothing.
+/// For a to-date period (<c>fiscal-year-to-date</c>), the unit that it is the start of; otherwise nothing.
 /// </param>
 public readonly record struct Period(DateRange Range, TimeUnit? ToDateOf = null)
 {
@@ -26,8 +26,11 @@ public readonly record struct Period(DateRange Range, TimeUnit? ToDateOf = null)
     }
 
     /// <summary>The same stretch <paramref name="count"/> years before, cut as <paramref name="pieces"/> cut this one.</summary>
-    public static IReadOnlyList<DateRange> YearsBefore(int count, IReadOnlyList<DateRange> pieces) =>
-        Shift(pieces, day => day.PlusMonths(-12 * count), day => day.AddMonths(-12 * count));
+    public static IReadOnlyList<DateRange> YearsBefore(int count, IReadOnlyList<DateRange> pieces) => MonthsBefore(12 * count, pieces);
+
+    /// <summary>The same stretch <paramref name="count"/> months before, cut as <paramref name="pieces"/> cut this one.</summary>
+    public static IReadOnlyList<DateRange> MonthsBefore(int count, IReadOnlyList<DateRange> pieces) =>
+        Shift(pieces, day => day.PlusMonths(-count), day => day.AddMonths(-count));
 
     // Ends are moved and each piece starts on the day after the one before it: moved by months, two days can fall on
     // one (30 and 31 March in February), and a day must never be counted in two pieces.

@@ -25,11 +25,8 @@ public static class PeriodGrammar
     public static IReadOnlyList<string> Words { get; } =
     [
         "all", "today", "yesterday",
-        .. from unit in FiscalCalendar.UnitNames
-           from which in new[] { "this", "last" }
-           from end in new[] { "", "-to-date" }
-           select $"{which}-{unit}{end}",
-        "last-30-days", "last-3-months", "last-12-months",
+        .. FiscalCalendar.UnitNames.SelectMany(unit => new[] { $"this-{unit}", $"last-{unit}", $"{unit}-to-date" }),
+        "last-30-days", "last-3-months", "last-12-months", "3-months-ago",
     ];
 
     /// <summary>
@@ -43,9 +40,10 @@ public static class PeriodGrammar
             throw new ProblemException(
                 ProblemKind.Usage,
                 $"\"{text}\" is not a period.",
-                Suggestion.DidYouMean(text, Words)
+                PeriodSlips.Meant(text, today) is { Count: > 0 } meant ? $"Did you mean {Suggestion.Listed(meant, "or")}?"
+                : Suggestion.DidYouMean(text, Words)
                 ?? "A period is like 2026, 2026-Q1, 2026-03, 2026-W07, 2026-03-15, fy2026, 2026-01-15/2026-02-14, "
-                + "2026-01/P3M, last-month, this-fiscal-year-to-date, last-30-days or all.");
+                + "2026-01/P3M, last-month, fiscal-year-to-date, last-30-days, 3-months-ago or all.");
         }
 
         var period = reading(today, calendar);
@@ -83,6 +81,8 @@ public static class PeriodGrammar
         var duration = Literals.Text("P", caseInsensitive: true).SkipAnd(OneOrMany(step))
             .Then<Step>(steps => (from, direction) => steps.Aggregate(from, (at, next) => next(at, direction)));
         var slash = Literals.Char('/');
+        var word = Word();
+        var end = OneOf(word, span);
         var interval = OneOf(
             span.AndSkip(slash).And(duration).Then<Reading>(x => (today, calendar) =>
             {
@@ -94,27 +94,30 @@ public static class PeriodGrammar
                 var to = x.Item2(today, calendar).To!.Value;
                 return new OpenPeriod(x.Item1(to.AddDays(1), -1), to);
             }),
-            span.AndSkip(slash).And(span).Then<Reading>(x => (today, calendar) =>
+            end.AndSkip(slash).And(end).Then<Reading>(x => (today, calendar) =>
                 new OpenPeriod(x.Item1(today, calendar).From, x.Item2(today, calendar).To)),
-            span.AndSkip(slash).Then<Reading>(x => (today, calendar) => new OpenPeriod(x(today, calendar).From, null)),
-            slash.SkipAnd(span).Then<Reading>(x => (today, calendar) => new OpenPeriod(null, x(today, calendar).To)));
+            end.AndSkip(slash).Then<Reading>(x => (today, calendar) => new OpenPeriod(x(today, calendar).From, null)),
+            slash.SkipAnd(end).Then<Reading>(x => (today, calendar) => new OpenPeriod(null, x(today, calendar).To)));
 
-        return OneOf(interval, Word(), span).Eof();
+        return OneOf(interval, word, span).Eof();
     }
 
     private static Parser<Reading> Word()
     {
         var unit = OneOf(
             [.. FiscalCalendar.UnitNames.Select((name, index) => Literals.Text(name, true).Then((TimeUnit)index))]);
-        var toDate = Literals.Text("-to-date", true).Optional();
-        var current = Literals.Text("this-", true).SkipAnd(unit).And(toDate)
-            .Then<Reading>(x => (today, calendar) => x.Item2.HasValue
-                ? new OpenPeriod(calendar.UnitOf(x.Item1, today.Date).From, today.Date, x.Item1)
-                : new OpenPeriod(calendar.UnitOf(x.Item1, today.Date)));
-        var last = Literals.Text("last-", true).SkipAnd(unit).And(toDate)
-            .Then<Reading>(x => (today, calendar) => x.Item2.HasValue
-                ? LastToDate(x.Item1, today.Date, calendar)
-                : new OpenPeriod(calendar.UnitOf(x.Item1, today.CountedFrom, -1)));
+        var current = Literals.Text("this-", true).SkipAnd(unit)
+            .Then<Reading>(x => (today, calendar) => new OpenPeriod(calendar.UnitOf(x, today.Date)));
+        var toDate = unit.AndSkip(Literals.Text("-to-date", true)).Then<Reading>(x => (today, calendar) =>
+            new OpenPeriod(calendar.UnitOf(x, today.Date).From, today.Date, x));
+        var last = Literals.Text("last-", true).SkipAnd(unit)
+            .Then<Reading>(x => (today, calendar) => new OpenPeriod(calendar.UnitOf(x, today.CountedFrom, -1)));
+        var ago = Literals.Text("-ago", true);
+        var many = Literals.Char('s').Optional();
+        var daysAgo = Digits(1, 4).AndSkip(Literals.Text("-day", true)).AndSkip(many).AndSkip(ago).Then<Reading>(x => (today, _) =>
+            Single(today.Date.AddDays(-x)));
+        var unitsAgo = Digits(1, 3).AndSkip(Literals.Char('-')).And(unit).AndSkip(many).AndSkip(ago).Then<Reading>(x =>
+            (today, calendar) => new OpenPeriod(calendar.UnitOf(x.Item2, today.CountedFrom, -x.Item1)));
         var count = Literals.Text("last-", true).SkipAnd(Digits(1, 3)).AndSkip(Literals.Char('-'));
         var lastDays = count.AndSkip(Literals.Text("days", true)).Then<Reading>(x => (today, _) =>
             new OpenPeriod(today.Date.AddDays(1 - Count(x)), today.Date));
@@ -125,8 +128,11 @@ public static class PeriodGrammar
         return OneOf(
             lastDays,
             lastUnits,
+            daysAgo,
+            unitsAgo,
             current,
             last,
+            toDate,
             Literals.Text("all", true).Then<Reading>(_ => (_, _) => new OpenPeriod(null, null)),
             Literals.Text("today", true).Then<Reading>(_ => (today, _) => Single(today.Date)),
             Literals.Text("yesterday", true).Then<Reading>(_ => (today, _) => Single(today.Date.AddDays(-1))));
@@ -138,13 +144,6 @@ public static class PeriodGrammar
     private static Reading Fixed(OpenPeriod period) => (_, _) => period;
 
     private static OpenPeriod Single(DateOnly day) => new(day, day);
-
-    // The same span of the unit before: its start, to the day that stands where today stands in this one.
-    private static OpenPeriod LastToDate(TimeUnit unit, DateOnly today, FiscalCalendar calendar)
-    {
-        var soFar = new DateRange(calendar.UnitOf(unit, today).From, today);
-        return new OpenPeriod(new Period(soFar, unit).Prior(1, [soFar])[0], unit);
-    }
 
     private static Step StepOf(int count, char unit) => char.ToUpperInvariant(unit) switch
     {

@@ -17,7 +17,7 @@ public sealed record FieldChoice(string Field, ValueList List, bool IsExcept, st
             ? new FieldChoice(text[..equals].Trim(), ValueList.Parse(text[(equals + 1)..]), isExcept, source)
             : throw new ProblemException(
                 ProblemKind.Usage, $"\"{text}\" does not say which field.",
-                "Write the field, an equals sign and its values: contact=C-12, account=4000..4999, kind=invoice."));
+                "Write the field, an equals sign and its values: contact=C-12, account=4000/4999, kind=invoice."));
     }
 
     /// <summary>

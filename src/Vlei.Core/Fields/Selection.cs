@@ -177,6 +177,11 @@ public sealed class Selection
     {
         var (pool, allowed) = (default(WordPool), Array.Empty<bool>());
         var isSaid = false;
+        if (field.Field.Target is { } target && RelatedRecords.AreMany(target))
+        {
+            choices = [.. choices.Select(choice => choice with { List = choice.List.Among(id => _context!.Ledger.HasRecord(target, id)) })];
+        }
+
         return rows =>
         {
             var cells = field.Chosen(rows);

@@ -7,10 +7,13 @@ using Vlei.Core.Problems;
 namespace Vlei.Core.Fields;
 
 /// <summary>
-/// A list of values as people type it: <c>4000,41*,5000..5999,&gt;=7000,"Oak, Elm and Co"</c>. A value is an id or a
-/// name; ranges and comparisons look at ids, or at names where the field is a name; what is in quotes is a value as it
-/// stands, and <c>none</c> is what has none.
+/// A list of values as people type it: <c>4000,41*,5000/5999,&gt;=7000,"Oak, Elm and Co"</c>. A value is an id or a
+/// name; ranges, which are written as ISO 8601 writes intervals, and comparisons look at ids, or at names where the field is
+/// a name; what is there as it is typed, and what is in quotes, is a value as it stands, and <c>none</c> is what has none.
 /// </summary>
+/// <remarks>
+/// What is typed in the very letters of a value is that value; only where there is none such, capitals do not matter.
+/// </remarks>
 public sealed class ValueList
 {
     private static readonly string[] Operators = [">=", "<=", ">", "<"];
@@ -26,7 +29,7 @@ public sealed class ValueList
         return entries.Any(entry => entry.Text.Length == 0 && !entry.IsQuoted)
             ? throw new ProblemException(
                 ProblemKind.Usage, $"\"{text}\" has an empty place where a value should be.",
-                "Write values, ranges and patterns with commas between them: 4000,41*,5000..5999.")
+                "Write values, ranges and patterns with commas between them: 4000,41*,5000/5999.")
             : new ValueList(entries);
     }
 
@@ -37,7 +40,8 @@ public sealed class ValueList
     public bool[] MeantOf(string field, IReadOnlyList<FieldValue> values)
     {
         var meant = NamedOf(field, values, mayNameNone: false);
-        var whole = values.Where(value => _entries.Any(entry => entry.IsPlain && entry.Means(field, value, isNone: false)))
+        var plain = _entries.Select(entry => entry.Among(values)).Where(entry => entry.IsPlain).ToList();
+        var whole = values.Skip(1).Where(value => plain.Any(entry => entry.Means(field, value, isNone: false)))
             .Select(value => value.Id).ToHashSet();
         for (var before = -1; before != whole.Count;)
         {
@@ -60,9 +64,9 @@ public sealed class ValueList
     public bool[] NamedOf(string field, IReadOnlyList<FieldValue> values, bool mayNameNone)
     {
         var meant = new bool[values.Count];
-        foreach (var entry in _entries)
+        foreach (var typed in _entries)
         {
-            var any = false;
+            var (entry, any) = (typed.Among(values), false);
             for (var place = 0; place < meant.Length; place++)
             {
                 if (entry.Means(field, values[place], place == 0))
@@ -76,7 +80,7 @@ public sealed class ValueList
                 throw new ProblemException(
                     ProblemKind.NotFound,
                     entry.IsPlain ? $"There is no {field} \"{entry.Text}\"." : $"No {field} fits \"{entry.Text}\".",
-                    Suggestion.DidYouMean(entry.Text, values.SelectMany(value => new[] { value.Id, value.Name }).Distinct()));
+                    DidYouMean(entry.Text, values));
             }
         }
 
@@ -107,15 +111,23 @@ public sealed class ValueList
     /// <summary>The list without <c>none</c>.</summary>
     public ValueList WithoutNone => new([.. _entries.Where(entry => !entry.IsNone)]);
 
+    /// <summary>The same list, where what is there in the very letters that are typed is a value, whatever else it could mean.</summary>
+    /// <param name="isThere">Whether there is such a value.</param>
+    public ValueList Among(Predicate<string> isThere) => new([.. _entries.Select(entry => entry.Among(isThere))]);
+
+    /// <summary>A value as it is typed so that it means itself: in quotes where it would mean something else.</summary>
+    public static string Typed(string value) =>
+        value.Length == 0 || value.AsSpan().IndexOfAny("\",*") >= 0 || value.Trim() != value || value[0] is '<' or '>'
+            ? $"\"{value.Replace("\"", "\"\"")}\"" : value;
+
     /// <summary>The list as it was typed.</summary>
     public string AsTyped => Suggestion.Listed([.. _entries.Select(entry => entry.Text)], "or");
 
     /// <summary>The list in words: plain values with their names, the rest as it was typed.</summary>
     public string InWords(string field, IReadOnlyList<FieldValue> values) => Suggestion.Listed(
-        [.. _entries.Select(entry => !entry.IsPlain ? entry.Text
-            : values.FirstOrDefault(value => entry.Means(field, value, value == values[0])) is { } value && value.Id != value.Name
-                ? $"{value.Id} {value.Name}"
-                : entry.Text)], "or");
+        [.. _entries.Select(entry => entry.Among(values)).SelectMany(entry => !entry.IsPlain || entry.IsNone ? [entry.Text]
+            : values.Skip(1).Where(value => entry.Means(field, value, isNone: false)).ToList() is { Count: > 0 } meant
+                ? meant.Select(value => value.Id != value.Name ? $"{value.Id} {value.Name}" : value.Id) : [entry.Text])], "or");
 
     /// <summary>The order of texts: without regard to capitals, runs of digits by their value.</summary>
     public static int Compare(string one, string other) => CodeOrder.Instance.Compare(one.ToUpperInvariant(), other.ToUpperInvariant());
@@ -127,7 +139,8 @@ public sealed class ValueList
             var rest = text[start..].TrimStart();
             if (rest.StartsWith('"'))
             {
-                var close = text.IndexOf('"', text.IndexOf('"', start) + 1);
+                var open = text.IndexOf('"', start);
+                var close = CloseOf(text, open);
                 if (close < 0)
                 {
                     throw new ProblemException(
@@ -135,7 +148,7 @@ public sealed class ValueList
                 }
 
                 var comma = text.IndexOf(',', close);
-                yield return new Entry(text[(text.IndexOf('"', start) + 1)..close], IsQuoted: true);
+                yield return new Entry(text[(open + 1)..close].Replace("\"\"", "\""), IsQuoted: true);
                 start = comma < 0 ? text.Length + 1 : comma + 1;
             }
             else
@@ -147,25 +160,68 @@ public sealed class ValueList
         }
     }
 
+    // A quote within quotes is written twice.
+    private static int CloseOf(string text, int open)
+    {
+        for (var at = open + 1; at < text.Length; at++)
+        {
+            if (text[at] == '"' && ++at is var next && (next == text.Length || text[next] != '"'))
+            {
+                return next - 1;
+            }
+        }
+
+        return -1;
+    }
+
+    private static string? DidYouMean(string text, IReadOnlyList<FieldValue> values) =>
+        Suggestion.Nearest(text, values.SelectMany(value => new[] { value.Id, value.Name }).Distinct()) is { Count: > 0 } near
+            ? $"Did you mean {Suggestion.Listed([.. near.Select(Typed)], "or")}?" : null;
+
     // One entry of the list: a value, a range, a comparison or a pattern.
     private sealed record Entry(string Text, bool IsQuoted)
     {
         private readonly string? _operator = IsQuoted ? null
             : Operators.FirstOrDefault(sign => Text.StartsWith(sign, StringComparison.Ordinal));
-        private readonly int _dots = IsQuoted ? -1 : Text.IndexOf("..", StringComparison.Ordinal);
+        private readonly int _slash = IsQuoted || Text.Contains('*') ? -1 : Text.IndexOf('/');
 
-        public bool IsPlain => _operator is null && _dots < 0 && (IsQuoted || !Text.Contains('*'));
+        public bool IsRange => _operator is null && _slash >= 0;
+
+        public bool IsPlain => _operator is null && _slash < 0 && (IsQuoted || !Text.Contains('*'));
 
         public bool IsNone => IsPlain && !IsQuoted && Text.Equals(FieldNames.None, StringComparison.OrdinalIgnoreCase);
 
-        public bool Takes(DateOnly day, Func<string, OpenPeriod> read)
+        private Entry InTheseLetters => new(Text, IsQuoted: true) { Letters = StringComparison.Ordinal };
+
+        // In what letters a value must be written to be meant.
+        private StringComparison Letters { get; init; } = StringComparison.OrdinalIgnoreCase;
+
+        public Entry Among(Predicate<string> isThere) => isThere(Text) ? InTheseLetters : this;
+
+        // What is there as it is typed is a value, however it is written.
+        public Entry Among(IReadOnlyList<FieldValue> values)
         {
-            if (_dots >= 0)
+            if (IsNone)
             {
-                return (_dots == 0 || !(day < read(Text[.._dots]).From))
-                    && (_dots + 2 == Text.Length || !(day > read(Text[(_dots + 2)..]).To));
+                return this;
             }
 
+            var isAsTyped = false;
+            foreach (var value in values.Skip(1))
+            {
+                if (Is(value, StringComparison.Ordinal))
+                {
+                    return InTheseLetters;
+                }
+
+                isAsTyped |= Is(value, StringComparison.OrdinalIgnoreCase);
+            }
+
+            return isAsTyped ? new Entry(Text, IsQuoted: true) : this;
+        }
+
+        public bool Takes(DateOnly day, Func<string, OpenPeriod> read)
+        {
             var period = read(_operator is null ? Text : Text[_operator.Length..].Trim());
             return _operator switch
             {
@@ -186,18 +242,18 @@ public sealed class ValueList
 
             var own = FieldNames.IsNameOf(field) ? value.Name : value.Id;
             return _operator is not null ? Compares(own)
-                : _dots >= 0 ? (_dots == 0 || Compare(own, Text[.._dots]) >= 0)
-                    && (_dots + 2 == Text.Length || IsUpTo(own, Text[(_dots + 2)..]))
-                : IsPlain ? Text.Equals(own, StringComparison.OrdinalIgnoreCase)
-                    || Text.Equals(value.Name, StringComparison.OrdinalIgnoreCase)
+                : IsRange ? (_slash == 0 || Compare(own, Text[.._slash]) >= 0)
+                    && (_slash + 1 == Text.Length || IsUpTo(own, Text[(_slash + 1)..]))
+                : IsPlain ? Is(value, Letters)
                 : Fits(own, Text) || Fits(value.Name, Text);
         }
 
         public bool Takes(string field, long units, int decimals)
         {
-            if (_dots >= 0)
+            if (IsRange)
             {
-                return (_dots == 0 || units >= Number(Text[.._dots])) && (_dots + 2 == Text.Length || units <= Number(Text[(_dots + 2)..]));
+                return (_slash == 0 || units >= Number(Text[.._slash]))
+                    && (_slash + 1 == Text.Length || units <= Number(Text[(_slash + 1)..]));
             }
 
             var number = Number(_operator is null ? Text : Text[_operator.Length..]);
@@ -215,8 +271,10 @@ public sealed class ValueList
                 ? read
                 : throw new ProblemException(
                     ProblemKind.Usage, $"{field} is a number, and \"{Text}\" says none{(decimals == 0 ? " that is whole" : "")}.",
-                    $"Write a number, a range or a comparison: {field}=100, {field}=100..500, \"{field}=>=100\".");
+                    $"Write a number, a range or a comparison: {field}=100, {field}=100/500, \"{field}=>=100\".");
         }
+
+        private bool Is(FieldValue value, StringComparison letters) => Text.Equals(value.Id, letters) || Text.Equals(value.Name, letters);
 
         private bool Compares(string own)
         {
@@ -232,7 +290,7 @@ public sealed class ValueList
 
         private static int Compare(string own, string bound) => ValueList.Compare(own, bound);
 
-        // A to M has the names that start with M too; 4000..4999 does not have 49990.
+        // A to M has the names that start with M too; 4000/4999 does not have 49990.
         private static bool IsUpTo(string own, string bound) => Compare(own, bound) <= 0
             || (bound.Length > 0 && !char.IsAsciiDigit(bound[^1]) && own.StartsWith(bound, StringComparison.OrdinalIgnoreCase));
 

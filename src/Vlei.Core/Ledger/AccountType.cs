@@ -22,7 +22,7 @@ public enum AccountType
     FixedAsset,
 
     /// <summary>Any other asset.</summary>
-    OtherAsset,
+    NonCurrentAsset,
 
     /// <summary>A card: money that is owed to its issuer.</summary>
     Card,
@@ -37,7 +37,7 @@ public enum AccountType
     CurrentLiability,
 
     /// <summary>What is owed later.</summary>
-    LongTermLiability,
+    NonCurrentLiability,
 
     /// <summary>What the owners have put in and taken out.</summary>
     Equity,
@@ -92,8 +92,8 @@ public static class AccountTypes
 {
     private static readonly string[] TypeNames =
     [
-        "bank", "cash", "receivable", "inventory", "current-asset", "fixed-asset", "other-asset", "card", "payable",
-        "tax", "current-liability", "long-term-liability", "equity", "retained-earnings", "income", "cost-of-sales",
+        "bank", "cash", "receivable", "inventory", "current-asset", "fixed-asset", "non-current-asset", "card", "payable",
+        "tax", "current-liability", "non-current-liability", "equity", "retained-earnings", "income", "cost-of-sales",
         "expense", "other-income", "other-expense",
     ];
 
@@ -119,8 +119,8 @@ public static class AccountTypes
     /// <summary>Where the cash flow statement shows the type's changes, where an account does not say otherwise.</summary>
     public static CashFlowActivity ActivityOf(AccountType type) => type switch
     {
-        AccountType.FixedAsset or AccountType.OtherAsset => CashFlowActivity.Investing,
-        AccountType.LongTermLiability or AccountType.Equity or AccountType.RetainedEarnings => CashFlowActivity.Financing,
+        AccountType.FixedAsset or AccountType.NonCurrentAsset => CashFlowActivity.Investing,
+        AccountType.NonCurrentLiability or AccountType.Equity or AccountType.RetainedEarnings => CashFlowActivity.Financing,
         _ => CashFlowActivity.Operating,
     };
 
@@ -136,6 +136,6 @@ public static class AccountTypes
 
     /// <summary>Whether statements show the type's credits as positive.</summary>
     public static bool IsCreditPositive(AccountType type) => type is AccountType.Card or AccountType.Payable
-        or AccountType.Tax or AccountType.CurrentLiability or AccountType.LongTermLiability or AccountType.Equity
+        or AccountType.Tax or AccountType.CurrentLiability or AccountType.NonCurrentLiability or AccountType.Equity
         or AccountType.RetainedEarnings or AccountType.Income or AccountType.OtherIncome;
 }

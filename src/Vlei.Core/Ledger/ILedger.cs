@@ -55,6 +55,11 @@ public interface ILedger
     IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(
         RecordTable table, IReadOnlyList<RecordField> fields, IReadOnlyList<int>? keys = null);
 
+    /// <summary>Whether there is a record of that id, in these very letters.</summary>
+    /// <param name="table">A table whose records have ids.</param>
+    /// <param name="id">The id.</param>
+    bool HasRecord(RecordTable table, string id);
+
     /// <summary>Some fields of the lines of documents, by document.</summary>
     /// <param name="fields">The fields of <see cref="RecordTables.Lines"/> that are wanted.</param>
     /// <param name="documents">The keys of the documents, ascending.</param>

@@ -11,7 +11,7 @@ public static class AgingReport
 {
     private static readonly IReadOnlyList<ReportOption> Options =
     [
-        ReportOptions.AsOf, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Percent, ReportOptions.Limits,
+        ReportOptions.AsOf, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Share, ReportOptions.Limits,
         ReportOptions.AgeBy, ReportOptions.Unapplied, ReportOptions.Summary, ReportOptions.Detail, ReportOptions.Only,
         ReportOptions.Except, ReportOptions.Select, ReportOptions.Sort, ReportOptions.Top, ReportOptions.Title,
     ];
@@ -21,16 +21,16 @@ public static class AgingReport
     {
         Key = "receivables-aging",
         Title = "Receivables aging",
-        Subject = "Who owes, who is owed",
+        Subject = "Receivables and payables",
         Question = "Who owes us money, how much, and for how long?",
         Words = ["customers", "debtors", "overdue", "late", "unpaid", "invoices", "collect", "outstanding"],
         Options = Options,
         Examples =
         [
             ("--as-of last-month", "at the end of last month"),
-            ("--as-of 2026-05-31 --detail --only contact.name=A..M", "per open document, some customers"),
+            ("--as-of 2026-05-31 --detail --only contact.name=A/M", "per open document, some customers"),
             ("--limits 15,30,45 --age-by document --unapplied", "with limits of one's own, and unapplied money apart"),
-            ("--only days-late=61.. --only total=5000.. --sort -total", "what is very late, where it is much, the largest first"),
+            ("--only days-late=61/ --only total=5000/ --sort -total", "what is very late, where it is much, the largest first"),
             ("--as-of last-month --compare prior-period --change", "how each contact and class moved since"),
         ],
         Build = (context, request) => Build(Receivables!, AccountType.Receivable, context, request),
@@ -49,7 +49,7 @@ public static class AgingReport
 
     private static Report Build(ReportDefinition definition, AccountType type, ReportContext context, ReportRequest request)
     {
-        var days = ItemReport.Days(context, request);
+        var (days, notes) = ItemReport.Days(context, request);
         var report = new ItemReport(
             definition, context, request, type, days.Max(), [.. ItemReport.DocumentFigures, ItemReport.RowFigure]);
         var agings = days.Select(day => new Aging(report.History, day, request)).ToList();
@@ -74,9 +74,10 @@ public static class AgingReport
         }
 
         table.AddTotal();
-        return table.Table.In(
-            report.Frame($"As of {PeriodText.Words(days[0])}, by {(request.Items.AgesByDocument ? "document" : "due")} date")) with
+        var frame = report.Frame($"As of {PeriodText.Words(days[0])}, by {(request.Items.AgesByDocument ? "document" : "due")} date");
+        return table.Table.In(frame) with
         {
+            Notes = [.. frame.Notes, .. notes],
             Checks = report.TiesToControl(
                 agings.Select((aging, place) => (aging.Day, table.SumOf(taken, TotalOf(columns, aging.Day, place))))),
         };
@@ -120,7 +121,7 @@ public static class AgingReport
                 }
             }
 
-            columns.AddShares(current, request.Percent, total);
+            columns.AddShares(current, request.Shares, total);
             return current;
         }
 
@@ -130,11 +131,11 @@ public static class AgingReport
 
     private static void RefusePercentages(ReportRequest request)
     {
-        foreach (var percent in request.Percent.Where(percent => percent is not (PercentOf.Row or PercentOf.Column)))
+        foreach (var percent in request.Shares.Where(percent => percent is not (ShareOf.Row or ShareOf.Column)))
         {
             throw new ProblemException(
-                ProblemKind.Usage, $"--percent {ReportOptions.NameOf(percent)} does not apply to what is open.",
-                "Take --percent row, the share of the row's total, or --percent column, the share of the column's.");
+                ProblemKind.Usage, $"--share {ReportOptions.NameOf(percent)} does not apply to what is open.",
+                "Take --share row, the share of the row's total, or --share column, the share of the column's.");
         }
     }
 }

@@ -13,7 +13,7 @@ public static class BillsToPayReport
     {
         Key = "bills-to-pay",
         Title = "Bills to pay",
-        Subject = "Who owes, who is owed",
+        Subject = "Receivables and payables",
         Question = "Which bills can we pay with the money that there is, the first due first?",
         Words = ["suppliers", "payables", "creditors", "payments", "cash", "limited", "run", "due", "priority"],
         Options = [ReportOptions.AsOf, ReportOptions.Money, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select,

@@ -19,14 +19,14 @@ public static class CollectionReport
     {
         Key = "collection",
         Title = "Collection",
-        Subject = "Who owes, who is owed",
+        Subject = "Receivables and payables",
         Question = "How long do customers take to pay, and is it getting better?",
         Words = ["days sales outstanding", "dso", "days to pay", "overdue", "late", "measures", "trend", "receivables", "debtors"],
         Options = [ReportOptions.Period, ReportOptions.By, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select,
             ReportOptions.Title],
         Examples =
         [
-            ("--period this-fiscal-year-to-date --by month", "month by month"),
+            ("--period fiscal-year-to-date --by month", "month by month"),
             ("--period fy2026 --by quarter --only \"contact.name=L*\"", "some customers, quarter by quarter"),
         ],
         Build = Build,

@@ -16,7 +16,7 @@ public static class ContactBalancesReport
     {
         Key = "customer-balances",
         Title = "Customer balances",
-        Subject = "Who owes, who is owed",
+        Subject = "Receivables and payables",
         Question = "What did each customer owe, what came and went, and what is owed now?",
         Words = ["debtors", "receivables", "opening", "activity", "closing", "trial", "balance", "control", "reconcile"],
         Options =
@@ -27,7 +27,7 @@ public static class ContactBalancesReport
         Examples =
         [
             ("--period last-month", "opening, activity and closing of every customer"),
-            ("--period this-fiscal-year-to-date --sort -debit --top 10", "whom most was charged to"),
+            ("--period fiscal-year-to-date --sort -debit --top 10", "whom most was charged to"),
         ],
         Build = (context, request) => Build(Customers!, AccountType.Receivable, context, request),
     };

@@ -15,7 +15,7 @@ public static class ContactLedgerReport
     {
         Key = "customer-ledger",
         Title = "Customer ledger",
-        Subject = "Who owes, who is owed",
+        Subject = "Receivables and payables",
         Question = "What was charged to a customer, what was paid, and what was set against what?",
         Words = ["debtors", "receivables", "history", "invoices", "receipts", "credits", "applied", "settlements", "account"],
         Options = [ReportOptions.Period, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Title],

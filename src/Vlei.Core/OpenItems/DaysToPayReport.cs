@@ -13,7 +13,7 @@ public static class DaysToPayReport
     {
         Key = "days-to-pay",
         Title = "Days to pay",
-        Subject = "Who owes, who is owed",
+        Subject = "Receivables and payables",
         Question = "How long does each customer take to pay, who owes most, and how much of it is late?",
         Words = ["top", "debtors", "customers", "habits", "average", "late", "overdue", "collection", "slow", "payers"],
         Options =
@@ -74,8 +74,8 @@ public static class DaysToPayReport
         var owed = columns.FigureAt(columns.AddSum("open", "Open", history, item => open[item]));
         var late = columns.FigureAt(
             columns.AddSum("overdue", "Overdue", history, item => IsOwed(item) && history[item].Due < range.To ? open[item] : Amount.Zero));
-        columns.AddShare(new ReportColumn("share-overdue", "Share overdue", ColumnKind.Percent), late, PercentOf.Row, owed);
-        columns.AddShare(new ReportColumn("percent-column(open)", "% of all open", ColumnKind.Percent), owed, PercentOf.Column, owed);
+        columns.AddShare(new ReportColumn("share-overdue", "Share overdue", ColumnKind.Percent), late, ShareOf.Row, owed);
+        columns.AddShare(new ReportColumn("share-of-column(open)", "% of all open", ColumnKind.Percent), owed, ShareOf.Column, owed);
         _ = columns.Add(
             new ReportColumn("days-to-pay", "Days to pay", ColumnKind.Ratio),
             ItemFigure.Average("Days to pay", items => habits.DaysToPay(items.Where(IsOwed))));

@@ -57,8 +57,8 @@ internal sealed class ItemReport
     public Report OfBalances(Report report) =>
         _filter.Columns.All(column => column is PostingField.Contact or PostingField.Account) ? report : report.InPart();
 
-    /// <summary>The day that is asked for, then each that it is compared with.</summary>
-    public static IReadOnlyList<DateOnly> Days(ReportContext context, ReportRequest request)
+    /// <summary>The day that is asked for, then each that it is compared with; and what readers are told of those left out.</summary>
+    public static (IReadOnlyList<DateOnly> Days, IReadOnlyList<string> Notes) Days(ReportContext context, ReportRequest request)
     {
         var period = DayOf(context, request);
         if (request.Change && request.Compare.Count == 0)
@@ -73,12 +73,8 @@ internal sealed class ItemReport
                 ProblemKind.Usage, "What is open has no budget.", "Compare with prior-period, prior-year or a day.");
         }
 
-        return
-        [
-            period.Range.To,
-            .. request.Compare.SelectMany(comparison => comparison.Earlier(period, [period.Range], null, context.Calendar, context.Records))
-                .Select(pieces => pieces[^1].To).Distinct(),
-        ];
+        var compared = ComparedPeriods.Of(context, request, period, [period.Range], null, isOfMoment: true);
+        return ([period.Range.To, .. compared.Earlier.Select(earlier => earlier.Pieces[^1].To)], compared.Notes);
     }
 
     /// <summary>The day that is asked for, with the period that it ends; today where nothing is asked.</summary>

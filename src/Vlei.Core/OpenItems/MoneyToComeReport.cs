@@ -16,7 +16,7 @@ public static class MoneyToComeReport
     {
         Key = "money-to-come",
         Title = "Money to come",
-        Subject = "Who owes, who is owed",
+        Subject = "Receivables and payables",
         Question = "What money will come and go in the next three months, and when is there least of it?",
         Words = ["forecast", "expected", "receipts", "payments", "cash", "low", "lowest", "liquidity", "due", "weeks"],
         Options =

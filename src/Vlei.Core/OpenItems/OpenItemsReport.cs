@@ -12,7 +12,7 @@ public static class OpenItemsReport
     {
         Key = "open-receivables",
         Title = "Open receivables",
-        Subject = "Who owes, who is owed",
+        Subject = "Receivables and payables",
         Question = "Which invoices, credits and receipts are open, and what was promised of them?",
         Words = ["customers", "debtors", "overdue", "late", "unpaid", "unapplied", "invoices", "call", "list", "promises", "disputes"],
         Options =
@@ -22,7 +22,7 @@ public static class OpenItemsReport
         ],
         Examples =
         [
-            ("--only days-late=31.. --sort -open", "whom to call, the largest first"),
+            ("--only days-late=31/ --sort -open", "whom to call, the largest first"),
             ("--as-of last-month --only kind=receipt", "money that was not applied at the end of last month"),
         ],
         Build = (context, request) => Build(Receivables!, AccountType.Receivable, context, request),

@@ -13,7 +13,7 @@ public static class PromisesReport
     {
         Key = "promises",
         Title = "Promises and disputes",
-        Subject = "Who owes, who is owed",
+        Subject = "Receivables and payables",
         Question = "Who promised to pay what by when, was it kept, and what is disputed?",
         Words = ["collect", "call", "committed", "kept", "broken", "disputed", "customers", "suppliers", "pay"],
         Options = [ReportOptions.AsOf, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Title],

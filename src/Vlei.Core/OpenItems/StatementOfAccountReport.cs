@@ -23,7 +23,7 @@ public static class StatementOfAccountReport
     {
         Key = "statement-of-account",
         Title = "Statement of account",
-        Subject = "Who owes, who is owed",
+        Subject = "Receivables and payables",
         Question = "What do we send a customer, to say what is owed and how to pay it?",
         Words = ["customers", "debtors", "reminder", "letter", "batch", "remittance", "pay", "send", "statements"],
         Options =

@@ -32,5 +32,5 @@ internal abstract record FigureColumn<TFigure>(ReportColumn Shown)
     /// <param name="Part">The figure.</param>
     /// <param name="Of">What the whole is.</param>
     /// <param name="Total">The same over all the columns that the figure is spread over; the figure itself where it is not.</param>
-    public sealed record Share(ReportColumn Shown, TFigure Part, PercentOf Of, TFigure Total) : FigureColumn<TFigure>(Shown);
+    public sealed record Share(ReportColumn Shown, TFigure Part, ShareOf Of, TFigure Total) : FigureColumn<TFigure>(Shown);
 }

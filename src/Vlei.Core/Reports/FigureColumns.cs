@@ -31,18 +31,18 @@ internal sealed class FigureColumns<TFigure>
     }
 
     /// <summary>Adds a share that is a column of its own.</summary>
-    public void AddShare(ReportColumn shown, TFigure part, PercentOf of, TFigure total) =>
+    public void AddShare(ReportColumn shown, TFigure part, ShareOf of, TFigure total) =>
         _columns.Add(new FigureColumn<TFigure>.Share(shown, part, of, total));
 
     /// <summary>Adds, beside a figure, its percentages.</summary>
     /// <param name="place">The place of the figure.</param>
     /// <param name="percents">What of.</param>
     /// <param name="total">The same over all the columns that it is spread over.</param>
-    public void AddShares(int place, IEnumerable<PercentOf> percents, TFigure total)
+    public void AddShares(int place, IEnumerable<ShareOf> percents, TFigure total)
     {
         foreach (var percent in percents.Distinct())
         {
-            AddShare(ReportColumn.PercentOf(percent, _columns[place].Shown), FigureAt(place), percent, total);
+            AddShare(ReportColumn.ShareOf(percent, _columns[place].Shown), FigureAt(place), percent, total);
         }
     }
 

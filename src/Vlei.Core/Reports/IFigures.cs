@@ -19,7 +19,7 @@ internal interface IFigures<TRow, TFigure>
     Cell CellAt(TRow row, TFigure figure) => new(At(row, figure));
 
     /// <summary>What stands for the whole of a report; nothing where it has no such whole.</summary>
-    TRow? WholeOf(PercentOf whole);
+    TRow? WholeOf(ShareOf whole);
 
     /// <summary>
     /// Adds the records behind a figure to what is behind a cell, or says why no records add up to it.

@@ -119,9 +119,9 @@ public static class LookOptions
     /// <summary>How CSV is written.</summary>
     public static ChoiceOption<CsvStyle> CsvStyle { get; } = new(
         "csv-style", "LIST",
-        "For csv: bare leaves out what rows are, headings takes headings for keys, safe marks text that a spreadsheet could take for a "
+        "For csv: plain leaves out what rows are, headings takes headings for keys, safe marks text that a spreadsheet could take for a "
             + "formula",
-        ("bare", Reports.CsvStyle.Bare), ("headings", Reports.CsvStyle.Headings), ("safe", Reports.CsvStyle.Safe));
+        ("plain", Reports.CsvStyle.Plain), ("headings", Reports.CsvStyle.Headings), ("safe", Reports.CsvStyle.Safe));
 
     /// <summary>Whether an option says how a report looks.</summary>
     public static bool Has(string name) => All.Any(option => option.Name == name);

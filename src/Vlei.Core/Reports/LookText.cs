@@ -47,7 +47,7 @@ public static class LookText
             Chart = One(LookOptions.Chart) is { } chart ? ChartText.Parse(LookOptions.Chart.Name, chart) : null,
             Details = Chosen(LookOptions.WithDetail) ?? default,
             TemplateFile = One(LookOptions.Template),
-            CsvIsBare = csv.Contains(CsvStyle.Bare),
+            CsvIsPlain = csv.Contains(CsvStyle.Plain),
             CsvHasHeadings = csv.Contains(CsvStyle.Headings),
             CsvIsSafe = csv.Contains(CsvStyle.Safe),
         };

@@ -53,12 +53,12 @@ internal sealed class OwnFigures<TRow> : IFigures<TRow, OwnFigure<TRow>>
     public Cell CellAt(TRow row, OwnFigure<TRow> figure) => figure.CellAt(row);
 
     /// <inheritdoc/>
-    public TRow? WholeOf(PercentOf whole) => whole == PercentOf.Column ? Total : null;
+    public TRow? WholeOf(ShareOf whole) => whole == ShareOf.Column ? Total : null;
 
     /// <inheritdoc/>
     public void AddBehind(TRow row, OwnFigure<TRow> figure, int sign, OriginRecords records) => figure.AddBehind(row, sign, records);
 
     /// <inheritdoc/>
     public string InWords(FigureColumn<OwnFigure<TRow>>.Share share) =>
-        share.Of == PercentOf.Row ? share.Total.Heading : "the last row of the column";
+        share.Of == ShareOf.Row ? share.Total.Heading : "the last row of the column";
 }

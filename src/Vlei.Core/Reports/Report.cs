@@ -86,8 +86,8 @@ public sealed record ReportColumn(string Key, string Heading, ColumnKind Kind, D
         };
 
     /// <summary>The column of what a column is a percentage of.</summary>
-    public static ReportColumn PercentOf(PercentOf whole, ReportColumn column) =>
-        new($"percent-{ReportOptions.NameOf(whole)}({column.Key})", $"% of {ReportOptions.NameOf(whole)}", ColumnKind.Percent)
+    public static ReportColumn ShareOf(ShareOf whole, ReportColumn column) =>
+        new($"share-of-{ReportOptions.NameOf(whole)}({column.Key})", $"Share of {ReportOptions.NameOf(whole)}", ColumnKind.Percent)
         {
             Tie = ColumnTie.About, Working = new ColumnWorking(column.Key, null, whole),
         };
@@ -97,7 +97,7 @@ public sealed record ReportColumn(string Key, string Heading, ColumnKind Kind, D
 /// <param name="Of">The key of the column that it says something about.</param>
 /// <param name="Earlier">The key of the column that this one is compared with; nothing for a percentage of a whole.</param>
 /// <param name="Whole">What it is a percentage of; nothing for a change.</param>
-public sealed record ColumnWorking(string Of, string? Earlier, PercentOf? Whole);
+public sealed record ColumnWorking(string Of, string? Earlier, ShareOf? Whole);
 
 /// <summary>What a row of a report is.</summary>
 public enum RowKind

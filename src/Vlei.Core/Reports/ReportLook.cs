@@ -65,7 +65,7 @@ public enum DetailDepth
 public enum CsvStyle
 {
     /// <summary>Without what rows are.</summary>
-    Bare,
+    Plain,
 
     /// <summary>With headings for people in the place of keys.</summary>
     Headings,
@@ -147,7 +147,7 @@ public sealed record ReportLook
     public ReportTemplate? Template { get; init; }
 
     /// <summary>Whether CSV leaves out what rows are: their keys, kinds and levels.</summary>
-    public bool CsvIsBare { get; init; }
+    public bool CsvIsPlain { get; init; }
 
     /// <summary>Whether CSV has headings for people in the place of keys.</summary>
     public bool CsvHasHeadings { get; init; }

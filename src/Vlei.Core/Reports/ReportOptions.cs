@@ -11,7 +11,7 @@ public static class ReportOptions
     public static ReportOption Period { get; } = new(
         "period", "P",
         "The days to cover: 2026, 2026-Q1, 2026-03, 2026-W07, 2026-03-15, fy2026, fy2026-Q1, 2026-01-15/2026-02-14, "
-        + "2026-01/P3M, /2026-03, last-month, this-fiscal-year-to-date, last-30-days, last-3-months, all")
+        + "2026-01/P3M, /2026-03, last-month, fiscal-year-to-date, last-30-days, last-3-months, all")
     {
         Question = ReportQuestion.Days,
         Words = PeriodGrammar.Words,
@@ -59,12 +59,12 @@ public static class ReportOptions
     };
 
     /// <summary>Percentages.</summary>
-    public static ChoiceOption<PercentOf> Percent { get; } = new(
-        "percent", "OF",
+    public static ChoiceOption<ShareOf> Share { get; } = new(
+        "share", "OF",
         "Beside each figure, its percentage of total income, of total assets, of the column's grand total, of the row's total across "
             + "the columns, of its group, or of the whole table; may be repeated",
-        ("income", PercentOf.Income), ("assets", PercentOf.Assets), ("column", PercentOf.Column), ("row", PercentOf.Row),
-        ("group", PercentOf.Group), ("whole", PercentOf.Whole))
+        ("income", ShareOf.Income), ("assets", ShareOf.Assets), ("column", ShareOf.Column), ("row", ShareOf.Row),
+        ("group", ShareOf.Group), ("whole", ShareOf.Whole))
     {
         Question = ReportQuestion.Beside,
         OnlyWords = true, Repeatable = true,
@@ -73,7 +73,7 @@ public static class ReportOptions
     /// <summary>What is taken alone.</summary>
     public static ReportOption Only { get; } = new(
         "only", "F=LIST",
-        "Take only what has these values: account=4000..4999, contact=C-12, kind=invoice,cash-sale, project=none, "
+        "Take only what has these values: account=4000/4999, contact=C-12, kind=invoice,cash-sale, project=none, "
         + "item=Oar*, tag.season=summer; may be repeated, and all must hold")
     {
         Question = ReportQuestion.Records,
@@ -252,13 +252,13 @@ public static class ReportOptions
 
     /// <summary>What says which columns a statement has and which rows it shows; the period or the moment comes first.</summary>
     public static IReadOnlyList<ReportOption> OfStatements { get; } =
-        [Basis, By, Compare, Change, Percent, Only, Except, Select, Layout, Zeros, Depth, Title];
+        [Basis, By, Compare, Change, Share, Only, Except, Select, Layout, Zeros, Depth, Title];
 
     /// <summary>What a percentage is of, as people type it.</summary>
-    public static string NameOf(PercentOf whole) => Percent.WordOf(whole);
+    public static string NameOf(ShareOf whole) => Share.WordOf(whole);
 
     /// <summary>All of them, in the order of help.</summary>
     public static IReadOnlyList<ReportOption> All { get; } =
-        [Period, AsOf, Basis, Method, By, Compare, Change, Percent, Only, Except, Select, Where, Columns, GroupBy, Total, Rows, Across,
+        [Period, AsOf, Basis, Method, By, Compare, Change, Share, Only, Except, Select, Where, Columns, GroupBy, Total, Rows, Across,
             Measure, Layout, Limits, AgeBy, Unapplied, Summary, Detail, Sort, Top, Money, AsUsual, Zeros, Depth, Title, .. LookOptions.All];
 }

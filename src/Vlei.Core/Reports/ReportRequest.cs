@@ -6,7 +6,7 @@ using Vlei.Core.Money;
 namespace Vlei.Core.Reports;
 
 /// <summary>What a percentage is taken of.</summary>
-public enum PercentOf
+public enum ShareOf
 {
     /// <summary>Total income of the same column.</summary>
     Income,
@@ -58,7 +58,7 @@ public sealed record ReportRequest
     public bool Change { get; init; }
 
     /// <summary>The percentages that it shows.</summary>
-    public IReadOnlyList<PercentOf> Percent { get; init; } = [];
+    public IReadOnlyList<ShareOf> Shares { get; init; } = [];
 
     /// <summary>What it takes and what it leaves out.</summary>
     public IReadOnlyList<FieldChoice> Choices { get; init; } = [];

@@ -145,9 +145,9 @@ internal sealed class ReportTable<TRow, TFigure>(
 
     private long? WholeAt(FigureRow<TRow> row, FigureColumn<TFigure>.Share share) => share.Of switch
     {
-        PercentOf.Row => figures.At(row.Of, share.Total),
-        PercentOf.Group => row.Within is { } group ? figures.At(group, share.Part) : null,
-        PercentOf.Whole => figures.WholeOf(PercentOf.Whole) is { } whole ? figures.At(whole, share.Total) : null,
+        ShareOf.Row => figures.At(row.Of, share.Total),
+        ShareOf.Group => row.Within is { } group ? figures.At(group, share.Part) : null,
+        ShareOf.Whole => figures.WholeOf(ShareOf.Whole) is { } whole ? figures.At(whole, share.Total) : null,
         _ => figures.WholeOf(share.Of) is { } whole ? figures.At(whole, share.Part) : null,
     };
 

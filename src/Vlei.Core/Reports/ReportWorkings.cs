@@ -100,12 +100,12 @@ public sealed class ReportWorkings
             ? new Working.Share(part, whole, IsChange: false) : null;
     }
 
-    private CellPlace? WholeOf(ReportRow row, CellPlace part, PercentOf whole) => whole switch
+    private CellPlace? WholeOf(ReportRow row, CellPlace part, ShareOf whole) => whole switch
     {
-        PercentOf.Row => _columns.TryGetValue("total", out var total) ? part with { Column = total } : null,
-        PercentOf.Income => _index.Value.RowOf("income") is { } income ? part with { Row = income } : null,
-        PercentOf.Assets => _index.Value.RowOf("assets") is { } assets ? part with { Row = assets } : null,
-        PercentOf.Column => _index.Value.Last is >= 0 and var last ? part with { Row = last } : null,
+        ShareOf.Row => _columns.TryGetValue("total", out var total) ? part with { Column = total } : null,
+        ShareOf.Income => _index.Value.RowOf("income") is { } income ? part with { Row = income } : null,
+        ShareOf.Assets => _index.Value.RowOf("assets") is { } assets ? part with { Row = assets } : null,
+        ShareOf.Column => _index.Value.Last is >= 0 and var last ? part with { Row = last } : null,
         _ => (row.CountsIn ?? (row.Kind is RowKind.Total or RowKind.GrandTotal ? row.Key : null)) is { } group
             && _index.Value.RowOf(group) is { } over
             ? part with { Row = over } : null,

@@ -95,7 +95,7 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
         : figure.Text!.Shown.Kind == ColumnKind.Date && row.Day is { } day ? Cell.Of(day) : Cell.Empty;
 
     /// <inheritdoc/>
-    public LedgerRow? WholeOf(PercentOf whole) => null;
+    public LedgerRow? WholeOf(ShareOf whole) => null;
 
     /// <inheritdoc/>
     public string InWords(FigureColumn<LedgerFigure>.Share share) => throw new InvalidOperationException("A ledger has no shares.");

@@ -24,7 +24,7 @@ public static class GeneralLedgerReport
         Examples =
         [
             ("--period last-month --only account=1000", "one account, last month"),
-            ("--period last-month --only account=4000..4999 --except kind=journal", "some accounts, without journals"),
+            ("--period last-month --only account=4000/4999 --except kind=journal", "some accounts, without journals"),
         ],
         Build = Build,
     };

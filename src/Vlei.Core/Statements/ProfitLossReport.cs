@@ -19,7 +19,7 @@ public static class ProfitLossReport
             ("--period last-month", "last month"),
             ("--period fy2026 --by month", "a fiscal year, a column per month"),
             ("--period 2026-03 --compare prior-year --change", "March beside March a year before"),
-            ("--period last-3-months --basis cash --percent income", "what was paid, and its share of income"),
+            ("--period last-3-months --basis cash --share income", "what was paid, and its share of income"),
             ("--period fy2026 --format json", "for a script"),
         ],
         Build = (context, request) => Statement.Build(Definition!, StatementKind.ProfitAndLoss, context, request),

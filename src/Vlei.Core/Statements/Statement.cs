@@ -82,7 +82,7 @@ internal sealed class Statement
             PeriodInWords = isOfMoment && request.By?.Unit is { } unit
                 ? $"As of the end of each {FiscalCalendar.NameOf(unit)}: {PeriodText.Words(range, context.Calendar)}" : frame.PeriodInWords,
             Narrowed = figures.Filter.InWords,
-            Notes = basis == AccountingBasis.Cash ? context.NotesOnSettlements : [],
+            Notes = [.. figures.Columns.Notes, .. basis == AccountingBasis.Cash ? context.NotesOnSettlements : []],
         };
     }
 
@@ -108,27 +108,27 @@ internal sealed class Statement
     private Report Finish(ReportDefinition definition, LayoutText text)
     {
         var content = new StatementContent(_context.Ledger.Accounts, _rows.Lines, [.. _layout.AllParts.OfType<StatementComputed>()]);
-        _figures.Wholes[PercentOf.Income] = content.OfBook(account => account.Type == AccountType.Income, -1);
-        _figures.Wholes[PercentOf.Assets] = content.OfBook(account => AccountTypes.IsAsset(account.Type), 1);
-        _figures.Wholes[PercentOf.Column] = _rows.Rows.Where(row => row.Formula is null && row.Kind != RowKind.Heading)
+        _figures.Wholes[ShareOf.Income] = content.OfBook(account => account.Type == AccountType.Income, -1);
+        _figures.Wholes[ShareOf.Assets] = content.OfBook(account => AccountTypes.IsAsset(account.Type), 1);
+        _figures.Wholes[ShareOf.Column] = _rows.Rows.Where(row => row.Formula is null && row.Kind != RowKind.Heading)
             .Select(row => row.Of).LastOrDefault(TermSums.Of(Array.Empty<Term>()));
         var frame = Frame(definition, _context, _request, _layout.Kind.IsOfMoment, _figures);
         var report = Table(definition, _figures, _rows.Rows).In(frame) with
         {
             Title = _request.Title ?? text.Title ?? definition.Title,
-            Checks = [.. Checks(content, _figures.Wholes[PercentOf.Column])],
+            Checks = [.. Checks(content, _figures.Wholes[ShareOf.Column])],
         };
         return _layout.Kind.MustBalance ? MarkedInPart(report, _figures) : report;
     }
 
     private static void RefusePercentages(ReportDefinition definition, StatementKind kind, ReportRequest request)
     {
-        foreach (var percent in request.Percent.Where(percent => !kind.PercentOf.Contains(percent)))
+        foreach (var percent in request.Shares.Where(percent => !kind.Shares.Contains(percent)))
         {
             throw new ProblemException(
                 ProblemKind.Usage,
-                $"--percent {ReportOptions.NameOf(percent)} does not apply to {definition.Key}, which has no such total.",
-                $"It takes {Suggestion.Listed([.. kind.PercentOf.Select(ReportOptions.NameOf)], "or")}.");
+                $"--share {ReportOptions.NameOf(percent)} does not apply to {definition.Key}, which has no such total.",
+                $"It takes {Suggestion.Listed([.. kind.Shares.Select(ReportOptions.NameOf)], "or")}.");
         }
     }
 

@@ -60,6 +60,9 @@ internal sealed class StatementColumns
     /// <summary>The place of the column that covers the whole.</summary>
     public int Whole { get; private set; }
 
+    /// <summary>What readers are told of columns that are left out.</summary>
+    public IReadOnlyList<string> Notes { get; private set; } = [];
+
     /// <summary>Lays the columns out. Throws a <see cref="ProblemException"/> where options contradict each other.</summary>
     /// <param name="context">The book.</param>
     /// <param name="request">What is asked.</param>
@@ -76,9 +79,9 @@ internal sealed class StatementColumns
         IReadOnlyList<DateRange> pieces = unit is { } by ? context.Calendar.Split(period.Range, by) : [period.Range];
         columns._whole = new PostedFigure(
             "", FiguresOf(context, shape.IsOfMoment, shape.Source, period.Range, null), shape.Measures.Count - 1);
-        var earlier = request.Compare.SelectMany(comparison => comparison
-            .Earlier(period, pieces, unit, context.Calendar, context.Records)
-            .Select(cut => new Earlier(cut, comparison.Kind == ComparisonKind.Budget))).ToList();
+        var compared = ComparedPeriods.Of(context, request, period, pieces, unit, shape.IsOfMoment);
+        columns.Notes = compared.Notes;
+        var earlier = compared.Earlier.Select(cut => new Earlier(cut.Pieces, cut.IsBudget)).ToList();
         if (slicedBy is not null)
         {
             foreach (var place in places)
@@ -129,7 +132,7 @@ internal sealed class StatementColumns
                 ProblemKind.Usage, "--change needs something to compare with.", "Add --compare prior-period or --compare prior-year.");
         }
 
-        if (!request.Percent.Contains(PercentOf.Row))
+        if (!request.Shares.Contains(ShareOf.Row))
         {
             return;
         }
@@ -138,15 +141,15 @@ internal sealed class StatementColumns
         {
             throw new ProblemException(
                 ProblemKind.Usage,
-                "--percent row is a share of the row's total across columns, and balances of different days do not add up.",
-                "Take --percent assets, or spread the columns over a field: --by project.");
+                "--share row is a share of the row's total across columns, and balances of different days do not add up.",
+                "Take --share assets, or spread the columns over a field: --by project.");
         }
 
         if (request.By is null)
         {
             throw new ProblemException(
                 ProblemKind.Usage,
-                "--percent row is a share of the row's total across columns, and there is only one column.",
+                "--share row is a share of the row's total across columns, and there is only one column.",
                 "Add --by month, or another unit.");
         }
     }
@@ -203,7 +206,7 @@ internal sealed class StatementColumns
             }
         }
 
-        _columns.AddShares(current, _request.Percent, _whole!);
+        _columns.AddShares(current, _request.Shares, _whole!);
         _own.Add(current);
         return current;
     }

@@ -75,21 +75,21 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
     }
 
     /// <summary>The rows that percentages are taken of.</summary>
-    public Dictionary<PercentOf, TermSums> Wholes { get; } = [];
+    public Dictionary<ShareOf, TermSums> Wholes { get; } = [];
 
     /// <inheritdoc/>
     public long? At(TermSums row, PostedFigure figure) => Of(row.ByMeasure[figure.Measure], figure.Of).MinorUnits;
 
     /// <inheritdoc/>
-    public TermSums? WholeOf(PercentOf whole) => Wholes.TryGetValue(whole, out var sums) ? sums : null;
+    public TermSums? WholeOf(ShareOf whole) => Wholes.TryGetValue(whole, out var sums) ? sums : null;
 
     /// <inheritdoc/>
     public string InWords(FigureColumn<PostedFigure>.Share share) => share.Of switch
     {
-        PercentOf.Income => "total income",
-        PercentOf.Assets => "total assets",
-        PercentOf.Column => "the last row of the column",
-        PercentOf.Row => "the row's total",
+        ShareOf.Income => "total income",
+        ShareOf.Assets => "total assets",
+        ShareOf.Column => "the last row of the column",
+        ShareOf.Row => "the row's total",
         _ => "the total of its group",
     };
 

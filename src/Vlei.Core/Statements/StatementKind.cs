@@ -8,11 +8,11 @@ namespace Vlei.Core.Statements;
 /// <param name="IsOfMoment">Whether it shows balances as of a day, rather than what happened in a period.</param>
 /// <param name="Shows">Which accounts it shows, each in one line.</param>
 /// <param name="Computed">What else it shows, by the names of layout files.</param>
-/// <param name="PercentOf">Which percentages it takes.</param>
+/// <param name="Shares">Which shares it takes.</param>
 /// <param name="Check">What its lines must come to.</param>
 internal sealed record StatementKind(
     string Name, bool IsOfMoment, Func<Account, bool> Shows, IReadOnlyList<string> Computed,
-    IReadOnlyList<PercentOf> PercentOf, StatementCheck Check)
+    IReadOnlyList<ShareOf> Shares, StatementCheck Check)
 {
     /// <summary>Whether its rows are what changes brought in, rather than balances in their natural signs.</summary>
     public bool IsOfFlows { get; init; }
@@ -28,7 +28,7 @@ internal sealed record StatementKind(
     /// <summary>Profit and loss.</summary>
     public static StatementKind ProfitAndLoss { get; } = new(
         "profit-loss", IsOfMoment: false, account => AccountTypes.IsProfitAndLoss(account.Type), [],
-        [Reports.PercentOf.Income, Reports.PercentOf.Column, Reports.PercentOf.Row, Reports.PercentOf.Group],
+        [ShareOf.Income, ShareOf.Column, ShareOf.Row, ShareOf.Group],
         StatementCheck.NetProfit)
     {
         MustBalance = false,
@@ -39,14 +39,14 @@ internal sealed record StatementKind(
         "balance-sheet", IsOfMoment: true,
         account => !AccountTypes.IsProfitAndLoss(account.Type) && account.Type != AccountType.RetainedEarnings,
         [ComputedRow.RetainedEarnings, ComputedRow.CurrentEarnings],
-        [Reports.PercentOf.Assets, Reports.PercentOf.Column, Reports.PercentOf.Row, Reports.PercentOf.Group],
+        [ShareOf.Assets, ShareOf.Column, ShareOf.Row, ShareOf.Group],
         StatementCheck.Balance);
 
     /// <summary>Cash flow, from net profit to the change in money.</summary>
     public static StatementKind CashFlow { get; } = new(
         "cash-flow", IsOfMoment: false,
         account => !AccountTypes.IsProfitAndLoss(account.Type) && AccountTypes.ClassOf(account.Type) != AccountClass.Money,
-        [ComputedRow.NetProfit, ComputedRow.OpeningMoney], FlowPercentages, StatementCheck.Money)
+        [ComputedRow.NetProfit, ComputedRow.OpeningMoney], FlowShares, StatementCheck.Money)
     {
         IsOfFlows = true,
     };
@@ -54,7 +54,7 @@ internal sealed record StatementKind(
     /// <summary>Cash flow, from the movements of money themselves.</summary>
     public static StatementKind CashFlowDirect { get; } = new(
         "cash-flow-direct", IsOfMoment: false, account => AccountTypes.ClassOf(account.Type) != AccountClass.Money,
-        [ComputedRow.OpeningMoney], FlowPercentages, StatementCheck.Money with { IsAgainstAccrual = true })
+        [ComputedRow.OpeningMoney], FlowShares, StatementCheck.Money with { IsAgainstAccrual = true })
     {
         IsOfFlows = true,
     };
@@ -63,17 +63,17 @@ internal sealed record StatementKind(
     public static StatementKind EquityMovements { get; } = new(
         "equity-movements", IsOfMoment: false,
         account => account.Type is AccountType.Equity or AccountType.RetainedEarnings,
-        [ComputedRow.NetProfit, ComputedRow.OpeningEquity], FlowPercentages, StatementCheck.Equity);
+        [ComputedRow.NetProfit, ComputedRow.OpeningEquity], FlowShares, StatementCheck.Equity);
 
     /// <summary>Changes in working capital.</summary>
     public static StatementKind WorkingCapital { get; } = new(
         "working-capital", IsOfMoment: false, account => AccountTypes.IsCurrent(account.Type),
-        [ComputedRow.OpeningWorkingCapital], FlowPercentages, StatementCheck.WorkingCapital);
+        [ComputedRow.OpeningWorkingCapital], FlowShares, StatementCheck.WorkingCapital);
 
     /// <summary>All of them.</summary>
     public static IReadOnlyList<StatementKind> All { get; } =
         [ProfitAndLoss, BalanceSheet, CashFlow, CashFlowDirect, EquityMovements, WorkingCapital];
 
-    private static IReadOnlyList<PercentOf> FlowPercentages =>
-        [Reports.PercentOf.Column, Reports.PercentOf.Row, Reports.PercentOf.Group];
+    private static IReadOnlyList<ShareOf> FlowShares =>
+        [ShareOf.Column, ShareOf.Row, ShareOf.Group];
 }

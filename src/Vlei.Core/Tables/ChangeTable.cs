@@ -15,7 +15,7 @@ public static class ChangeTable
         { new("id", FieldType.Text, "The id of the document"), version => version.Id },
         { new("date", FieldType.Date, "The day of the import"), version => DayOf(version).DayNumber },
         { new("time", FieldType.Text, "The time of day of the import, in UTC"),
-            version => version.At.UtcDateTime.ToString("HH:mm", CultureInfo.InvariantCulture) },
+            version => version.At.LocalDateTime.ToString("HH:mm", CultureInfo.InvariantCulture) },
         { new("revision", FieldType.Integer, "The number of the import"), version => version.Revision },
         { new("user", FieldType.Text, "Who ran the import"), version => version.By },
         { new("action", FieldType.Choice, "What it did to the document") { Words = Actions }, version => (long)version.Change + 1 },
@@ -47,5 +47,5 @@ public static class ChangeTable
         Read = (context, range) => [Own.BlockOf([.. context.Ledger.DocumentVersions().Where(version => range.Contains(DayOf(version)))])],
     };
 
-    private static DateOnly DayOf(DocumentVersion version) => DateOnly.FromDateTime(version.At.UtcDateTime);
+    private static DateOnly DayOf(DocumentVersion version) => DateOnly.FromDateTime(version.At.LocalDateTime);
 }

@@ -94,7 +94,7 @@ public static class PostingTables
             ("--where \"amount > 10000 and account.type in ('income', 'expense') and date in 'last-3-months'\"", "what is large"),
             ("--group-by account,month --summary --columns \"natural,average(amount),count\"",
                 "sums of accounts, month by month, below each other"),
-            ("--only account.type=income --rows contact --across quarter --measure natural --percent row", "a cross-table"),
+            ("--only account.type=income --rows contact --across quarter --measure natural --share row", "a cross-table"),
         ],
         Date = "date",
         HasBasis = true,

@@ -73,7 +73,7 @@ internal sealed class TableColumns
             else if (column.Function is Function.Share or Function.GroupShare)
             {
                 var (shown, part) = (Described(column, across, 0), FigureOf(column, across, 0));
-                _columns.AddShare(shown, part, column.Function == Function.Share ? PercentOf.Column : PercentOf.Group, part);
+                _columns.AddShare(shown, part, column.Function == Function.Share ? ShareOf.Column : ShareOf.Group, part);
             }
             else
             {
@@ -88,7 +88,7 @@ internal sealed class TableColumns
         if (column.Function == Function.Sum)
         {
             // What a row comes to in all columns stands last; percentages of it are worked out all the same.
-            _columns.AddShares(current, _request.Percent, FigureOf(column, null, 0));
+            _columns.AddShares(current, _request.Shares, FigureOf(column, null, 0));
         }
 
         for (var period = 1; period < _periods.Count && IsCompared(column); period++)

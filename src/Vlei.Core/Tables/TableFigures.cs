@@ -47,7 +47,7 @@ internal sealed class TableFigures(
     }
 
     /// <inheritdoc/>
-    public TableRow? WholeOf(PercentOf whole) => whole is PercentOf.Column or PercentOf.Whole ? TableRow.OfGroup(0) : null;
+    public TableRow? WholeOf(ShareOf whole) => whole is ShareOf.Column or ShareOf.Whole ? TableRow.OfGroup(0) : null;
 
     /// <inheritdoc/>
     public string InWords(FigureColumn<TableFigure>.Share share) => $"{share.Part.Heading}'s {ReportOptions.NameOf(share.Of)}";

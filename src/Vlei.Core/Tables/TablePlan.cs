@@ -154,11 +154,11 @@ internal sealed class TablePlan
                 ProblemKind.Usage, "--summary shows groups alone, and there are none.", "Add --group-by with a field.");
         }
 
-        foreach (var percent in _request.Percent.Where(percent => percent is PercentOf.Income or PercentOf.Assets))
+        foreach (var percent in _request.Shares.Where(percent => percent is ShareOf.Income or ShareOf.Assets))
         {
             throw new ProblemException(
-                ProblemKind.Usage, $"--percent {ReportOptions.NameOf(percent)} is for statements.",
-                "Take --percent column, the share of the total, group, of the group, row, of the row's total, or whole.");
+                ProblemKind.Usage, $"--share {ReportOptions.NameOf(percent)} is for statements.",
+                "Take --share column, the share of the total, group, of the group, row, of the row's total, or whole.");
         }
     }
 

@@ -22,6 +22,7 @@ public sealed class TableReport
     private readonly TablePlan _plan;
     private readonly TableScan _scan;
     private readonly ReportTable<TableRow, TableFigure> _rows;
+    private IReadOnlyList<string> _notes = [];
 
     private TableReport(string key, string title, TableDefinition table, ReportContext context, ReportRequest request)
     {
@@ -48,7 +49,7 @@ public sealed class TableReport
         table.IsOfMoment ? ReportOptions.AsOf : ReportOptions.Period, .. table.HasBasis ? new[] { ReportOptions.Basis } : [],
         ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Where, ReportOptions.Columns,
         ReportOptions.GroupBy, ReportOptions.Total,
-        ReportOptions.Rows, ReportOptions.Across, ReportOptions.Measure, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Percent,
+        ReportOptions.Rows, ReportOptions.Across, ReportOptions.Measure, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Share,
         ReportOptions.Summary, ReportOptions.Depth, ReportOptions.Sort, ReportOptions.Top, ReportOptions.Title,
     ];
 
@@ -87,6 +88,7 @@ public sealed class TableReport
         Narrowed = _plan.Selection.InWords,
         Notes =
         [
+            .. _notes,
             .. _tableContext.Basis == AccountingBasis.Cash || _table.RestsOnSettlements ? _context.NotesOnSettlements : [],
             .. _scan.IsEmpty ? new[] { "Nothing fits what is asked." } : [],
         ],
@@ -110,9 +112,9 @@ public sealed class TableReport
             && across.Name.StartsWith($"{_table.Date}.", StringComparison.Ordinal) && !_table.IsOfMoment
             ? own : default(TimeUnit?);
         IReadOnlyList<DateRange> pieces = unit is { } by ? _context.Calendar.Split(_period.Range, by) : [_period.Range];
-        var all = new List<IReadOnlyList<DateRange>> { pieces };
-        all.AddRange(
-            _request.Compare.SelectMany(comparison => comparison.Earlier(_period, pieces, unit, _context.Calendar, _context.Records)));
+        var compared = ComparedPeriods.Of(_context, _request, _period, pieces, unit, _table.IsOfMoment);
+        _notes = compared.Notes;
+        List<IReadOnlyList<DateRange>> all = [pieces, .. compared.Earlier.Select(earlier => earlier.Pieces)];
         return _table.IsOfMoment
             ? [
                 .. all.Select(

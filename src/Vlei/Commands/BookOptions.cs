@@ -7,7 +7,7 @@ using Vlei.Desk;
 
 namespace Vlei.Commands;
 
-/// <summary>The options that every command shares: which book, and which day is today.</summary>
+/// <summary>The options that every command shares: which book, and which day it is.</summary>
 internal static class BookOptions
 {
     /// <summary>Which book.</summary>
@@ -18,10 +18,12 @@ internal static class BookOptions
         Recursive = true,
     };
 
-    /// <summary>Which day is today.</summary>
-    public static Option<string?> Today { get; } = new("--today")
+    /// <summary>Which day it is.</summary>
+    public static Option<string?> Clock { get; } = new("--clock")
     {
-        Description = "The day that words like last-month are worked out from (else VLEI_TODAY, else the book's, else the clock's)",
+        Description =
+            "What day it is, for words like last-month and for dating what is done (else VLEI_CLOCK, else the book's clock, else the "
+                + "computer's)",
         HelpName = "DATE",
         Recursive = true,
     };
@@ -34,16 +36,16 @@ internal static class BookOptions
         result.GetValue(Book) is not null || FromEnvironment("VLEI_BOOK") is not null || Books.Book.IsHere() ? OpenBook(result) : null;
 
     /// <summary>Opens the book that the command line means, on the day that it means.</summary>
-    public static ReportDesk OpenDesk(ParseResult result) => new(OpenBook(result), TodayTyped(result));
+    public static ReportDesk OpenDesk(ParseResult result) => new(OpenBook(result), ClockTyped(result));
 
     /// <summary>The same; nothing where no book is named and there is none here.</summary>
     public static ReportDesk? DeskIfAny(ParseResult result) =>
-        BookIfAny(result) is { } book ? new ReportDesk(book, TodayTyped(result)) : null;
+        BookIfAny(result) is { } book ? new ReportDesk(book, ClockTyped(result)) : null;
 
-    /// <summary>Today, where the command line or the environment says it.</summary>
-    public static DateOnly? TodayTyped(ParseResult result)
+    /// <summary>What day it is, where the command line or the environment says so.</summary>
+    public static DateOnly? ClockTyped(ParseResult result)
     {
-        var (text, source) = result.GetValue(Today) is { } given ? (given, "--today") : (FromEnvironment("VLEI_TODAY"), "VLEI_TODAY");
+        var (text, source) = result.GetValue(Clock) is { } given ? (given, "--clock") : (FromEnvironment("VLEI_CLOCK"), "VLEI_CLOCK");
         return text is null ? null
             : IsoText.TryDay(Encoding.UTF8.GetBytes(text), out var day) ? day
             : throw new ProblemException(

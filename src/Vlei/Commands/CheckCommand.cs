@@ -56,7 +56,7 @@ internal static class CheckCommand
             Examples =
             [
                 ("vlei check", "check the book here"),
-                ("vlei check --period this-fiscal-year-to-date", "and, of the reports, only these months"),
+                ("vlei check --period fiscal-year-to-date", "and, of the reports, only these months"),
                 ("vlei check --rebuild", "mend damaged columns"),
                 ("vlei check --review last-month", "what looks off in the records of last month"),
                 ("vlei check --review 2026-03 --seen duplicate/BILL-00563 --note \"Two deliveries\"", "mark a finding as seen"),

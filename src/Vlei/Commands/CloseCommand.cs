@@ -52,7 +52,7 @@ internal static class CloseCommand
         var words = PeriodText.Words(days, book.Settings.Calendar);
         if (!result.GetValue(Reopen))
         {
-            Revisions.Close(book, days, DateTimeOffset.Now, Environment.UserName);
+            Revisions.Close(book, days, desk.Now, Environment.UserName);
             Terminal.Say($"{words} is closed, on revision {ledger.Revision}.");
             return ExitStatus.Done;
         }

@@ -70,7 +70,7 @@ internal static class CommandLine
     {
         var root = new RootCommand("Builds, checks, keeps and sends the reports of a small business from its ledger records.");
         root.Options.Add(BookOptions.Book);
-        root.Options.Add(BookOptions.Today);
+        root.Options.Add(BookOptions.Clock);
         var isNamed = first != Manual && Array.Exists(Commands, command => command.Name == first);
         foreach (var (name, create) in first == Version ? [] : Commands)
         {
@@ -91,7 +91,7 @@ internal static class CommandLine
         var unknown = result.UnmatchedTokens is [var first, ..] ? first : null;
         if (unknown is not null && unknown.StartsWith('-'))
         {
-            var options = command.Options.Append(BookOptions.Book).Append(BookOptions.Today).Select(option => option.Name);
+            var options = command.Options.Append(BookOptions.Book).Append(BookOptions.Clock).Select(option => option.Name);
             return new ProblemException(
                 ProblemKind.Usage, $"{path} has no option {unknown}.",
                 Suggestion.DidYouMean(unknown, options) ?? $"{path} --help lists them.");

@@ -18,9 +18,9 @@ internal static class DemoCommand
 {
     private static readonly (string Report, string Options)[] Tries =
     [
-        ("profit-loss", "--period last-month"), ("profit-loss", "--period this-fiscal-year-to-date --compare prior-year --change"),
+        ("profit-loss", "--period last-month"), ("profit-loss", "--period fiscal-year-to-date --compare prior-year --change"),
         ("profit-loss", "--period fy2026 --by fiscal-quarter --basis cash --depth 1"),
-        ("open-receivables", "--only days-late=31.. --sort -open"),
+        ("open-receivables", "--only days-late=31/ --sort -open"),
     ];
 
     private static readonly Argument<string> Folder = new("DIR")
@@ -149,7 +149,7 @@ internal static class DemoCommand
     private static void Import(Book book, string records)
     {
         var errors = new RecordErrors();
-        var order = new ImportOrder("demo", DateTimeOffset.Now, Complete: false, Trial: false);
+        var order = new ImportOrder("demo", ReportDesk.MomentOf(BoatworksGenerator.Today), Complete: false, Trial: false);
         Terminal.WithProgress(progress => Importer.Run(
             book, RecordSet.Open([records], book.Settings.Currency, errors), errors, order, progress));
         if (errors.Count > 0)

@@ -67,7 +67,7 @@ internal static class ImportCommand
         var trial = result.GetValue(DryRun);
         using var errorsFile = OpenErrors(result.GetValue(ErrorsFile));
         var errors = new RecordErrors(errorsFile);
-        var order = new ImportOrder(Environment.UserName, DateTimeOffset.Now, result.GetValue(Complete), trial);
+        var order = new ImportOrder(Environment.UserName, desk.Now, result.GetValue(Complete), trial);
         var outcome = Terminal.WithProgress(progress =>
         {
             var records = RecordSet.Open(paths, book.Settings.Currency, errors);

@@ -45,7 +45,7 @@ internal static class ManualCommand
             .B VLEI_BOOK
             The book's folder.
             .TP
-            .B VLEI_TODAY
+            .B VLEI_CLOCK
             The day that words like last\-month are worked out from.
             .TP
             .B NO_COLOR

@@ -118,7 +118,7 @@ internal static class RunCommand
 
         var group = result.GetRequiredValue(Group);
         var outcomes = ManyBooks.Run(
-            BookSet.Of(patterns, Terminal.Say), atOnce, group, result.GetValue(Period), formats, BookOptions.TodayTyped(result),
+            BookSet.Of(patterns, Terminal.Say), atOnce, group, result.GetValue(Period), formats, BookOptions.ClockTyped(result),
             Terminal.Say);
         Write(result, ManyBooks.Summary(outcomes, group));
         return outcomes.Select(outcome => outcome.Status).FirstOrDefault(status => status > ExitStatus.CheckFailed) is > 0

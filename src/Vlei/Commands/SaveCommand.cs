@@ -87,7 +87,7 @@ internal static class SaveCommand
                     "a report of one's own"),
                 ("vlei save items-by-month --basis cash --favourite", "change one that is kept; everything else stays as it is"),
                 ("vlei save big-sales --from items-by-month --top 5", "copy it, and change the copy"),
-                ("vlei save --default profit-loss --percent income", "what plain vlei show profit-loss shows in this book"),
+                ("vlei save --default profit-loss --share income", "what plain vlei show profit-loss shows in this book"),
                 ("vlei save --selection oars --only item=OAR*", "for --select oars"),
                 ("vlei save big-sales --rename best-sellers", "another name"),
                 ("vlei save best-sellers --remove", "and away with it"),

@@ -16,7 +16,7 @@ internal static class ShowCommand
     private const int MostRecent = 10;
     private const string ByBook = "book";
 
-    private static readonly ReportOption[] OfColumns = [ReportOptions.Compare, ReportOptions.Change, ReportOptions.Percent];
+    private static readonly ReportOption[] OfColumns = [ReportOptions.Compare, ReportOptions.Change, ReportOptions.Share];
 
     private static readonly Option<string[]> Books = new("--books")
     {
@@ -100,7 +100,7 @@ internal static class ShowCommand
         var order = arguments.OrdersOf(result)[0] with { Options = typed };
         return destination.Write(result, targets, SideBySide.Of(
             [.. BookSet.Of(result.GetValue(Books)!, Terminal.Say)
-                .Select(folder => (folder, Naming.Of(folder, () => BuiltIn(folder, order, BookOptions.TodayTyped(result)))))]));
+                .Select(folder => (folder, Naming.Of(folder, () => BuiltIn(folder, order, BookOptions.ClockTyped(result)))))]));
     }
 
     private static Report BuiltIn(string folder, ReportOrder order, DateOnly? today)

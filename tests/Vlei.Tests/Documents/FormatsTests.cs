@@ -16,8 +16,8 @@ public sealed partial class FormatsTests : IDisposable
     {
         var shown = Example().Matches(_tool.Run("show", "--help").Done().Output).Select(match => match.Groups[1].Value)
             .Where(options => !options.Contains("--books") && !options.Contains("--to") && !options.Contains("--format"))
-            .Append("profit-loss --period 2026-Q1 --by month --compare prior-year --change --percent income --percent row")
-            .Append("sales-by-customer --period 2026 --compare prior-year --change --percent column").ToList();
+            .Append("profit-loss --period 2026-Q1 --by month --compare prior-year --change --share income --share row")
+            .Append("sales-by-customer --period 2026 --compare prior-year --change --share column").ToList();
         Assert.NotEmpty(shown);
         var reports = _tool.Run("reports").Done().Output.Split('\n').Select(line => ReportKey().Match(line).Groups[1].Value)
             .Where(key => key.Length > 0).ToList();

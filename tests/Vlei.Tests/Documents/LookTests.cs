@@ -81,7 +81,7 @@ public sealed partial class LookTests : IDisposable
         List<string[]> shown =
             [.. reports.Select(report => new[] { report }), ["statement-of-account", "--only", "contact.name=Heron*"],
                 ["balance-sheet", "--period", "2026-Q1", "--by", "month"],
-                ["profit-loss", "--period", "fy2026", "--by", "fiscal-quarter", "--compare", "prior-year", "--change", "--percent",
+                ["profit-loss", "--period", "fy2026", "--by", "fiscal-quarter", "--compare", "prior-year", "--change", "--share",
                     "income"]];
         foreach (var report in shown)
         {

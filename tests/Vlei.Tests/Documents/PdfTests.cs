@@ -30,7 +30,7 @@ public sealed partial class PdfTests : IDisposable
     [Fact]
     public void Columns_that_do_not_fit_go_on_to_further_pages_with_the_labels_again()
     {
-        var pages = Pages("profit-loss --period fy2026 --by month --compare prior-year --change --percent income --depth 0", "wide.pdf");
+        var pages = Pages("profit-loss --period fy2026 --by month --compare prior-year --change --share income --depth 0", "wide.pdf");
         Assert.InRange(pages.Count, 4, 20);
         Assert.All(pages, page => Assert.Contains("Net profit", page));
         Assert.All(

@@ -8,7 +8,7 @@ public sealed partial class ShownTests : IDisposable
     private readonly Tool _tool = new Tool().WithDemo();
 
     [Theory]
-    [InlineData("profit-loss --period 2025-06 --compare prior-year --change --percent income")]
+    [InlineData("profit-loss --period 2025-06 --compare prior-year --change --share income")]
     [InlineData("profit-loss --period 2025-06 --compare prior-year --change --negatives brackets --scale thousands")]
     [InlineData("profit-loss --period 2025-06 --depth 0 --negatives trailing-minus --thousands none --decimals 0")]
     [InlineData("documents --period 2026-05-28/2026-05-31 --dates dd/MM/yyyy")]

@@ -10,14 +10,14 @@ public sealed class WorkbookTests : IDisposable
     {
         string[] reports =
         [
-            "profit-loss --period 2026-Q1 --by month --compare prior-year --change --percent income",
-            "profit-loss --period 2026-05 --compare budget --change --percent row --by department",
-            "balance-sheet --as-of 2026-05-31 --compare prior-year --change --percent assets", "cash-flow --period fy2026 --by quarter",
+            "profit-loss --period 2026-Q1 --by month --compare prior-year --change --share income",
+            "profit-loss --period 2026-05 --compare budget --change --share row --by department",
+            "balance-sheet --as-of 2026-05-31 --compare prior-year --change --share assets", "cash-flow --period fy2026 --by quarter",
             "trial-balance --period 2026-05",
-            "receivables-aging --as-of 2026-05-31 --detail --percent row",
+            "receivables-aging --as-of 2026-05-31 --detail --share row",
             "sales-by-customer --period 2026 --compare prior-year --change", "general-ledger --period 2026-05 --only account=1020,1030",
             "lines --period 2026-05 --only account.type=income --group-by department,item --columns date,contact,quantity,natural "
-                + "--percent group", "sales-by-item --period 2026-Q1 --rows item --across month --measure natural --percent column",
+                + "--share group", "sales-by-item --period 2026-Q1 --rows item --across month --measure natural --share column",
         ];
         for (var number = 0; number < reports.Length; number++)
         {
@@ -48,7 +48,7 @@ public sealed class WorkbookTests : IDisposable
     public void Totals_changes_and_percentages_are_formulas_and_single_accounts_are_figures()
     {
         _tool.Run(
-            "show", "profit-loss", "--period", "2026-05", "--compare", "prior-year", "--change", "--percent", "income", "--book",
+            "show", "profit-loss", "--period", "2026-05", "--compare", "prior-year", "--change", "--share", "income", "--book",
             "reedwater", "--to", "p.xlsx").Done();
         using var workbook = new WorkbookFile(_tool.PathOf("p.xlsx"));
         var table = workbook.Table("Profit and loss");
