@@ -15,13 +15,17 @@ namespace Vlei.Core;
 public static class RequestText
 {
     private static readonly ReportOption[] OfLists =
-        [ReportOptions.GroupBy, ReportOptions.Columns, ReportOptions.Total, ReportOptions.Summary, ReportOptions.Depth];
+        [ReportOptions.Columns, ReportOptions.Total, ReportOptions.Summary, ReportOptions.Detail];
 
-    private static readonly ReportOption[] OfCrossTables = [ReportOptions.Rows, ReportOptions.Across, ReportOptions.Measure];
+    private static readonly ReportOption[] OfCrossTables = [ReportOptions.By, ReportOptions.Measure];
+
+    // What goes along with options that are put together; no options of these names can be typed.
+    private const string UsualColumns = "usual columns";
+    private const string TypedColumns = "typed columns";
 
     private static readonly ReportOption[] OfFields = [ReportOptions.Only, ReportOptions.Except];
 
-    private static readonly ReportOption[] Adding = [ReportOptions.Where, ReportOptions.Select];
+    private static readonly ReportOption[] Adding = [ReportOptions.Where, ReportOptions.Having, ReportOptions.Select];
 
     /// <summary>
     /// What is asked when a person types some options of a report that says others itself. What is typed wins; choices of
@@ -29,13 +33,23 @@ public static class RequestText
     /// </summary>
     /// <param name="own">What the report says, by the names of options.</param>
     /// <param name="typed">What is typed.</param>
+    /// <param name="isList">Whether it is of a list, which is a list of columns or a cross-table.</param>
     public static Dictionary<string, IReadOnlyList<string>> Merged(
-        IReadOnlyDictionary<string, IReadOnlyList<string>> own, IReadOnlyDictionary<string, IReadOnlyList<string>> typed)
+        IReadOnlyDictionary<string, IReadOnlyList<string>> own, IReadOnlyDictionary<string, IReadOnlyList<string>> typed, bool isList)
     {
         var merged = own.ToDictionary(pair => pair.Key, pair => pair.Value);
-        var isCross = OfCrossTables.Any(option => typed.ContainsKey(option.Name));
-        foreach (var option in isCross ? OfLists : OfLists.Any(option => typed.ContainsKey(option.Name))
-            && OfCrossTables.Any(option => own.ContainsKey(option.Name)) ? OfCrossTables : [])
+        var isCross = isList && OfCrossTables.Any(option => typed.ContainsKey(option.Name) && !IsNone(typed[option.Name]));
+        if (own.TryGetValue(ReportOptions.Columns.Name, out var usual))
+        {
+            merged[UsualColumns] = [.. Texts(own, UsualColumns), .. usual];
+        }
+
+        if (typed.TryGetValue(ReportOptions.Columns.Name, out var typedColumns))
+        {
+            merged[TypedColumns] = [.. Texts(own, TypedColumns), .. typedColumns];
+        }
+
+        foreach (var option in isCross ? OfLists : isList && OfLists.Any(option => typed.ContainsKey(option.Name)) ? OfCrossTables : [])
         {
             _ = merged.Remove(option.Name);
         }
@@ -78,6 +92,15 @@ public static class RequestText
         return merged;
     }
 
+    /// <summary>What can be typed of what was put together, and can be kept.</summary>
+    public static Dictionary<string, IReadOnlyList<string>> Typeable(IReadOnlyDictionary<string, IReadOnlyList<string>> options) =>
+        options.Where(pair => pair.Key is not (UsualColumns or TypedColumns)).ToDictionary();
+
+    /// <summary>What is asked where a person types some options of a report.</summary>
+    public static Dictionary<string, IReadOnlyList<string>> Merged(
+        ReportDefinition definition, IReadOnlyDictionary<string, IReadOnlyList<string>> typed) =>
+        Merged(definition.Defaults, typed, definition.Table is not null);
+
     /// <summary>What is asked, with looks that hold where it says nothing of them.</summary>
     public static IReadOnlyDictionary<string, IReadOnlyList<string>> WithLook(
         IReadOnlyDictionary<string, IReadOnlyList<string>> options, IReadOnlyDictionary<string, IReadOnlyList<string>> look) =>
@@ -100,6 +123,8 @@ public static class RequestText
         bool Has(ReportOption option) => One(option) == "true";
         IReadOnlyList<ColumnText> Columns(ReportOption option) =>
             [.. Texts(options, option).SelectMany(list => ColumnText.Parse(option.Name, list))];
+        IEnumerable<ColumnText> Listed(string name) =>
+            Texts(options, name).SelectMany(list => ColumnText.Parse(ReportOptions.Columns.Name, list));
         IReadOnlyList<string> Names(ReportOption option) =>
             One(option) == FieldNames.None ? [] : [.. Columns(option).Select(column => column.Text)];
         return new ReportRequest
@@ -107,7 +132,7 @@ public static class RequestText
             Period = PeriodOf(One(ReportOptions.Period), One(ReportOptions.AsOf)) is { } period
                 ? PeriodGrammar.Parse(period, today, calendar) : null,
             Basis = One(ReportOptions.Basis) is { } basis ? ReportOptions.Basis.ValueOf(basis) : null,
-            By = One(ReportOptions.By) is { } what ? SpreadOf(what) : null,
+            By = One(ReportOptions.By) is { } what && what != FieldNames.None ? SpreadOf(what) : null,
             Compare = [.. Texts(options, ReportOptions.Compare).Select(with => Comparison.Parse(with, today, calendar))],
             Change = Has(ReportOptions.Change),
             Shares = [.. Texts(options, ReportOptions.Share).SelectMany(list => list.Split(','))
@@ -115,14 +140,15 @@ public static class RequestText
             Choices = [.. ChoicesIn(options), .. selected.SelectMany(selection => selection.Choices)],
             Where = [.. Texts(options, ReportOptions.Where).Select(text => new PredicateText(text)),
                 .. selected.SelectMany(selection => selection.Predicates)],
+            Having = [.. Texts(options, ReportOptions.Having).Select(text => new PredicateText(text))],
+            Columns = [.. Texts(options, ReportOptions.Columns).Select(list => ColumnText.Parse(ReportOptions.Columns.Name, list))],
+            TypedColumns = [.. Listed(TypedColumns).Where(column => column.Sign != '-').Select(column => column.Text)],
             List = new ListRequest
             {
-                Columns = Columns(ReportOptions.Columns),
                 GroupBy = Names(ReportOptions.GroupBy),
                 Totals = Columns(ReportOptions.Total),
-                Rows = Names(ReportOptions.Rows),
-                Across = One(ReportOptions.Across) is { } across && across != FieldNames.None ? across : null,
                 Measures = Columns(ReportOptions.Measure),
+                Usual = [.. Listed(UsualColumns).Select(column => column with { Sign = null })],
             },
             Statement = new StatementRequest
             {
@@ -164,10 +190,15 @@ public static class RequestText
     private static bool IsPutTogether(string name) => OfFields.Concat(Adding).Any(option => option.Name == name);
 
     private static IReadOnlyList<string> Texts(IReadOnlyDictionary<string, IReadOnlyList<string>> options, ReportOption option) =>
-        options.GetValueOrDefault(option.Name, []);
+        Texts(options, option.Name);
+
+    private static IReadOnlyList<string> Texts(IReadOnlyDictionary<string, IReadOnlyList<string>> options, string name) =>
+        options.GetValueOrDefault(name, []);
 
     private static bool IsChangeOfColumns(string list) =>
-        ColumnText.Parse(ReportOptions.Columns.Name, list).All(column => column.Sign is not null);
+        ColumnText.Parse(ReportOptions.Columns.Name, list).All(column => column.Sign is not null || column.Heading is not null);
+
+    private static bool IsNone(IReadOnlyList<string> values) => values is [FieldNames.None];
 
     private static string FieldOf(string choice) => choice.Split('=')[0].Trim();
 

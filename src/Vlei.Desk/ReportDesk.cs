@@ -79,7 +79,7 @@ public sealed class ReportDesk
     /// What is asked of a report, with what it says itself. Throws a <see cref="ProblemException"/> where it makes no sense.
     /// </summary>
     public ReportRequest RequestOf(ReportDefinition definition, IReadOnlyDictionary<string, IReadOnlyList<string>> asked) =>
-        Read(definition, RequestText.Merged(definition.Defaults, asked));
+        Read(definition, RequestText.Merged(definition, asked));
 
     /// <summary>
     /// What options ask of a report, and nothing else. Throws a <see cref="ProblemException"/> where a value makes no sense, or

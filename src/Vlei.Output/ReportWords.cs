@@ -181,9 +181,9 @@ internal sealed class ReportWords
     /// Whether a cell is a reason to show its column. A column of words that says nothing, or only what stands before the
     /// figures already, costs a reader its width; so does one of figures that need not be there.
     /// </summary>
-    public bool Speaks(ReportRow row, int column) => Report.Columns[column].Kind == ColumnKind.Text
-        ? row.Cells[column].Words is { } words && words != row.Label
-        : !Report.Columns[column].IsLeftOutWhenIdle || row.Cells[column].Units is not (null or 0);
+    public bool Speaks(ReportRow row, int column) => Report.Columns[column].IsAskedFor
+        || (Report.Columns[column].Kind == ColumnKind.Text ? row.Cells[column].Words is { } words && words != row.Label
+        : !Report.Columns[column].IsLeftOutWhenIdle || row.Cells[column].Units is not (null or 0));
 
     /// <summary>
     /// The columns that readers are shown. It takes a pass over the rows, in which they can be looked at for something else too.

@@ -34,14 +34,15 @@ public class DefinitionTests
     [InlineData("columns date,amount; sort -amount", "columns +memo,-date", "columns date,amount & +memo,-date; sort -amount")]
     [InlineData("columns date,amount; sort -amount", "columns kind", "columns kind")]
     [InlineData("columns date,amount; sort -amount", "columns kind; sort kind", "columns kind; sort kind")]
-    [InlineData("group-by contact; summary; columns amount; sort -amount; top 3", "rows item; across month",
-        "across month; rows item; top 3")]
-    [InlineData("rows item; across month; measure amount; period 2025", "group-by kind", "group-by kind; period 2025")]
+    [InlineData("group-by contact; summary; columns amount; sort -amount; top 3", "by month",
+        "by month; group-by contact; top 3")]
+    [InlineData("by month; group-by item; measure amount; period 2025", "columns kind", "columns kind; group-by item; period 2025")]
+    [InlineData("by month; group-by item; depth 1", "group-by kind", "by month; depth 1; group-by kind")]
     [InlineData("group-by contact; summary", "detail", "detail true; group-by contact")]
     [InlineData("select a; where x", "select b", "select a & b; where x")]
     [InlineData("group-by contact; summary", "detail; group-by kind", "detail true; group-by kind")]
     public void What_is_typed_is_put_over_what_a_definition_says(string own, string typed, string merged) =>
-        Assert.Equal(merged, Text(RequestText.Merged(Options(own), Options(typed))));
+        Assert.Equal(merged, Text(RequestText.Typeable(RequestText.Merged(Options(own), Options(typed), isList: true))));
 
     [Theory]
     [InlineData("title = \"T\"\n", "x.toml: the key from is missing.")]
@@ -76,7 +77,7 @@ public class DefinitionTests
             Assert.DoesNotContain(
                 definition.Defaults, option => option.Key is "period" or "as-of" && option.Value.Any(text => char.IsAsciiDigit(text[0])));
             var request = RequestText.Read(
-                RequestText.Merged(definition.Defaults, Options("")), new DateOnly(2026, 6, 30), new FiscalCalendar(3), Zar);
+                RequestText.Merged(definition, Options("")), new DateOnly(2026, 6, 30), new FiscalCalendar(3), Zar);
             Assert.Equal(definition.Defaults.ContainsKey("summary"), request.Summary);
         }
     }

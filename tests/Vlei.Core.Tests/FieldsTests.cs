@@ -106,26 +106,8 @@ public class FieldsTests
         Assert.Equal(expected, ValueList.Parse(list).Takes("total", cents, 2));
 
         // What is taken and what is left out never have a number in common, and together have all of them.
-        bool Taken(bool isExcept) => FigureChoices.Among([FieldChoice.Parse($"total={list}", isExcept)], ["total"]).OfFigures.Take(
-            "total", cents, 2);
+        bool Taken(bool isExcept) => FieldChoice.Take(
+            [FieldChoice.Parse($"total={list}", isExcept)], choice => choice.List.Takes("total", cents, 2));
         Assert.NotEqual(Taken(isExcept: false), Taken(isExcept: true));
-        Assert.True(FigureChoices.Among([FieldChoice.Parse($"total={list}", false)], ["open"]).OfFigures.IsEverything);
     });
-
-    [Fact]
-    public void Figures_of_one_name_are_alternatives_and_others_must_all_hold()
-    {
-        var (figures, others) = FigureChoices.Among(
-            [
-                FieldChoice.Parse("open=100/", false), FieldChoice.Parse("open=5", false), FieldChoice.Parse("Days-Late=31/", false),
-                FieldChoice.Parse("open=200", true), FieldChoice.Parse("contact=A-1", false),
-            ],
-            ["open", "days-late"]);
-        Assert.Equal("contact", others.Single().Field);
-        Assert.Equal(["Only open 100/", "Only open 5", "Only days-late 31/", "Without open 200"], figures.InWords);
-        Assert.All(new[] { 100L, 5, 199 }, open => Assert.True(figures.Take("open", open, 0)));
-        Assert.All(new[] { 99L, 200, 6 }, open => Assert.False(figures.Take("open", open, 0)));
-        Assert.False(figures.Take("days-late", 30, 0));
-        Assert.True(figures.Take("total", 0, 2));
-    }
 }

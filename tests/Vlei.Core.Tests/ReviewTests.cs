@@ -67,7 +67,7 @@ public class ReviewTests
         int Marked(RandomBook of) => Statements.Build("findings", of, new ReportRequest
         {
             Period = new OpenPeriod(Days), Where = [$"finding = '{chosen.Key}' and status <> 'new' and note = 'why'"],
-            List = new ListRequest { Columns = ColumnText.Parse("columns", "reason") },
+            Columns = [ColumnText.Parse("columns", "reason")],
         }).Rows.Count;
     }, iter: 100);
 }

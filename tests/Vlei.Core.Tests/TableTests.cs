@@ -41,7 +41,7 @@ public sealed class TableTests
     {
         var report = Statements.Build(
             "postings", book,
-            Asked(basis) with { Where = [where.Text, Posted], List = new ListRequest { Columns = Columns("+amount,+document") } });
+            Asked(basis) with { Where = [where.Text, Posted], Columns = [Columns("+amount,+document")] });
         var expected = Slow(book, basis, where);
         Assert.Equal(
             expected.Select(row => (((Word)row["document"]!).Id, (decimal)row["amount"]!)).Order(),
@@ -101,13 +101,13 @@ public sealed class TableTests
             Where = [where.Text, Posted],
             Summary = isSummary,
             Depth = Math.Min(depth, groups.Length),
-            List = new ListRequest
-            {
-                GroupBy = groups,
-                Columns = Columns(
+            Columns =
+            [
+                Columns(
                     "natural,count,average(amount),min(debit),max(credit),share(natural),group-share(natural),natural * 0.05:Rebate,"
                         + "natural / debit"),
-            },
+            ],
+            List = new ListRequest { GroupBy = groups },
         });
         var rows = Slow(book, basis, where);
         var levels = Math.Min(depth, groups.Length);
@@ -162,7 +162,7 @@ public sealed class TableTests
     {
         var report = Statements.Build("postings", book, Asked(basis) with
         {
-            List = new ListRequest { Rows = [by], Across = across, Measures = Columns(hasTwo ? "debit,count" : "debit") },
+            By = Spread.Of(across), List = new ListRequest { GroupBy = [by], Measures = Columns(hasTwo ? "debit,count" : "debit") },
             Shares = [ShareOf.Row, ShareOf.Column, ShareOf.Whole],
         });
         var all = Slow(book, basis);
@@ -206,7 +206,7 @@ public sealed class TableTests
         var report = Statements.Build("postings", book, new ReportRequest
         {
             Period = new OpenPeriod(period), Basis = basis, Where = [Posted],
-            List = new ListRequest { Rows = [by], Across = isSpread ? "quarter" : null, Measures = Columns("natural") },
+            By = isSpread ? Spread.Of("quarter") : null, List = new ListRequest { GroupBy = [by], Measures = Columns("natural") },
             Compare = [new Comparison(ComparisonKind.PriorYear, 1)], Change = true,
         });
         var earlier = new DateRange(new DateOnly(2024, 4, 1), new DateOnly(2024, 9, 30));
@@ -243,7 +243,7 @@ public sealed class TableTests
         var request = Asked(basis) with
         {
             Sort = SortOrder.Parse(sort),
-            List = new ListRequest { Columns = Columns("date,contact,document.number,document.due,kind,amount,debit,running(amount)") },
+            Columns = [Columns("date,contact,document.number,document.due,kind,amount,debit,running(amount)")],
         };
         var all = Slow(book, basis);
         var whole = Statements.Build("postings", book, request);
@@ -266,7 +266,7 @@ public sealed class TableTests
             {
                 Top = top,
                 Summary = true,
-                List = new ListRequest { GroupBy = ["account"], Columns = Columns("amount,debit,count") }
+                Columns = [Columns("amount,debit,count")], List = new ListRequest { GroupBy = ["account"] }
             } : request with { Top = top });
         Assert.Equal(all.Count == 0 ? null : Sum(all, "amount"), Money(cut, cut.Rows[^1], "amount"));
         Assert.Equal(Sum(all, "debit"), cut.Rows.SkipLast(1).Sum(row => Money(cut, row, "debit") ?? 0));
@@ -288,9 +288,9 @@ public sealed class TableTests
     {
         foreach (var request in new[]
         {
-            Asked(basis) with { List = new ListRequest { GroupBy = [by], Columns = Columns("amount,debit,natural * 0.05:Rebate") } },
+            Asked(basis) with { Columns = [Columns("amount,debit,natural * 0.05:Rebate")], List = new ListRequest { GroupBy = [by] } },
             Asked(
-                basis) with { List = new ListRequest { Rows = [by], Across = "kind", Measures = Columns("natural") },
+                basis) with { By = Spread.Of("kind"), List = new ListRequest { GroupBy = [by], Measures = Columns("natural") },
                 Compare = [new Comparison(ComparisonKind.PriorYear, 1)], Change = true },
         })
         {
@@ -342,7 +342,7 @@ public sealed class TableTests
         Report Of(AccountingBasis basis) => Statements.Build("postings", settled, new ReportRequest
         {
             Period = all, Basis = basis, Where = [Posted], Summary = true,
-            List = new ListRequest { GroupBy = ["document", "line"], Columns = Columns("quantity") },
+            Columns = [Columns("quantity")], List = new ListRequest { GroupBy = ["document", "line"] },
         });
         var (accrual, cash) = (Of(AccountingBasis.Accrual), Of(AccountingBasis.Cash));
         var known = cash.Rows.ToDictionary(row => row.Key, row => row.Cells[0].Units);

@@ -86,7 +86,7 @@ public sealed class AgreementTests : IDisposable
             Assert.Equal(income, Cell($"sales-by-{by}", "total", "natural", [.. asked, "--detail"]));
             Assert.Equal(
                 income,
-                Cell($"sales-by-{by}", "total", "total", [.. asked, "--rows", "account", "--across", "quarter", "--measure", "natural"]));
+                Cell($"sales-by-{by}", "total", "total", [.. asked, "--group-by", "account", "--by", "quarter", "--measure", "natural"]));
         }
 
         Assert.Equal(income, Cell("top-customers", "total", "natural", asked));

@@ -48,8 +48,7 @@ public sealed class FuzzTests : IDisposable
             {
                 ("--period", Periods), ("--as-of", Periods), ("--basis", ["cash", "accrual"]),
                 ("--only", [.. Choices, "date=last-month", "amount=>=100", "due=none", "quantity=x"]),
-                ("--except", Choices), ("--group-by", fields), ("--summary", []), ("--detail", []), ("--rows", fields),
-                ("--across", fields),
+                ("--except", Choices), ("--group-by", fields), ("--summary", []), ("--detail", []), ("--by", fields),
                 ("--measure",
                     ["amount", "count", "quantity,natural", "running(amount)", "share(amount)", "kind", "amount / quantity", "open"]),
                 ("--columns",

@@ -7,7 +7,7 @@ public sealed class ListTests : IDisposable
 {
     private readonly Tool _tool = new Tool().WithDemo();
 
-    private static readonly string[] Cross = ["--rows", "account.type", "--across", "month", "--measure", "natural"];
+    private static readonly string[] Cross = ["--group-by", "account.type", "--by", "month", "--measure", "natural"];
 
     private Outcome Show(params string[] arguments) => _tool.Run(["show", .. arguments, "--book", "reedwater"]);
 
@@ -86,7 +86,7 @@ public sealed class ListTests : IDisposable
         Assert.Contains("Jun 2026", Show(["sales-by-customer", .. Cross]).Done().Output);
         Assert.Equal(
             "STAGE",
-            Csv("sales-by-item", "--rows", "item", "--across", "month", "--measure", "natural", "--top", "1", "--period", "fy2026")[1][0]);
+            Csv("sales-by-item", "--group-by", "item", "--by", "month", "--measure", "natural", "--top", "1", "--period", "fy2026")[1][0]);
         Assert.Equal(["row", "label", "kind", "level", "count"], Csv("sales-by-customer", "--columns", "count")[0]);
     }
 
@@ -135,7 +135,7 @@ public sealed class ListTests : IDisposable
         }
 
         var cross = Csv(
-            "postings", "--only", "account.type=income", "--period", "fy2026", "--rows", "month", "--across", "department", "--measure",
+            "postings", "--only", "account.type=income", "--period", "fy2026", "--group-by", "month", "--by", "department", "--measure",
             "running(natural)");
         Assert.Equal(
             Csv("sales-by-department", "--period", "fy2026", "--sort", "department").Skip(1).SkipLast(1).Select(row => row[4]),
@@ -213,15 +213,15 @@ public sealed class ListTests : IDisposable
     [InlineData(2, "average is of numbers, and kind is a word.", "show", "postings", "--columns", "average(kind)")]
     [InlineData(2, "--columns: due is not among the columns", "show", "postings", "--columns", "-due")]
     [InlineData(2, "\"date,,kind\" has an empty place.", "show", "postings", "--columns", "date,,kind")]
-    [InlineData(2, "Take the one or the other", "show", "postings", "--rows", "contact", "--group-by", "kind")]
-    [InlineData(2, "A cross-table needs rows.", "show", "postings", "--across", "month")]
+    [InlineData(2, "which has no --columns. Say with --measure", "show", "postings", "--by", "month", "--columns", "kind")]
+    [InlineData(2, "which has no --detail. Say with --measure", "show", "sales-by-month", "--by", "contact", "--detail")]
     [InlineData(2, "--summary shows groups alone, and there are none.", "show", "postings", "--summary")]
     [InlineData(2, "Single records are not compared", "show", "postings", "--compare", "prior-year")]
     [InlineData(2, "--sort does not take \"amonut\".", "show", "postings", "--sort", "amonut")]
     [InlineData(2, "--sort does not take \"memo\".", "show", "postings", "--group-by", "kind", "--summary", "--sort", "memo")]
     [InlineData(2, "--share income is for statements.", "show", "postings", "--share", "income")]
     [InlineData(2, "--top takes the largest records of a list", "show", "postings", "--group-by", "kind", "--top", "3")]
-    [InlineData(2, "would make more than 400 columns.", "show", "postings", "--period", "all", "--rows", "kind", "--across", "document")]
+    [InlineData(2, "would make more than 400 columns.", "show", "postings", "--period", "all", "--group-by", "kind", "--by", "document")]
     [InlineData(2, "postings have no budget.", "show", "postings", "--group-by", "kind", "--summary", "--compare", "budget")]
     [InlineData(66, "There is no contact \"C9999\".", "show", "postings", "--only", "contact=C9999")]
     [InlineData(2, "--basis does not apply to documents.", "show", "documents", "--basis", "cash")]

@@ -130,7 +130,7 @@ public sealed class TableTests : IDisposable
         }
 
         var years = _tool.Run(
-            "show", "stock", "--rows", "item", "--across", "year", "--measure", "amount", "--book", "reedwater", "--format", "csv")
+            "show", "stock", "--group-by", "item", "--by", "year", "--measure", "amount", "--book", "reedwater", "--format", "csv")
                 .Done().Output.Split('\n');
         Assert.Equal("row,label,kind,level,2023,2024,2025,2026,total", years[0]);
         Assert.Equal(NaiveRecords.Values(years[^2])[4..^1].Sum(Number), Number(NaiveRecords.Values(years[^2])[^1]));
@@ -149,7 +149,7 @@ public sealed class TableTests : IDisposable
             Assert.Equal(
                 expected.Order(),
                 Csv(
-                    "show", "tax", "--period", "2026-05", "--basis", cash ? "cash" : "accrual", "--rows", "side,tax-code", "--measure",
+                    "show", "tax", "--period", "2026-05", "--basis", cash ? "cash" : "accrual", "--group-by", "side,tax-code", "--measure",
                     "base,tax").Where(row => row[2] == "group")
                     .Select(row => (row[0].Split('/')[0], row[0].Split('/')[1], Number(row[4]), Number(row[5]))).Order());
         }
@@ -218,7 +218,7 @@ public sealed class TableTests : IDisposable
             ["contacts", "--columns", "name,email,receivable"],
             ["stock", "--group-by", "item", "--summary", "--columns", "item.unit,quantity,amount"],
             ["tax-by-code", "--period", "2026-05", "--basis", "cash"],
-            ["postings", "--period", "all", "--rows", "contact.kind,kind", "--across", "fiscal-year", "--measure", "debit,count"],
+            ["postings", "--period", "all", "--group-by", "contact.kind,kind", "--by", "fiscal-year", "--measure", "debit,count"],
             ["findings", "--period", "2026"],
             ["open-items", "--group-by", "contact", "--sort", "-open"],
         ];

@@ -15,8 +15,8 @@ public sealed record BoundField(TableField Field, Func<RowSet, FieldCells> Read)
     /// <summary>The columns of the table that are all it is read from; nothing where records are looked up for the rows at hand.</summary>
     public IReadOnlyList<string>? Columns { get; init; }
 
-    /// <summary>The same as columns of postings; only where it is read from nothing else.</summary>
-    public IEnumerable<PostingField> ColumnsOfPostings => Columns!.Select(column => PostingColumns.Find(column)!.Value);
+    /// <summary>The same as columns of postings; nothing where it is read from something else besides.</summary>
+    public IReadOnlyList<PostingField>? ColumnsOfPostings => PostingColumns.Found(Columns);
 
     /// <summary>
     /// How it is read to choose rows by it: a record is chosen by its name with what is part of it, though a name is shown alone.
@@ -28,9 +28,6 @@ public sealed record BoundField(TableField Field, Func<RowSet, FieldCells> Read)
 
     /// <summary>Whether accounts have values of it.</summary>
     public bool IsOfAccounts => Columns?.Contains(PostingColumns.Account) ?? false;
-
-    /// <summary>The places of the values that postings have.</summary>
-    public long[] PlacesIn(PostingMonth postings) => Chosen(new RowSet(PostingColumns.BlockOf(postings))).Numbers;
 
     /// <summary>The places of the values that accounts themselves have; only where <see cref="IsOfAccounts"/>.</summary>
     public long[] PlacesIn(IReadOnlyList<Account> accounts) => Chosen(new RowSet(PostingColumns.BlockOf(accounts))).Numbers;

@@ -19,11 +19,11 @@ public sealed class FigureSums
     private readonly Dictionary<Figure, (long[] Debits, long[] Credits)> _sums = [];
     private readonly ILedger _ledger;
     private readonly Selection _filter;
-    private readonly BoundField? _slicedBy;
+    private readonly Slicing? _slicedBy;
     private readonly int _accounts;
     private readonly bool[]? _takenAccounts;
 
-    private FigureSums(ILedger ledger, Selection filter, BoundField? slicedBy)
+    private FigureSums(ILedger ledger, Selection filter, Slicing? slicedBy)
     {
         (_ledger, _filter, _slicedBy) = (ledger, filter, slicedBy);
         _accounts = ledger.Accounts.Select(account => account.Key.Value).DefaultIfEmpty(0).Max() + 1;
@@ -46,7 +46,7 @@ public sealed class FigureSums
     /// <param name="filter">Which postings are taken at all.</param>
     /// <param name="slicedBy">The field that slices are values of.</param>
     public static FigureSums Of(
-        ILedger ledger, IReadOnlyCollection<Figure> figures, Selection filter, BoundField? slicedBy)
+        ILedger ledger, IReadOnlyCollection<Figure> figures, Selection filter, Slicing? slicedBy)
     {
         var sums = new FigureSums(ledger, filter, slicedBy);
         foreach (var source in figures.Distinct().Where(figure => !figure.Range.IsEmpty).GroupBy(figure => figure.Source))
@@ -74,7 +74,7 @@ public sealed class FigureSums
         PostingField[] fields =
         [
             PostingField.Day, PostingField.Account, PostingField.Amount,
-            .. _takenAccounts is null ? _filter.Columns : [], .. _slicedBy?.ColumnsOfPostings ?? [],
+            .. _takenAccounts is null ? _filter.Columns ?? [] : [], .. _slicedBy?.Columns ?? [],
         ];
         foreach (var (month, monthSums) in Postings.Months(_ledger, source, whole))
         {
@@ -106,7 +106,8 @@ public sealed class FigureSums
     {
         var postings = Postings.Read(_ledger, source, month, fields);
         return new MonthReading(
-            postings, _takenAccounts is null ? _filter.TakenOf(postings) : null, _slicedBy?.PlacesIn(postings));
+            postings, _takenAccounts is null ? _filter.TakenOf(postings, source, month) : null,
+            _slicedBy?.PlacesIn(postings, source, month));
     }
 
     private void AddMonth(Figure figure, AccountSum[] monthSums)

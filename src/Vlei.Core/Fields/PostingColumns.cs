@@ -21,6 +21,13 @@ public static class PostingColumns
     /// <summary>The column of that name; nothing where postings themselves have none.</summary>
     public static PostingField? Find(string name) => Fields.TryGetValue(name, out var field) ? field : null;
 
+    /// <summary>The columns of those names; nothing where one of them is none, or no names are known.</summary>
+    public static IReadOnlyList<PostingField>? Found(IReadOnlyList<string>? names)
+    {
+        var found = names?.Select(Find).OfType<PostingField>().ToList();
+        return found?.Count == names?.Count ? found : null;
+    }
+
     /// <summary>The postings of a month as rows, with the columns that were read of them.</summary>
     public static RowBlock BlockOf(PostingMonth postings) => new(postings.Count, name => postings[Fields[name]]);
 

@@ -47,33 +47,49 @@ public abstract record Predicate
     /// <summary>Nothing.</summary>
     public sealed record Missing(Operand Left) : Predicate;
 
+    /// <summary>The names of the fields in it.</summary>
+    public IEnumerable<string> Names => this switch
+    {
+        All all => all.Of.SelectMany(part => part.Names),
+        Any any => any.Of.SelectMany(part => part.Names),
+        Opposite opposite => opposite.Of.Names,
+        Compared compared => NamesIn(compared.Left).Concat(NamesIn(compared.Right)),
+        OneOfThese among => among.Values.Prepend(among.Left).SelectMany(NamesIn),
+        Fitting fitting => NamesIn(fitting.Left),
+        Missing missing => NamesIn(missing.Left),
+        _ => [],
+    };
+
     /// <summary>Reads one. Throws a <see cref="ProblemException"/> that points at the place where it is none.</summary>
-    public static Predicate Parse(string text)
+    /// <param name="text">The text.</param>
+    /// <param name="option">The option that it was given to, for messages.</param>
+    public static Predicate Parse(string text, string option = "where")
     {
         if (Formula.Nesting(text) > MostNested)
         {
-            throw Wrong(text, null, $"brackets are nested more than {MostNested} deep.", "Leave out brackets that are not needed.");
+            throw Wrong(option, text, null, $"brackets are nested more than {MostNested} deep.", "Leave out brackets that are not needed.");
         }
 
         return Grammar.Value.TryParse(text, out var predicate, out var error) && predicate is not null
             ? predicate
             : throw Wrong(
-                text, error?.Position.Offset ?? 0, error?.Message ?? "it is no condition.",
+                option, text, error?.Position.Offset ?? 0, error?.Message ?? "it is no condition.",
                 "Write it as kind = 'invoice' and amount > 100.");
     }
 
     /// <summary>A problem with a predicate, pointing at its place.</summary>
+    /// <param name="option">The option that it was given to.</param>
     /// <param name="text">The whole text.</param>
     /// <param name="place">The place, from 0; nothing for all of it.</param>
     /// <param name="message">What is wrong.</param>
     /// <param name="advice">What to do.</param>
-    public static ProblemException Wrong(string text, int? place, string message, string? advice)
+    public static ProblemException Wrong(string option, string text, int? place, string message, string? advice)
     {
         const int Before = 40;
         const int Shown = 72;
         if (place is not { } at)
         {
-            return new ProblemException(ProblemKind.Usage, $"--where: {message}", advice);
+            return new ProblemException(ProblemKind.Usage, $"--{option}: {message}", advice);
         }
 
         while (at < text.Length && char.IsWhiteSpace(text[at]))
@@ -84,7 +100,7 @@ public abstract record Predicate
         var start = Math.Max(0, at - Before);
         var line = text.Substring(start, Math.Min(Shown, text.Length - start)).Replace('\n', ' ').Replace('\t', ' ');
         return new ProblemException(
-            ProblemKind.Usage, $"--where, at character {at + 1}: {message}",
+            ProblemKind.Usage, $"--{option}, at character {at + 1}: {message}",
             $"{line}\n{new string(' ', at - start)}^{(advice is null ? "" : $"\n{advice}")}");
     }
 
@@ -136,6 +152,8 @@ public abstract record Predicate
             .Then(x => x.Item2.Count == 0 ? x.Item1 : new Any([x.Item1, .. x.Item2]));
         return predicate.AndSkip(SkipWhiteSpace(Always()).Eof().ElseError("\"and\" or \"or\" is missing here, or this is too much."));
     }
+
+    private static IEnumerable<string> NamesIn(Operand operand) => operand is Operand.Reckoned { Formula: var formula } ? formula.Keys : [];
 
     private static Predicate Negated(Predicate predicate, bool isNegated) => isNegated ? new Opposite(predicate) : predicate;
 

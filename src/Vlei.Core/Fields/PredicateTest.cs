@@ -13,9 +13,11 @@ internal sealed class PredicateTest
 {
     private readonly TableFields _fields;
     private readonly TableContext _context;
+    private readonly string _option;
     private readonly string _text;
 
-    private PredicateTest(TableFields fields, TableContext context, string text) => (_fields, _context, _text) = (fields, context, text);
+    private PredicateTest(TableFields fields, TableContext context, string text, string option) =>
+        (_fields, _context, _text, _option) = (fields, context, text, option);
 
     private delegate Truth[] Answer(RowSet rows);
 
@@ -23,10 +25,11 @@ internal sealed class PredicateTest
     /// The conditions that must all hold, each as a question to rows. Throws a <see cref="ProblemException"/> that points at
     /// the place where one makes no sense.
     /// </summary>
-    public static IReadOnlyList<Func<RowSet, Truth[]>> Of(string text, TableFields fields, TableContext context)
+    public static IReadOnlyList<Func<RowSet, Truth[]>> Of(
+        string text, TableFields fields, TableContext context, string option = "where")
     {
-        var predicate = Predicate.Parse(text);
-        var test = new PredicateTest(fields, context, text);
+        var predicate = Predicate.Parse(text, option);
+        var test = new PredicateTest(fields, context, text, option);
         return [.. (predicate is Predicate.All all ? all.Of : [predicate]).Select(test.Make)
             .Select(answer => new Func<RowSet, Truth[]>(answer))];
     }
@@ -76,7 +79,7 @@ internal sealed class PredicateTest
         if (left is Operand.Quoted || (IsNumber(left) && IsNumber(right)))
         {
             throw Predicate.Wrong(
-                _text, left.Place, "neither side is a field.",
+                _option, _text, left.Place, "neither side is a field.",
                 "Compare a field with something; texts stand in single quotes, fields do not.");
         }
 
@@ -88,10 +91,11 @@ internal sealed class PredicateTest
             ({ Field.IsNumber: false } words, { Field: { IsNumber: false, IsDay: false } } other) => Words(words, sign, other),
             ({ Field.IsNumber: false } words, _) when TextOf(right) is { } text => Words(words, sign, text),
             (null or { Field.IsNumber: true }, _) when right is Operand.Quoted && !IsNumber(right) => IsNumber(left)
-                ? throw Predicate.Wrong(_text, left.Place, "neither side is a field.", "Compare a field with something.")
-                : throw Predicate.Wrong(_text, right.Place, "a number is expected here.", "Write it without quotes: amount > 100."),
+                ? throw Predicate.Wrong(_option, _text, left.Place, "neither side is a field.", "Compare a field with something.")
+                : throw Predicate.Wrong(
+                    _option, _text, right.Place, "a number is expected here.", "Write it without quotes: amount > 100."),
             ({ Field.IsNumber: false } words, _) => throw Predicate.Wrong(
-                _text, right.Place, $"{words.Field.Name} is a {words.Field.TypeName}, and this is a number.",
+                _option, _text, right.Place, $"{words.Field.Name} is a {words.Field.TypeName}, and this is a number.",
                 "Compare it with a text in single quotes, or with a field like it."),
             _ when IsNumber(left) && SingleFieldOf(right) is { Field.IsNumber: false } => Compared(
                 right, sign switch { "<" => ">", "<=" => ">=", ">" => "<", ">=" => "<=", _ => sign }, left),
@@ -113,7 +117,7 @@ internal sealed class PredicateTest
         if (TextOf(period) is not { } text)
         {
             throw Predicate.Wrong(
-                _text, period.Place, $"{field.Field.Name} is a date.",
+                _option, _text, period.Place, $"{field.Field.Name} is a date.",
                 "Compare it with a day or a period in quotes: '2026-03-15', '2026-03', 'last-month'.");
         }
 
@@ -124,7 +128,7 @@ internal sealed class PredicateTest
         }
         catch (ProblemException noPeriod)
         {
-            throw Predicate.Wrong(_text, period.Place, noPeriod.Message, noPeriod.Advice);
+            throw Predicate.Wrong(_option, _text, period.Place, noPeriod.Message, noPeriod.Advice);
         }
 
         // A day before a period is before its first day, one after it is after its last.
@@ -175,7 +179,7 @@ internal sealed class PredicateTest
         if (operand is not Operand.Reckoned { Formula: var formula })
         {
             var value = IsNumber(operand, out var read) ? read
-                : throw Predicate.Wrong(_text, operand.Place, "a number is expected here.", null);
+                : throw Predicate.Wrong(_option, _text, operand.Place, "a number is expected here.", null);
             return _ => _ => value;
         }
 
@@ -186,7 +190,7 @@ internal sealed class PredicateTest
         catch (ProblemException problem)
         {
             var place = formula.Names.Where(name => !IsNumberField(name.Name)).Select(name => name.Place).FirstOrDefault();
-            throw Predicate.Wrong(_text, operand.Place + place, problem.Message, problem.Advice);
+            throw Predicate.Wrong(_option, _text, operand.Place + place, problem.Message, problem.Advice);
         }
     }
 
@@ -197,11 +201,11 @@ internal sealed class PredicateTest
         operand is Operand.Reckoned { Formula: Formula.Named named } ? Named(named, operand.Place) : null;
 
     private BoundField FieldOf(Operand operand) => SingleFieldOf(operand)
-        ?? throw Predicate.Wrong(_text, operand.Place, "a field is expected here.", null);
+        ?? throw Predicate.Wrong(_option, _text, operand.Place, "a field is expected here.", null);
 
     private BoundField WordsOf(Operand operand) => FieldOf(operand) is { Field: { IsNumber: false, IsDay: false } } field ? field
         : throw Predicate.Wrong(
-            _text, operand.Place, "like is for words, and this has none.", "Compare numbers and dates with =, <, > or between.");
+            _option, _text, operand.Place, "like is for words, and this has none.", "Compare numbers and dates with =, <, > or between.");
 
     private BoundField Named(Formula.Named named, int place)
     {
@@ -211,7 +215,7 @@ internal sealed class PredicateTest
         }
         catch (ProblemException unknown)
         {
-            throw Predicate.Wrong(_text, place + named.Place, unknown.Message, unknown.Advice);
+            throw Predicate.Wrong(_option, _text, place + named.Place, unknown.Message, unknown.Advice);
         }
     }
 

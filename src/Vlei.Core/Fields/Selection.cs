@@ -27,11 +27,14 @@ public sealed class Selection
     public bool IsEverything => _conditions.Count == 0;
 
     /// <summary>Whether the account of a posting alone says if it is taken.</summary>
-    public bool IsOfAccounts => Columns.All(column => column == PostingField.Account);
+    public bool IsOfAccounts => Columns?.All(column => column == PostingField.Account) ?? false;
 
-    /// <summary>The columns of postings that it looks at; only where they are all.</summary>
-    public IEnumerable<PostingField> Columns =>
-        _conditions.SelectMany(condition => condition.Columns!).Select(column => PostingColumns.Find(column)!.Value).Distinct();
+    /// <summary>The columns of postings that it looks at; nothing where it looks at something else besides.</summary>
+    public IReadOnlyList<PostingField>? Columns => _conditions.TrueForAll(condition => condition.Columns is not null)
+        ? [.. _conditions.SelectMany(condition => condition.Columns!).Distinct()] : null;
+
+    /// <summary>The postings of a month as rows with every field; only needed where <see cref="Columns"/> are not all.</summary>
+    public Func<PostingSource, YearMonth, RowBlock>? MonthOf { get; init; }
 
     /// <summary>
     /// Makes one. Throws a <see cref="ProblemException"/> where a field or a value is not there, or a predicate makes no sense.
@@ -40,10 +43,18 @@ public sealed class Selection
     /// <param name="where">Predicates; all must hold.</param>
     /// <param name="fields">The fields of the table.</param>
     /// <param name="context">The book.</param>
+    /// <param name="named">The field of a name, where not all are to be known by the same.</param>
+    /// <param name="monthOf">The postings of a month as rows with every field, where it is asked of postings.</param>
     public static Selection Of(
-        IReadOnlyList<FieldChoice> choices, IReadOnlyList<PredicateText> where, TableFields fields, TableContext context)
+        IReadOnlyList<FieldChoice> choices, IReadOnlyList<PredicateText> where, TableFields fields, TableContext context,
+        Func<string, BoundField>? named = null, Func<PostingSource, YearMonth, RowBlock>? monthOf = null)
     {
-        var selection = Of(choices, fields.Named, context);
+        var selection = new Selection(context) { MonthOf = monthOf };
+        foreach (var ofField in FieldChoice.Together(choices))
+        {
+            selection.Add(Naming.Of(ofField[0].Source, () => (named ?? fields.Named)(ofField[0].Field)), ofField);
+        }
+
         foreach (var (text, source) in where)
         {
             selection._conditions.AddRange(Naming.Of(source, () => PredicateTest.Of(text, fields, context)).Select(test =>
@@ -54,33 +65,22 @@ public sealed class Selection
         return selection;
     }
 
-    /// <summary>Makes one of choices alone. Throws a <see cref="ProblemException"/> where a field or a value is not there.</summary>
-    /// <param name="choices">What is taken alone, and what is left out.</param>
-    /// <param name="named">The field of a name.</param>
-    /// <param name="context">The book.</param>
-    public static Selection Of(IReadOnlyList<FieldChoice> choices, Func<string, BoundField> named, TableContext context)
-    {
-        var selection = new Selection(context);
-        foreach (var ofField in FieldChoice.Together(choices))
-        {
-            selection.Add(Naming.Of(ofField[0].Source, () => named(ofField[0].Field)), ofField);
-        }
-
-        return selection;
-    }
-
     /// <summary>The same, and of a field only the value at that place.</summary>
-    public Selection And(BoundField field, int place)
+    public Selection And(Slicing field, int place)
     {
-        var narrower = new Selection(_context);
+        var narrower = new Selection(_context) { MonthOf = field.MonthOf };
         narrower._words.AddRange(_words);
         narrower._conditions.AddRange(_conditions);
-        narrower._conditions.Add(new Condition(rows => [.. field.Chosen(rows).Numbers.Select(number => number == place)], field.Columns));
+        narrower._conditions.Add(new Condition(rows => [.. field.PlacesOf(rows).Select(number => number == place)], field.Columns));
         return narrower;
     }
 
-    /// <summary>Which postings of a month are taken; nothing where all are. The month must have the <see cref="Columns"/>.</summary>
-    public bool[]? TakenOf(PostingMonth postings) => IsEverything ? null : TakenIn(PostingColumns.BlockOf(postings));
+    /// <summary>Which postings of a month are taken; nothing where all are. They must have the <see cref="Columns"/>.</summary>
+    public bool[]? TakenOf(PostingMonth postings, PostingSource source, YearMonth month) => IsEverything ? null
+        : Columns is not null ? TakenOf(postings) : TakenIn(MonthOf!(source, month));
+
+    /// <summary>Which of some postings are taken; only where they have all <see cref="Columns"/>, and there are any.</summary>
+    public bool[] TakenOf(PostingMonth postings) => TakenIn(PostingColumns.BlockOf(postings));
 
     /// <summary>Whether postings on each of the accounts are taken; only where <see cref="IsOfAccounts"/>.</summary>
     public bool[] TakenOf(IReadOnlyList<Account> accounts) => TakenIn(PostingColumns.BlockOf(accounts));
@@ -127,7 +127,7 @@ public sealed class Selection
         var asked = Naming.Of(choices[0].Source, () =>
             field.Field.IsDay ? OfDays(field, choices) : field.Field.IsNumber ? OfNumbers(field, choices) : OfWords(field, choices));
         bool[] Ask(RowSet rows) => Naming.Of(choices[0].Source, () => asked(rows));
-        _conditions.Add(new Condition(Ask, field.Columns));
+        _conditions.Add(new Condition(Ask, field.ColumnsOfPostings));
 
         // Asked of no rows at all, it tells mistakes before any are read.
         _ = Ask(new RowSet(new RowBlock(0, _ => [])));
@@ -223,5 +223,5 @@ public sealed class Selection
         _words.AddRange(choices.Select(choice => $"{(choice.IsExcept ? "Without" : "Only")} {field.Field.Name} {inWords(choice.List)}"));
 
     // What is asked of rows, and the columns that are looked at for it; nothing where records are looked up besides.
-    private sealed record Condition(Func<RowSet, bool[]> Ask, IReadOnlyList<string>? Columns);
+    private sealed record Condition(Func<RowSet, bool[]> Ask, IReadOnlyList<PostingField>? Columns);
 }

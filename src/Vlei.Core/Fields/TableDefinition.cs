@@ -40,6 +40,9 @@ public sealed record TableDefinition
     /// </summary>
     public required IReadOnlyList<string> Columns { get; init; }
 
+    /// <summary>The field that a cross-table adds up where nothing else is asked for; rows are counted where it is nothing.</summary>
+    public string? MainFigure { get; init; }
+
     /// <summary>Examples of what can be asked of it, for help.</summary>
     public IReadOnlyList<(string Options, string Meaning)> Examples { get; init; } = [];
 

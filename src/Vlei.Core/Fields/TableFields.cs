@@ -51,7 +51,12 @@ public sealed class TableFields
         }
         : throw new ProblemException(
             ProblemKind.Usage, $"{_table.Name} have no field \"{name}\".",
-            Suggestion.DidYouMean(name, NamesNear(name)) ?? $"vlei fields {_table.Name} lists them.");
+            Meant(name) ?? Suggestion.DidYouMean(name, NamesNear(name)) ?? $"vlei fields {_table.Name} lists them.");
+
+    /// <summary>The fields of related records that are called so, as a question; nothing where there are none.</summary>
+    public string? Meant(string name) =>
+        All().Where(field => field.Name.EndsWith($".{name}", StringComparison.OrdinalIgnoreCase)).Select(field => field.Name).ToList()
+            is { Count: > 0 } meant ? $"Did you mean {Suggestion.Listed(meant, "or")}?" : null;
 
     /// <summary>
     /// The records that a reference can lead to, as words; nothing where it is not one, or where they are too many to list.

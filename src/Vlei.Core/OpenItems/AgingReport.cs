@@ -13,7 +13,8 @@ public static class AgingReport
     [
         ReportOptions.AsOf, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Share, ReportOptions.Limits,
         ReportOptions.AgeBy, ReportOptions.Unapplied, ReportOptions.Summary, ReportOptions.Detail, ReportOptions.Only,
-        ReportOptions.Except, ReportOptions.Select, ReportOptions.Sort, ReportOptions.Top, ReportOptions.Title,
+        ReportOptions.Except, ReportOptions.Where, ReportOptions.Select, ReportOptions.Having, ReportOptions.Columns,
+        ReportOptions.Sort, ReportOptions.Top, ReportOptions.Title,
     ];
 
     /// <summary>What customers owe.</summary>
@@ -30,7 +31,8 @@ public static class AgingReport
             ("--as-of last-month", "at the end of last month"),
             ("--as-of 2026-05-31 --detail --only contact.name=A/M", "per open document, some customers"),
             ("--limits 15,30,45 --age-by document --unapplied", "with limits of one's own, and unapplied money apart"),
-            ("--only days-late=61/ --only total=5000/ --sort -total", "what is very late, where it is much, the largest first"),
+            ("--where \"days-late > 60\" --having \"total >= 5000\" --sort -total",
+                "what is very late, where it is much, the largest first"),
             ("--as-of last-month --compare prior-period --change", "how each contact and class moved since"),
         ],
         Build = (context, request) => Build(Receivables!, AccountType.Receivable, context, request),
@@ -50,8 +52,7 @@ public static class AgingReport
     private static Report Build(ReportDefinition definition, AccountType type, ReportContext context, ReportRequest request)
     {
         var (days, notes) = ItemReport.Days(context, request);
-        var report = new ItemReport(
-            definition, context, request, type, days.Max(), [.. ItemReport.DocumentFigures, ItemReport.RowFigure]);
+        var report = new ItemReport(definition, context, request, type, days.Max());
         var agings = days.Select(day => new Aging(report.History, day, request)).ToList();
         var taken = report.Taken(agings);
         var columns = Columns(report.History, request, agings);
@@ -60,7 +61,7 @@ public static class AgingReport
         var table = new ItemTable(definition.Title, columns, item => documents.Named(report.History[item]));
         var groups = request.Summary ? ItemGroup.ByAccount(report.History, taken)
             : ItemGroup.ByContact(context.Ledger, report.History, taken);
-        foreach (var group in report.Ordered(groups, table, columns.PlaceOf(ItemReport.RowFigure), agings[0]))
+        foreach (var group in report.Ordered(groups, table, columns.PlaceOf(ItemGroup.Total), agings[0]))
         {
             if (request.Detail && group.Id != RowOrder.Rest)
             {
@@ -84,7 +85,7 @@ public static class AgingReport
     }
 
     private static int TotalOf(FigureColumns<OwnFigure<ItemRow>> columns, DateOnly day, int place) =>
-        columns.PlaceOf(place == 0 ? ItemReport.RowFigure : KeyOf(ItemReport.RowFigure, day));
+        columns.PlaceOf(place == 0 ? ItemGroup.Total : KeyOf(ItemGroup.Total, day));
 
     private static string KeyOf(string key, DateOnly earlier) => $"{key}({PeriodText.Iso(earlier)})";
 
@@ -104,7 +105,7 @@ public static class AgingReport
             classes.Add(AddCompared(key, heading, (aging, item) => aging.OpenIn(item, place)));
         }
 
-        columns.AddUp(AddCompared(ItemReport.RowFigure, "Total", (aging, item) => aging.Open(item)), classes);
+        columns.AddUp(AddCompared(ItemGroup.Total, "Total", (aging, item) => aging.Open(item)), classes);
         return columns;
 
         // A class today, then on each earlier day with the change, then its share.

@@ -16,7 +16,8 @@ public static class BillsToPayReport
         Subject = "Receivables and payables",
         Question = "Which bills can we pay with the money that there is, the first due first?",
         Words = ["suppliers", "payables", "creditors", "payments", "cash", "limited", "run", "due", "priority"],
-        Options = [ReportOptions.AsOf, ReportOptions.Money, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select,
+        Options = [ReportOptions.AsOf, ReportOptions.Money, ReportOptions.Only, ReportOptions.Except, ReportOptions.Where,
+            ReportOptions.Select, ReportOptions.Columns,
             ReportOptions.Title],
         Examples =
         [
@@ -29,7 +30,7 @@ public static class BillsToPayReport
     private static Report Build(ReportContext context, ReportRequest request)
     {
         var day = ItemReport.DayOf(context, request).Range.To;
-        var report = new ItemReport(Definition, context, request, AccountType.Payable, day, []);
+        var report = new ItemReport(Definition, context, request, AccountType.Payable, day);
         var bills = new Bills(context, report, new StartingMoney(context, request, day), day);
         return new ReportTable<BillRow, OwnFigure<BillRow>>(Definition.Title, bills.Columns(), bills.Rows(), new OwnFigures<BillRow>())
             .In(report.Frame($"As of {PeriodText.Words(day)}, the first due first"));

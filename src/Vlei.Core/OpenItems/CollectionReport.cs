@@ -22,7 +22,8 @@ public static class CollectionReport
         Subject = "Receivables and payables",
         Question = "How long do customers take to pay, and is it getting better?",
         Words = ["days sales outstanding", "dso", "days to pay", "overdue", "late", "measures", "trend", "receivables", "debtors"],
-        Options = [ReportOptions.Period, ReportOptions.By, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select,
+        Options = [ReportOptions.Period, ReportOptions.By, ReportOptions.Only, ReportOptions.Except, ReportOptions.Where,
+            ReportOptions.Select, ReportOptions.Columns,
             ReportOptions.Title],
         Examples =
         [
@@ -42,7 +43,7 @@ public static class CollectionReport
         }
 
         var range = context.PeriodOf(request).Range;
-        var report = new ItemReport(Definition, context, request, AccountType.Receivable, range.To, []);
+        var report = new ItemReport(Definition, context, request, AccountType.Receivable, range.To);
         IReadOnlyList<DateRange> pieces = request.By?.Unit is { } unit ? context.Calendar.Split(range, unit) : [range];
         List<int> taken = [.. report.Taken()];
         var periods = pieces.Select(piece => new CollectionPeriod(report.History, taken, piece)).ToList();

@@ -21,7 +21,8 @@ public static class ContactBalancesReport
         Words = ["debtors", "receivables", "opening", "activity", "closing", "trial", "balance", "control", "reconcile"],
         Options =
         [
-            ReportOptions.Period, ReportOptions.Summary, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Sort,
+            ReportOptions.Period, ReportOptions.Summary, ReportOptions.Only, ReportOptions.Except, ReportOptions.Where,
+            ReportOptions.Select, ReportOptions.Having, ReportOptions.Columns, ReportOptions.Sort,
             ReportOptions.Top, ReportOptions.Title,
         ],
         Examples =
@@ -46,7 +47,7 @@ public static class ContactBalancesReport
     private static Report Build(ReportDefinition definition, AccountType type, ReportContext context, ReportRequest request)
     {
         var range = context.PeriodOf(request).Range;
-        var report = new ItemReport(definition, context, request, type, range.To, ["total"]);
+        var report = new ItemReport(definition, context, request, type, range.To);
         var history = report.History;
         var table = new ItemTable(
             definition.Title, Columns(history, range), _ => throw new InvalidOperationException("There are no rows of single documents."));

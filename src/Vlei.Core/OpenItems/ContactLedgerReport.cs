@@ -18,7 +18,8 @@ public static class ContactLedgerReport
         Subject = "Receivables and payables",
         Question = "What was charged to a customer, what was paid, and what was set against what?",
         Words = ["debtors", "receivables", "history", "invoices", "receipts", "credits", "applied", "settlements", "account"],
-        Options = [ReportOptions.Period, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Title],
+        Options = [ReportOptions.Period, ReportOptions.Only, ReportOptions.Except, ReportOptions.Where, ReportOptions.Select,
+            ReportOptions.Columns, ReportOptions.Title],
         Examples =
         [
             ("--period last-3-months --only \"contact.name=Heron*\"", "one customer, the last three months"),
@@ -41,7 +42,7 @@ public static class ContactLedgerReport
     private static Report Build(ReportDefinition definition, AccountType type, ReportContext context, ReportRequest request)
     {
         var range = context.PeriodOf(request).Range;
-        var report = new ItemReport(definition, context, request, type, range.To, []);
+        var report = new ItemReport(definition, context, request, type, range.To);
         var ledger = new ContactLedger(context, report.History, range, CustomerWords, withApplied: true);
         var (shown, opening, closing) = (new List<int>(), Amount.Zero, Amount.Zero);
         foreach (var contact in ItemGroup.ByContact(context.Ledger, report.History, report.Taken()))

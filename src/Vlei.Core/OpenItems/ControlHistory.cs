@@ -146,7 +146,7 @@ public sealed class ControlHistory
         }
 
         PostingField[] known = [PostingField.Account, PostingField.Contact, PostingField.Kind];
-        return filter.Columns.All(known.Contains)
+        return filter.Columns is { } columns && columns.All(known.Contains)
             ? filter.TakenOf(new PostingMonth(_items.Length,
             [
                 (PostingField.Account, [.. _items.Select(item => (long)item.Account.Value)]),
@@ -161,11 +161,11 @@ public sealed class ControlHistory
     {
         var taken = new bool[_items.Length];
         var accounts = Accounts.Select(account => (long)account.Key.Value).ToHashSet();
-        PostingField[] fields = [PostingField.Account, PostingField.Document, PostingField.Contact, .. filter.Columns];
+        PostingField[] fields = [PostingField.Account, PostingField.Document, PostingField.Contact, .. filter.Columns ?? []];
         foreach (var (month, _) in _ledger.MonthSums(AccountingBasis.Accrual, new DateRange(DateOnly.MinValue, Until)))
         {
             var postings = _ledger.ReadMonth(AccountingBasis.Accrual, month, fields);
-            var mask = filter.TakenOf(postings)!;
+            var mask = filter.TakenOf(postings, PostingSource.Accrual, month)!;
             for (var posting = 0; posting < postings.Count; posting++)
             {
                 if (mask[posting] && accounts.Contains(postings[PostingField.Account][posting])

@@ -18,7 +18,8 @@ public static class DaysToPayReport
         Words = ["top", "debtors", "customers", "habits", "average", "late", "overdue", "collection", "slow", "payers"],
         Options =
         [
-            ReportOptions.Period, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Sort, ReportOptions.Top,
+            ReportOptions.Period, ReportOptions.Only, ReportOptions.Except, ReportOptions.Where, ReportOptions.Select,
+            ReportOptions.Having, ReportOptions.Columns, ReportOptions.Sort, ReportOptions.Top,
             ReportOptions.Title,
         ],
         Examples =
@@ -43,7 +44,7 @@ public static class DaysToPayReport
     private static Report Build(ReportDefinition definition, AccountType type, ReportContext context, ReportRequest request)
     {
         var range = context.PeriodOf(request).Range;
-        var report = new ItemReport(definition, context, request, type, range.To, ["total"]);
+        var report = new ItemReport(definition, context, request, type, range.To);
         var (history, open) = (report.History, report.History.OpenAt(range.To));
         var habits = new PayingHabits(history, range.From, range.To);
         var table = new ItemTable(

@@ -71,7 +71,8 @@ public static class DocumentTables
             new(
                 "days-late", FieldType.Integer,
                 "Days since it was due, for receipts, payments and credits since their own date; 0 where it is not late"),
-            (rows, _) => rows.Each(item => Math.Max(0, rows.Day.DayNumber - (item.Total.Sign < 0 ? item.Date : item.Due).DayNumber))
+            (rows, _) => rows.Each(
+                item => Math.Max(0, rows.Day.DayNumber - (item.Total.Sign < 0 || rows.AgesByDocument ? item.Date : item.Due).DayNumber))
         },
     };
 
@@ -100,6 +101,7 @@ public static class DocumentTables
             ("--period last-month --where \"created-by = 'lindi' and total >= 5000\"", "what one of us entered"),
             ("--only kind=invoice --columns +due,+contact.email,-memo --sort -total --top 20", "the twenty largest invoices"),
         ],
+        MainFigure = "total",
         Self = "document",
         Date = "date",
         IsOfDocuments = true,
@@ -116,6 +118,7 @@ public static class DocumentTables
         Columns = ["contact", "kind", "document.number", "date", "due", "days-late", "total", "settled", "open"],
         Key = ["document"],
         Examples = [("--only side=receivable --where \"open > 5000 and days-late > 30\" --sort -open", "whom to call first")],
+        MainFigure = "open",
         IsOfMoment = true,
         IsOfDocuments = true,
         RestsOnSettlements = true,
@@ -131,6 +134,7 @@ public static class DocumentTables
         Fields = [.. OfSettlements],
         Columns = ["date", "contact", "document.kind", "with", "with.kind:With kind", "account", "amount"],
         Key = ["document", "settlement"],
+        MainFigure = "amount",
         Date = "date",
         IsOfDocuments = true,
         RestsOnSettlements = true,
@@ -162,6 +166,11 @@ public static class DocumentTables
         int[] items = [.. Enumerable.Range(0, history.Count).Where(item => !open[item].IsZero)];
         return OfOpenItems.BlockOf(new OpenBlock(history, open, items, day), items.Length);
     }
+
+    /// <summary>All items of a history as rows of open items, with what is open of them on a day.</summary>
+    internal static RowBlock BlockOf(ControlHistory history, DateOnly day, bool agesByDocument) => OfOpenItems.BlockOf(
+        new OpenBlock(history, history.OpenAt(day), [.. Enumerable.Range(0, history.Count)], day) { AgesByDocument = agesByDocument },
+        history.Count);
 
     private static long Debits(ReadOnlySpan<long> amounts)
     {
@@ -208,6 +217,9 @@ public static class DocumentTables
     // Items that are open at the end of a day.
     private sealed record OpenBlock(ControlHistory History, Amount[] Open, int[] Items, DateOnly Day)
     {
+        // Whether they are late from their own dates on, rather than from the days that they are due.
+        public bool AgesByDocument { get; init; }
+
         public long[] Each(Func<ControlItem, long> of) => [.. Items.Select(item => of(History[item]))];
     }
 }

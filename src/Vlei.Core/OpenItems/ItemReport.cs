@@ -14,19 +14,16 @@ namespace Vlei.Core.OpenItems;
 /// </summary>
 internal sealed class ItemReport
 {
-    /// <summary>The figures of single documents that <c>--only</c> knows.</summary>
-    public static readonly IReadOnlyList<string> DocumentFigures = ["open", "days-late"];
-
-    /// <summary>The figure of a contact that <c>--only</c> knows.</summary>
-    public const string RowFigure = "total";
-
     private const string Oldest = "oldest";
+
+    // What open documents are chosen by that is not said by their postings.
+    private static readonly string[] OfDocuments = ["date", "due", "total", "settled", "open", "days-late", "side"];
 
     private readonly ReportDefinition _definition;
     private readonly ReportContext _context;
     private readonly ReportRequest _request;
     private readonly Selection _filter;
-    private readonly FigureChoices _figures;
+    private readonly Selection _documents;
 
     /// <summary>Reads the items up to a day.</summary>
     /// <param name="definition">The report.</param>
@@ -34,14 +31,13 @@ internal sealed class ItemReport
     /// <param name="request">What is asked.</param>
     /// <param name="type">Receivable or payable.</param>
     /// <param name="until">The last day that is needed.</param>
-    /// <param name="figures">The figures that can be chosen by.</param>
-    public ItemReport(
-        ReportDefinition definition, ReportContext context, ReportRequest request, AccountType type, DateOnly until,
-        IReadOnlyList<string> figures)
+    public ItemReport(ReportDefinition definition, ReportContext context, ReportRequest request, AccountType type, DateOnly until)
     {
         (_definition, _context, _request) = (definition, context, request);
-        (_figures, var others) = FigureChoices.Among(request.Choices, figures);
-        _filter = new PostingFields(context, request).Select(others, figures);
+        var (ofDocuments, ofPostings) =
+            (request.Choices.Where(IsOfDocuments).ToList(), request.Choices.Where(choice => !IsOfDocuments(choice)));
+        _filter = new PostingFields(context, request).Select([.. ofPostings], [], OfDocuments);
+        _documents = ofDocuments.Count + request.Where.Count == 0 ? Selection.Everything : DocumentsIn(ofDocuments);
         History = ControlHistory.Of(context.Ledger, type, until);
     }
 
@@ -49,13 +45,14 @@ internal sealed class ItemReport
     public ControlHistory History { get; }
 
     /// <summary>Whether no item is left out.</summary>
-    public bool IsEverything => _filter.IsEverything && _figures.IsEverything;
+    public bool IsEverything => _filter.IsEverything && _documents.IsEverything && _request.Having.Count == 0;
 
     /// <summary>
     /// A report of balances, marked where it leaves out documents of contacts that it shows: then they are none.
     /// </summary>
     public Report OfBalances(Report report) =>
-        _filter.Columns.All(column => column is PostingField.Contact or PostingField.Account) ? report : report.InPart();
+        _documents.IsEverything && _filter.Columns is { } columns
+            && columns.All(column => column is PostingField.Contact or PostingField.Account) ? report : report.InPart();
 
     /// <summary>The day that is asked for, then each that it is compared with; and what readers are told of those left out.</summary>
     public static (IReadOnlyList<DateOnly> Days, IReadOnlyList<string> Notes) Days(ReportContext context, ReportRequest request)
@@ -81,15 +78,24 @@ internal sealed class ItemReport
     public static Period DayOf(ReportContext context, ReportRequest request) =>
         (request.Period ?? new OpenPeriod(context.Today.Date, context.Today.Date)).Within(context.Records);
 
-    /// <summary>The items that are taken and open on any of the days.</summary>
-    public List<int> Taken(IReadOnlyList<Aging> agings) => [.. Taken().Where(item =>
-        agings.Any(aging => !aging.Open(item).IsZero) && Takes(agings[0], item))];
+    /// <summary>The items that are taken and open on any of the days; what is asked of them is asked as of the first.</summary>
+    public List<int> Taken(IReadOnlyList<Aging> agings) =>
+        [.. Taken(agings[0].Day).Where(item => agings.Any(aging => !aging.Open(item).IsZero))];
 
-    /// <summary>The items that are taken, open or not.</summary>
-    public IEnumerable<int> Taken()
+    /// <summary>The items that are taken, open or not, by what they are on the last day.</summary>
+    public IEnumerable<int> Taken() => Taken(History.Until);
+
+    private IEnumerable<int> Taken(DateOnly day)
     {
         var taken = History.TakenBy(_filter);
-        return taken is null ? Enumerable.Range(0, History.Count) : Enumerable.Range(0, History.Count).Where(item => taken[item]);
+        var items = Enumerable.Range(0, History.Count);
+        if (!_documents.IsEverything)
+        {
+            var places = _documents.Taken(DocumentTables.BlockOf(History, day, _request.Items.AgesByDocument)).Places;
+            items = places ?? items;
+        }
+
+        return taken is null ? items : items.Where(item => taken[item]);
     }
 
     /// <summary>
@@ -109,10 +115,16 @@ internal sealed class ItemReport
         SortOrder.Refuse(
             _request.Sort,
             [RowOrder.Name, .. aging is null ? Array.Empty<string>() : [Oldest], .. sums.Select(column => columns[column].Shown.Key)]);
-        IReadOnlyList<ItemGroup> taken = [.. _figures.IsEverything ? groups : groups.Where(group =>
-            _figures.Take(RowFigure, table.SumOf(group.Items, total).MinorUnits, _context.Currency.Decimals))];
+        IReadOnlyList<ItemGroup> all = [.. groups];
+        if (Having(columns.Shown) is { } having)
+        {
+            table.Whole = ItemRow.Of([.. all.SelectMany(group => group.Items)]);
+            all = having.Taken(all, (group, column) => table.Table.CellAt(
+                new FigureRow<ItemRow>("", "", RowKind.Account, 0, ItemRow.Of(group.Items)), column));
+        }
+
         var sorted = RowOrder.Sorted(
-            taken, RowOrder.Keys(_request, columns[total].Shown.Key), key => key == RowOrder.Name ? group => Cell.Of(group.Name.English)
+            all, RowOrder.Keys(_request, columns[total].Shown.Key), key => key == RowOrder.Name ? group => Cell.Of(group.Name.English)
             : key == Oldest ? group => new Cell(OldestOf(group))
             : group => table.CellOf(ItemRow.Of(group.Items), columns.PlaceOf(key)));
         return _request.Top is not { } top || sorted.Count <= top ? sorted :
@@ -130,6 +142,13 @@ internal sealed class ItemReport
     public IReadOnlyList<int> OrderedItems(IReadOnlyList<int> items, ItemTable table, string usual)
     {
         SortOrder.Refuse(_request.Sort, [.. table.Columns.Shown.Select(column => column.Key)]);
+        if (Having(table.Columns.Shown) is { } having)
+        {
+            table.Whole = ItemRow.Of(items);
+            items = having.Taken(items, (item, column) => table.Table.CellAt(
+                new FigureRow<ItemRow>("", "", RowKind.Record, 0, new ItemRow([item], 0, 1, IsSingle: true)), column));
+        }
+
         return RowOrder.Sorted(items, _request.Sort.Count > 0 ? _request.Sort : [new SortOrder(usual, Downwards: false)], key =>
             item => table.CellOf(new ItemRow([item], 0, 1, IsSingle: true), table.Columns.PlaceOf(key)));
     }
@@ -144,7 +163,7 @@ internal sealed class ItemReport
     private Report FrameOf(DateRange range, bool isOfMoment) => ReportFrame.Of(
         _definition.Key, _definition.Title, _context, _request, range, isOfMoment, AccountingBasis.Accrual) with
     {
-        Narrowed = [.. _filter.InWords, .. _figures.InWords],
+        Narrowed = [.. _filter.InWords, .. _documents.InWords, .. _request.Having.Select(predicate => $"Having {predicate.Text}")],
         Notes =
         [
             .. _context.NotesOnSettlements,
@@ -152,6 +171,9 @@ internal sealed class ItemReport
                 ? new[] { $"The first record is of {PeriodText.Words(_context.Records.From)}: nothing was there before." } : [],
         ],
     };
+
+    private RowCondition? Having(IReadOnlyList<ReportColumn> columns) => RowCondition.Of(
+        _request.Having, columns, TableReport.ContextOf(DocumentTables.OpenItems, _context, _request));
 
     /// <summary>That sums of items are what the control accounts come to at the end of days; nothing where items are left out.</summary>
     public IReadOnlyList<ReportCheck> TiesToControl(IEnumerable<(DateOnly Day, Amount Sum)> sums) => !IsEverything ? [] :
@@ -167,7 +189,11 @@ internal sealed class ItemReport
         return History.Natural(History.Accounts.Aggregate(Amount.Zero, (sum, account) => sum + sums.Net(figure, account.Key)));
     }
 
-    private bool Takes(Aging aging, int item) => _figures.IsEverything
-        || (_figures.Take("open", aging.Open(item).MinorUnits, _context.Currency.Decimals)
-            && _figures.Take("days-late", Math.Max(0, aging.DaysLate(item)), 0));
+    private static bool IsOfDocuments(FieldChoice choice) => OfDocuments.Contains(choice.Field, StringComparer.OrdinalIgnoreCase);
+
+    private Selection DocumentsIn(IReadOnlyList<FieldChoice> choices)
+    {
+        var context = TableReport.ContextOf(DocumentTables.OpenItems, _context, _request);
+        return Selection.Of(choices, _request.Where, new TableFields(DocumentTables.OpenItems, context), context);
+    }
 }

@@ -45,6 +45,12 @@ internal sealed class ItemTable
     /// <summary>The table that it is of.</summary>
     public ReportTable<ItemRow, OwnFigure<ItemRow>> Table { get; }
 
+    /// <summary>What shares are taken of until the total is added.</summary>
+    public ItemRow Whole
+    {
+        set => _figures.Total = value;
+    }
+
     /// <summary>Adds a row for some items.</summary>
     public void AddGroup(string key, Caption label, IReadOnlyList<int> items)
     {

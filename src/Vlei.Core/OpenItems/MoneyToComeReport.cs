@@ -22,7 +22,7 @@ public static class MoneyToComeReport
         Options =
         [
             ReportOptions.AsOf, ReportOptions.By, ReportOptions.Money, ReportOptions.AsUsual, ReportOptions.Detail,
-            ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Title,
+            ReportOptions.Only, ReportOptions.Except, ReportOptions.Where, ReportOptions.Select, ReportOptions.Columns, ReportOptions.Title,
         ],
         Examples =
         [
@@ -52,7 +52,7 @@ public static class MoneyToComeReport
             $"From {PeriodText.Words(day)} to {PeriodText.Words(day.AddMonths(Months))}, "
             + (request.Items.AsUsual ? "as late as usual" : "when due") + ", or as promised"));
 
-        ItemReport Read(AccountType type) => new(Definition, context, request, type, day, []);
+        ItemReport Read(AccountType type) => new(Definition, context, request, type, day);
     }
 
     // The rows, each with what is expected in it and the balance after it.

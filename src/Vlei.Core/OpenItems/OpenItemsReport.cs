@@ -17,7 +17,8 @@ public static class OpenItemsReport
         Words = ["customers", "debtors", "overdue", "late", "unpaid", "unapplied", "invoices", "call", "list", "promises", "disputes"],
         Options =
         [
-            ReportOptions.AsOf, ReportOptions.AgeBy, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Sort,
+            ReportOptions.AsOf, ReportOptions.AgeBy, ReportOptions.Only, ReportOptions.Except, ReportOptions.Where,
+            ReportOptions.Select, ReportOptions.Having, ReportOptions.Columns, ReportOptions.Sort,
             ReportOptions.Top, ReportOptions.Title,
         ],
         Examples =
@@ -42,7 +43,7 @@ public static class OpenItemsReport
     private static Report Build(ReportDefinition definition, AccountType type, ReportContext context, ReportRequest request)
     {
         var day = ItemReport.DayOf(context, request).Range.To;
-        var report = new ItemReport(definition, context, request, type, day, ItemReport.DocumentFigures);
+        var report = new ItemReport(definition, context, request, type, day);
         var (history, aging) = (report.History, new Aging(report.History, day, request));
         var promises = new PromisedItems(context.Ledger, history, day);
         var texts = new DocumentRows(context.Ledger);

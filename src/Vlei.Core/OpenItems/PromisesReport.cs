@@ -16,7 +16,8 @@ public static class PromisesReport
         Subject = "Receivables and payables",
         Question = "Who promised to pay what by when, was it kept, and what is disputed?",
         Words = ["collect", "call", "committed", "kept", "broken", "disputed", "customers", "suppliers", "pay"],
-        Options = [ReportOptions.AsOf, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Title],
+        Options = [ReportOptions.AsOf, ReportOptions.Only, ReportOptions.Except, ReportOptions.Where, ReportOptions.Select,
+            ReportOptions.Columns, ReportOptions.Title],
         Examples = [("--as-of today", "every promise, kept, broken or pending"),
             ("--only \"contact.name=Hester*\"", "those of one customer")],
         Build = Build,
@@ -26,7 +27,7 @@ public static class PromisesReport
     {
         var day = ItemReport.DayOf(context, request).Range.To;
         var reports = new[] { AccountType.Receivable, AccountType.Payable }
-            .Select(type => new ItemReport(Definition, context, request, type, day, [])).ToList();
+            .Select(type => new ItemReport(Definition, context, request, type, day)).ToList();
         var promises = reports.SelectMany(report => Taken(context, report, day)).OrderBy(row => row.Promised.Promise.Number).ToList();
         var rows = new FigureRows<PromiseRow>();
         rows.AddMany(promises.Count, place => promises[place].Promised.Promise.Number is var number

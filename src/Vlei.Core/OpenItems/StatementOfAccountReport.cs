@@ -29,7 +29,7 @@ public static class StatementOfAccountReport
         Options =
         [
             ReportOptions.Period, ReportOptions.Limits, ReportOptions.AgeBy, ReportOptions.Unapplied, ReportOptions.Only,
-            ReportOptions.Except, ReportOptions.Select, ReportOptions.Title,
+            ReportOptions.Except, ReportOptions.Where, ReportOptions.Select, ReportOptions.Columns, ReportOptions.Title,
         ],
         Examples =
         [
@@ -44,7 +44,7 @@ public static class StatementOfAccountReport
     private static IReadOnlyList<(string Name, ReportRequest Request)> Each(ReportContext context, ReportRequest request)
     {
         var range = context.PeriodOf(request).Range;
-        var report = new ItemReport(Definition, context, request, AccountType.Receivable, range.To, []);
+        var report = new ItemReport(Definition, context, request, AccountType.Receivable, range.To);
         var open = report.History.OpenAt(range.To);
         var keys = context.Ledger.Records(PostingField.Contact).ToDictionary(contact => contact.Id, contact => new ContactKey(contact.Key));
         return
@@ -72,7 +72,7 @@ public static class StatementOfAccountReport
 
         var contact = context.Ledger.Records(PostingField.Contact).Single(contact => contact.Key == key.Value);
         // What is chosen says whom a statement is for; what it says to them is always the whole of it.
-        var report = new ItemReport(Definition, context, request with { Choices = [] }, AccountType.Receivable, range.To, []);
+        var report = new ItemReport(Definition, context, request with { Choices = [] }, AccountType.Receivable, range.To);
         var ledger = new ContactLedger(context, report.History, range, Words, withApplied: false);
         List<int> items = [.. report.Taken().Where(item => report.History[item].Contact == key)];
         var closing = ledger.AddAlone(

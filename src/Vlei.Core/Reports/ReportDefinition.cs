@@ -87,6 +87,7 @@ public sealed record ReportDefinition
     public Report Make(ReportContext context, ReportRequest request)
     {
         var report = Build(context, request);
+        report = Table is null ? ChosenColumns.Of(report, request) : report;
         return report with { Look = request.Look with { Language = request.Look.Language ?? report.Look.Language ?? context.Language } };
     }
 

@@ -36,8 +36,9 @@ public static class ReportOptions
 
     /// <summary>Columns of time, or of the values of a field.</summary>
     public static ReportOption By { get; } = new(
-        "by", "WHAT",
-        "A column per week, month, quarter, year, fiscal-quarter, fiscal-year, project, department, contact, item or tag.NAME, and a total")
+        "by", "FIELD",
+        "A column per week, month, quarter, year, fiscal-quarter or fiscal-year, or per value of a field, and a total; over a list, a "
+            + "cross-table of its main figure; none takes a report's own away")
     {
         Question = ReportQuestion.Beside,
         Words = [.. FiscalCalendar.UnitNames, .. FieldNames.Spreading],
@@ -107,11 +108,20 @@ public static class ReportOptions
         Repeatable = true,
     };
 
+    /// <summary>A predicate over figures.</summary>
+    public static ReportOption Having { get; } = new(
+        "having", "EXPR",
+        "Show only rows whose figures this holds for, once everything is added up: \"open > 1000\", \"quantity <> 0\"; may be repeated")
+    {
+        Question = ReportQuestion.Rows,
+        Repeatable = true,
+    };
+
     /// <summary>The columns of a list.</summary>
     public static ReportOption Columns { get; } = new(
         "columns", "LIST",
-        "Which columns, in which order: date,contact.name:Customer,amount; +x adds, -x leaves out, x:Heading renames; formulas and "
-        + "functions too: amount * 0.05:Rebate, running(amount), share(amount)")
+        "Which columns, in which order, by key or heading: date,contact.name:Customer,amount; +x adds, -x leaves out, x:Heading renames "
+        + "where x stands; in lists formulas and functions too: amount * 0.05:Rebate, running(amount), share(amount)")
     {
         Question = ReportQuestion.Columns,
         Repeatable = true,
@@ -132,22 +142,10 @@ public static class ReportOptions
         Words = ["count"],
     };
 
-    /// <summary>The rows of a cross-table.</summary>
-    public static ReportOption Rows { get; } = new("rows", "LIST", "A cross-table: a row per value of a field, or of several: contact,item")
-    {
-        Question = ReportQuestion.Groups,
-        Words = [.. FieldNames.Spreading, "account", .. FiscalCalendar.UnitNames],
-    };
-
-    /// <summary>The columns of a cross-table.</summary>
-    public static ReportOption Across { get; } = new("across", "F", "Its columns: one per value of a field, and a total: month")
-    {
-        Question = ReportQuestion.Beside,
-        Words = [.. FieldNames.Spreading, "account", .. FiscalCalendar.UnitNames],
-    };
-
     /// <summary>The cells of a cross-table.</summary>
-    public static ReportOption Measure { get; } = new("measure", "LIST", "What its cells add up: amount, quantity, count, average(amount)")
+    public static ReportOption Measure { get; } = new(
+        "measure", "LIST",
+        "What the cells of a cross-table add up, in the place of its main figure: amount, quantity, count, average(amount)")
     {
         Question = ReportQuestion.Columns,
         Words = ["amount", "count", "quantity"],
@@ -252,13 +250,13 @@ public static class ReportOptions
 
     /// <summary>What says which columns a statement has and which rows it shows; the period or the moment comes first.</summary>
     public static IReadOnlyList<ReportOption> OfStatements { get; } =
-        [Basis, By, Compare, Change, Share, Only, Except, Select, Layout, Zeros, Depth, Title];
+        [Basis, By, Compare, Change, Share, Only, Except, Where, Select, Having, Columns, Layout, Zeros, Depth, Title];
 
     /// <summary>What a percentage is of, as people type it.</summary>
     public static string NameOf(ShareOf whole) => Share.WordOf(whole);
 
     /// <summary>All of them, in the order of help.</summary>
     public static IReadOnlyList<ReportOption> All { get; } =
-        [Period, AsOf, Basis, Method, By, Compare, Change, Share, Only, Except, Select, Where, Columns, GroupBy, Total, Rows, Across,
+        [Period, AsOf, Basis, Method, By, Compare, Change, Share, Only, Except, Select, Where, Having, Columns, GroupBy, Total,
             Measure, Layout, Limits, AgeBy, Unapplied, Summary, Detail, Sort, Top, Money, AsUsual, Zeros, Depth, Title, .. LookOptions.All];
 }

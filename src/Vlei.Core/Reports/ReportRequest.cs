@@ -37,6 +37,9 @@ public sealed record Spread(TimeUnit? Unit, string? Field)
 
     /// <summary>A column per value of a field.</summary>
     public static Spread Of(string field) => new(null, field);
+
+    /// <summary>What it is called, as people type it.</summary>
+    public string Name => Unit is { } unit ? FiscalCalendar.NameOf(unit) : Field!;
 }
 
 /// <summary>What a person asks of a report; what is not said follows from the report and the book.</summary>
@@ -65,6 +68,15 @@ public sealed record ReportRequest
 
     /// <summary>Predicates that must all hold.</summary>
     public IReadOnlyList<PredicateText> Where { get; init; } = [];
+
+    /// <summary>Predicates over the figures of rows that must all hold for a row to be shown.</summary>
+    public IReadOnlyList<PredicateText> Having { get; init; } = [];
+
+    /// <summary>Lists of columns, in the order in which they are said: each says which there are, or changes those that are.</summary>
+    public IReadOnlyList<IReadOnlyList<ColumnText>> Columns { get; init; } = [];
+
+    /// <summary>The columns that a person typed: they are shown whether they have figures or not.</summary>
+    public IReadOnlyList<string> TypedColumns { get; init; } = [];
 
     /// <summary>Whether every document has a row of its own.</summary>
     public bool Detail { get; init; }
@@ -113,23 +125,17 @@ public sealed record StatementRequest
 /// <summary>What a person asks of a list, or a cross-table.</summary>
 public sealed record ListRequest
 {
-    /// <summary>The columns of a list, or what is added to the usual ones and left out of them.</summary>
-    public IReadOnlyList<ColumnText> Columns { get; init; } = [];
-
     /// <summary>The fields that a list is grouped by, from the outermost.</summary>
     public IReadOnlyList<string> GroupBy { get; init; } = [];
 
     /// <summary>What is made of columns for groups and for all, besides the sums.</summary>
     public IReadOnlyList<ColumnText> Totals { get; init; } = [];
 
-    /// <summary>The fields whose values are the rows of a cross-table.</summary>
-    public IReadOnlyList<string> Rows { get; init; } = [];
-
-    /// <summary>The field whose values are its columns.</summary>
-    public string? Across { get; init; }
-
-    /// <summary>What stands in its cells.</summary>
+    /// <summary>What stands in the cells of a cross-table.</summary>
     public IReadOnlyList<ColumnText> Measures { get; init; } = [];
+
+    /// <summary>The columns that a report has where it is no cross-table: the main figure of one is found among them.</summary>
+    public IReadOnlyList<ColumnText> Usual { get; init; } = [];
 }
 
 /// <summary>What a person asks of open items.</summary>

@@ -18,7 +18,8 @@ public static class GeneralLedgerReport
         Words = ["accounts", "postings", "transactions", "balances", "running", "opening", "closing", "ledger", "statement"],
         Options =
         [
-            ReportOptions.Period, ReportOptions.Basis, ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Zeros,
+            ReportOptions.Period, ReportOptions.Basis, ReportOptions.Only, ReportOptions.Except, ReportOptions.Where,
+            ReportOptions.Select, ReportOptions.Columns, ReportOptions.Zeros,
             ReportOptions.Title,
         ],
         Examples =

@@ -81,15 +81,26 @@ internal sealed class Statement
         {
             PeriodInWords = isOfMoment && request.By?.Unit is { } unit
                 ? $"As of the end of each {FiscalCalendar.NameOf(unit)}: {PeriodText.Words(range, context.Calendar)}" : frame.PeriodInWords,
-            Narrowed = figures.Filter.InWords,
-            Notes = [.. figures.Columns.Notes, .. basis == AccountingBasis.Cash ? context.NotesOnSettlements : []],
+            Narrowed = [.. figures.Filter.InWords, .. request.Having.Select(predicate => $"Having {predicate.Text}")],
+            Notes = [.. figures.Columns.Notes,
+                .. request.Having.Count > 0 ? new[] { "Accounts that do not fit are left out; totals have them." } : [],
+                .. basis == AccountingBasis.Cash ? context.NotesOnSettlements : []],
         };
     }
 
-    /// <summary>The rows as a table.</summary>
+    /// <summary>The rows as a table, without accounts whose figures are not asked for.</summary>
     public static ReportTable<TermSums, PostedFigure> Table(
-        ReportDefinition definition, StatementFigures figures, IReadOnlyList<FigureRow<TermSums>> rows)
+        ReportDefinition definition, ReportContext context, ReportRequest request, StatementFigures figures,
+        IReadOnlyList<FigureRow<TermSums>> rows)
     {
+        var own = TableReport.ContextOf(PostingTables.Postings, context, request);
+        if (RowCondition.Of(request.Having, figures.Columns.Columns.Shown, own) is { } having)
+        {
+            var all = Table(definition, context, request with { Having = [] }, figures, rows);
+            var taken = having.Taken([.. rows.Where(row => row.Kind == RowKind.Account)], all.CellAt).Select(row => row.Key).ToHashSet();
+            rows = [.. rows.Where(row => row.Kind != RowKind.Account || taken.Contains(row.Key))];
+        }
+
         var table = new FigureRows<TermSums>();
         foreach (var row in rows)
         {
@@ -113,7 +124,7 @@ internal sealed class Statement
         _figures.Wholes[ShareOf.Column] = _rows.Rows.Where(row => row.Formula is null && row.Kind != RowKind.Heading)
             .Select(row => row.Of).LastOrDefault(TermSums.Of(Array.Empty<Term>()));
         var frame = Frame(definition, _context, _request, _layout.Kind.IsOfMoment, _figures);
-        var report = Table(definition, _figures, _rows.Rows).In(frame) with
+        var report = Table(definition, _context, _request, _figures, _rows.Rows).In(frame) with
         {
             Title = _request.Title ?? text.Title ?? definition.Title,
             Checks = [.. Checks(content, _figures.Wholes[ShareOf.Column])],

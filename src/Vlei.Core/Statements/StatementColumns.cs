@@ -70,7 +70,7 @@ internal sealed class StatementColumns
     /// <param name="slicedBy">The field that columns are spread over.</param>
     /// <param name="places">The places of the values of that field that have columns.</param>
     public static StatementColumns Of(
-        ReportContext context, ReportRequest request, StatementShape shape, BoundField? slicedBy, IReadOnlyList<int> places)
+        ReportContext context, ReportRequest request, StatementShape shape, Slicing? slicedBy, IReadOnlyList<int> places)
     {
         Refuse(request, shape);
         var columns = new StatementColumns(context, request, shape);
@@ -86,7 +86,7 @@ internal sealed class StatementColumns
         {
             foreach (var place in places)
             {
-                columns.AddSlice(slicedBy.Values[place], place, period.Range, earlier);
+                columns.AddSlice(slicedBy.Field, slicedBy.Values[place], place, period.Range, earlier);
             }
         }
         else
@@ -160,12 +160,11 @@ internal sealed class StatementColumns
         Whole = AddGroup(own, range, null, earlier, other => TimeColumn(other.Whole));
     }
 
-    private void AddSlice(FieldValue value, int place, DateRange range, IReadOnlyList<Earlier> earlier)
+    private void AddSlice(TableField field, FieldValue value, int place, DateRange range, IReadOnlyList<Earlier> earlier)
     {
         AddGroup(
             new ReportColumn(
-                value.Id, place == 0 ? $"No {_request.By!.Field!.Replace(FieldNames.TagPrefix, "", StringComparison.Ordinal)}"
-                    : value.Name, ColumnKind.Money, RangeOf(range)),
+                value.Id, place == 0 ? $"No {field.Heading.ToLowerInvariant()}" : value.Name, ColumnKind.Money, RangeOf(range)),
             range, place, earlier, other => Named(other, value.Id, ""));
     }
 

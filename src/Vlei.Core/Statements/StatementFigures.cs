@@ -15,11 +15,11 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
 {
     private readonly ReportContext _context;
     private readonly StatementShape _shape;
-    private readonly BoundField? _slicedBy;
+    private readonly Slicing? _slicedBy;
     private readonly FigureSums _sums;
 
     private StatementFigures(
-        ReportContext context, StatementShape shape, Selection filter, BoundField? slicedBy, FigureSums sums, StatementColumns columns) =>
+        ReportContext context, StatementShape shape, Selection filter, Slicing? slicedBy, FigureSums sums, StatementColumns columns) =>
         (_context, _shape, Filter, _slicedBy, _sums, Columns) = (context, shape, filter, slicedBy, sums, columns);
 
     /// <summary>The columns.</summary>
@@ -47,8 +47,8 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
         ReportContext context, ReportRequest request, StatementShape shape, Func<Account, bool> shows, IReadOnlyCollection<Span> spans)
     {
         var fields = new PostingFields(context, request);
-        var filter = fields.Select(request.Choices);
-        var slicedBy = request.By?.Field is { } name ? SpreadingField(name, fields) : null;
+        var filter = fields.Select(request.Choices, request.Where);
+        var slicedBy = request.By?.Field is { } name ? fields.Spread(name) : null;
         RefuseBudget(request, shape, filter, slicedBy);
         IReadOnlyList<int> places = slicedBy is null ? [] : [.. Enumerable.Range(0, slicedBy.Values.Count)];
         var candidates = StatementColumns.Of(context, request, shape, slicedBy, places);
@@ -168,15 +168,7 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
         }
     }
 
-    private static BoundField SpreadingField(string name, PostingFields fields) =>
-        FieldNames.Spreading.Contains(name) || FieldNames.IsTag(name)
-            ? fields.Named(name)
-            : throw new ProblemException(
-                ProblemKind.Usage, $"--by does not take \"{name}\".",
-                Suggestion.DidYouMean(name, ReportOptions.By.Words)
-                ?? $"It takes {Suggestion.Listed([.. ReportOptions.By.Words, "tag.NAME"], "or")}.");
-
-    private static void RefuseBudget(ReportRequest request, StatementShape shape, Selection filter, BoundField? slicedBy)
+    private static void RefuseBudget(ReportRequest request, StatementShape shape, Selection filter, Slicing? slicedBy)
     {
         if (request.Compare.All(comparison => comparison.Kind != ComparisonKind.Budget))
         {
@@ -191,7 +183,8 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
         }
 
         PostingField[] known = [PostingField.Account, PostingField.Project, PostingField.Department];
-        if (filter.Columns.Concat(slicedBy?.ColumnsOfPostings ?? []).Any(column => !known.Contains(column)))
+        if (filter.Columns is not { } columns || (slicedBy is not null && slicedBy.Columns is null)
+            || columns.Concat(slicedBy?.Columns ?? []).Any(column => !known.Contains(column)))
         {
             throw new ProblemException(
                 ProblemKind.Usage, "A budget is by account, project and department; of other fields it says nothing.",

@@ -31,7 +31,8 @@ public static class TrialBalanceReport
         Options =
         [
             ReportOptions.Period, ReportOptions.Basis, ReportOptions.By, ReportOptions.Compare, ReportOptions.Change,
-            ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Zeros, ReportOptions.Title,
+            ReportOptions.Only, ReportOptions.Except, ReportOptions.Where, ReportOptions.Select, ReportOptions.Having,
+            ReportOptions.Columns, ReportOptions.Zeros, ReportOptions.Title,
         ],
         Examples =
         [
@@ -53,7 +54,7 @@ public static class TrialBalanceReport
         {
             var figures = StatementFigures.Of(context, request, shape, _ => true, Spans);
             var rows = Rows(context.Ledger.Accounts, figures, request.Statement.Zeros);
-            var report = Statement.Table(Definition, figures, rows)
+            var report = Statement.Table(Definition, context, request, figures, rows)
                 .In(Statement.Frame(Definition, context, request, isOfMoment: false, figures));
             return Statement.MarkedInPart(report with { Checks = [.. Checks(figures, rows[^1].Of)] }, figures);
         });

@@ -42,7 +42,7 @@ public static class ChangeTable
         Examples =
         [
             ("--where \"action <> 'added'\"", "what was ever changed or removed"),
-            ("--rows document.created-by --across kind --measure count", "who entered how many documents of which kind"),
+            ("--group-by document.created-by --by kind --measure count", "who entered how many documents of which kind"),
         ],
         Read = (context, range) => [Own.BlockOf([.. context.Ledger.DocumentVersions().Where(version => range.Contains(DayOf(version)))])],
     };

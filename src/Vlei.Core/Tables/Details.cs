@@ -119,11 +119,8 @@ public static class Details
         var report = lines.Build(context, new ReportRequest
         {
             Period = new OpenPeriod(context.Records),
-            List = new ListRequest
-            {
-                GroupBy = ["document"],
-                Columns = ColumnText.Parse("columns", "date,kind,contact,account,item,quantity,memo,amount")
-            },
+            Columns = [ColumnText.Parse("columns", "date,kind,contact,account,item,quantity,memo,amount")],
+            List = new ListRequest { GroupBy = ["document"] },
             Title = "Documents",
         });
         return report with

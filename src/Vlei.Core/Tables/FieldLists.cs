@@ -57,7 +57,8 @@ public static class FieldLists
         {
             Period = table.IsOfMoment ? null : new OpenPeriod(null, null),
             Choices = list is null ? [] : [new FieldChoice(field, ValueList.Parse(list), IsExcept: false)],
-            List = new ListRequest { GroupBy = [field], Columns = [new ColumnText(null, Measure.Rows.Key, null)] },
+            Columns = [[new ColumnText(null, Measure.Rows.Key, null)]],
+            List = new ListRequest { GroupBy = [field] },
             Summary = true,
             Sort = [new SortOrder(Measure.Rows.Key, Downwards: true)],
         });

@@ -40,6 +40,15 @@ internal sealed class MeasureSums
         _counts[other] += _counts[group];
     }
 
+    /// <summary>Forgets all that a group has.</summary>
+    public void Clear(int group)
+    {
+        if (group < _counts.Length)
+        {
+            (_sums[group], _counts[group], _least[group], _most[group]) = (0, 0, 0, 0);
+        }
+    }
+
     /// <summary>How many rows have a number.</summary>
     public int CountOf(int group) => group < _counts.Length ? _counts[group] : 0;
 

@@ -18,7 +18,7 @@ internal static class PostingEntries
     public static IEnumerable<PostingEntry> Of(ILedger ledger, OriginPart part)
     {
         var terms = part.Terms.ToLookup(term => (long)term.Account.Value);
-        PostingField[] fields = [.. Needed.Union(part.Filter.Columns)];
+        PostingField[] fields = [.. Needed.Union(part.Filter.Columns ?? [])];
         foreach (var (month, sums) in Postings.Months(ledger, part.Source, part.Range))
         {
             if (sums is not null && !sums.Any(sum => terms.Contains(sum.Account.Value)))
@@ -28,7 +28,7 @@ internal static class PostingEntries
 
             var days = part.Range.Intersect(month.Range);
             var postings = Postings.Read(ledger, part.Source, month, fields);
-            var taken = part.Filter.TakenOf(postings);
+            var taken = part.Filter.TakenOf(postings, part.Source, month);
             var (accounts, amounts) = (postings[PostingField.Account], postings[PostingField.Amount]);
             var end = postings.FirstFrom(days.To.Day + 1);
             for (var posting = postings.FirstFrom(days.From.Day); posting < end; posting++)

@@ -94,9 +94,10 @@ public static class PostingTables
             ("--where \"amount > 10000 and account.type in ('income', 'expense') and date in 'last-3-months'\"", "what is large"),
             ("--group-by account,month --summary --columns \"natural,average(amount),count\"",
                 "sums of accounts, month by month, below each other"),
-            ("--only account.type=income --rows contact --across quarter --measure natural --share row", "a cross-table"),
+            ("--only account.type=income --group-by contact --by quarter --share row", "a cross-table"),
         ],
         Date = "date",
+        MainFigure = "natural",
         HasBasis = true,
         IsOfLines = true,
         Read = (context, range) => Read(context, range, _ => null),
@@ -123,6 +124,7 @@ public static class PostingTables
         Meaning = "What came into stock and went out of it up to a day: together, what there is and what it is worth",
         Fields = [.. Own.Select(field => field.Name == "amount" ? field with { Meaning = "What it adds to the value of stock" } : field)],
         Columns = ["date", "kind", "contact", "item", "quantity", "amount:Value"],
+        MainFigure = "amount",
         Examples = [("--as-of last-month --group-by item --summary", "what there was at the end of last month")],
         IsOfMoment = true,
         Read = (context, range) =>
@@ -141,6 +143,7 @@ public static class PostingTables
         Fields = [.. OfTax.Take(1), .. Own, .. OfTax.Skip(1)],
         Examples = [("--period last-month --only side=sales --group-by tax-code", "the sales behind last month's tax")],
         Columns = ["date", "kind", "document.number", "contact", "side", "tax-code", "base", "tax", "gross"],
+        MainFigure = "tax",
         Read = (context, range) =>
         {
             var sides = SidesOf(context.Ledger);
@@ -156,16 +159,26 @@ public static class PostingTables
 
     private static Func<PostingRows, RowBlock, long[]> Column(PostingField field) => (rows, _) => rows.Column(field);
 
+    /// <summary>All postings of a month, of any source, as rows with every field.</summary>
+    public static RowBlock MonthOf(ILedger ledger, PostingSource source, YearMonth month)
+    {
+        var count = Fields.Postings.Read(ledger, source, month, [PostingField.Day]).Count;
+        return Own.BlockOf(new PostingRows(ledger, source, month, 0, count, CreditPositive(ledger)), count);
+    }
+
+    private static HashSet<long> CreditPositive(ILedger ledger) => [.. ledger.Accounts
+        .Where(account => AccountTypes.IsCreditPositive(account.Type)).Select(account => (long)account.Key.Value)];
+
     private static IEnumerable<RowBlock> Read(TableContext context, DateRange range, Func<RowBlock, int[]?> taken)
     {
-        var creditPositive = context.Ledger.Accounts.Where(account => AccountTypes.IsCreditPositive(account.Type))
-            .Select(account => (long)account.Key.Value).ToHashSet();
+        var creditPositive = CreditPositive(context.Ledger);
         foreach (var (month, _) in context.Ledger.MonthSums(context.Basis, range))
         {
             var days = range.Intersect(month.Range);
             var (first, end) = context.Ledger.ReadMonth(context.Basis, month, [PostingField.Day]) is var postings
                 ? (postings.FirstFrom(days.From.Day), postings.FirstFrom(days.To.Day + 1)) : default;
-            var own = Own.BlockOf(new PostingRows(context.Ledger, context.Basis, month, first, end, creditPositive), end - first);
+            var own = Own.BlockOf(
+                new PostingRows(context.Ledger, Fields.Postings.Of(context.Basis), month, first, end, creditPositive), end - first);
 
             // Each block reads from the one that it is made from, which therefore must stay what it is.
             var block = taken(own) is { } places
@@ -195,9 +208,9 @@ public static class PostingTables
 
     // Some postings of a month, one after the other.
     private sealed record PostingRows(
-        ILedger Ledger, AccountingBasis Basis, YearMonth Month, int First, int End, HashSet<long> CreditPositive)
+        ILedger Ledger, PostingSource Source, YearMonth Month, int First, int End, HashSet<long> CreditPositive)
     {
-        public long[] Column(PostingField field) => Ledger.ReadMonth(Basis, Month, [field])[field][First..End];
+        public long[] Column(PostingField field) => Fields.Postings.Read(Ledger, Source, Month, [field])[field][First..End];
     }
 
     // Lines with tax, and the side that each code says.

@@ -19,6 +19,7 @@ internal sealed class RecordWindow
     private readonly Dictionary<int, long[]> _running = [];
     private readonly Cell[]?[] _cells;
     private readonly long[]?[] _numbers;
+    private int[]? _order;
     private string[][] _keys = [];
     private int _first = -1;
     private int _count;
@@ -45,7 +46,17 @@ internal sealed class RecordWindow
     }
 
     /// <summary>The places of the records in the order of the list; nothing where that is the order of the table.</summary>
-    public int[]? Order { get; set; }
+    public int[]? Order
+    {
+        get => _order;
+        set => (_order, _first) = (value, -1);
+    }
+
+    /// <summary>How many records there are in the order, shown or not.</summary>
+    public int All => _order?.Length ?? _scan.Records.Count;
+
+    /// <summary>Whether only some of the records that were taken are there, as their figures are.</summary>
+    public bool IsChosen => All < _scan.Records.Count;
 
     /// <summary>How many records are shown.</summary>
     public int Count { get; set; }

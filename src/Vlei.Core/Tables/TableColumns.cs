@@ -68,7 +68,9 @@ internal sealed class TableColumns
             if (column.Fact is { } fact)
             {
                 var kind = fact.Bound.Field is { IsDay: true, Unit: null } ? ColumnKind.Date : ColumnKind.Text;
-                _ = _columns.Add(new ReportColumn(column.Key, column.Heading, kind), TableFigure.Fact(column.Heading, place));
+                _ = _columns.Add(
+                    new ReportColumn(column.Key, column.Heading, kind) { IsAskedFor = column.IsTyped },
+                    TableFigure.Fact(column.Heading, place));
             }
             else if (column.Function is Function.Share or Function.GroupShare)
             {

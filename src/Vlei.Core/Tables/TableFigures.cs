@@ -95,7 +95,6 @@ internal sealed class TableFigures(
         : measure.Type != FieldType.Money || measure.Quotient is not null
             ? ($"{measure.Heading} is {(measure.Quotient is null ? "no money" : "a quotient")}, so no postings add up to it.",
                 $"Trace a column of money; vlei show {key} with --only lists the records.")
-        : row.Record < 0 && row.Group >= _rest ? ("The rest stands for many rows.", "Leave out --top, and trace one of them.")
         : !table.IsOfLines && !table.IsOfDocuments
             ? ($"Figures of {table.Name} lead to no postings of their own.",
                 "Trace balances in trial-balance, customer-balances or supplier-balances; a finding names the command that shows its "
@@ -128,8 +127,21 @@ internal sealed class TableFigures(
             return [(records.SetOf(row.Record), _ => true)];
         }
 
+        if (row.Group == _rest && plan.HasRecords)
+        {
+            return Each(records.Count, records.All - records.Count);
+        }
+
+        if (row.Group == 0 && records.IsChosen)
+        {
+            return Each(0, records.All);
+        }
+
         return scan.RowsAgain(figure.Period).Select(found => (found.Rows, new Func<int, bool>(place =>
-            scan.Groups.IsWithin(found.Groups[place], row.Group) && (figure.Across is null || found.Across![place] == figure.Across))));
+            scan.CountsIn(found.Groups[place], row.Group) && (figure.Across is null || found.Across![place] == figure.Across))));
+
+        IEnumerable<(RowSet, Func<int, bool>)> Each(int first, int count) => Enumerable.Range(first, count)
+            .Select(record => (records.SetOf(record), new Func<int, bool>(_ => true)));
     }
 
     private long? ValueOf(TableFigure value, int group)

@@ -42,7 +42,11 @@ internal enum Function
 /// <param name="Fact">The field, where it says something of each row that is not added up.</param>
 /// <param name="Measure">The place of the measure, where it is one.</param>
 /// <param name="Function">What is made of it.</param>
-internal sealed record PlannedColumn(string Key, string Heading, FieldIndex? Fact, int Measure, Function Function);
+internal sealed record PlannedColumn(string Key, string Heading, FieldIndex? Fact, int Measure, Function Function)
+{
+    /// <summary>Whether a person asked for it by name.</summary>
+    public bool IsTyped { get; init; }
+}
 
 /// <summary>What is asked of a table, with every name looked up: which rows, which groups, which columns.</summary>
 internal sealed class TablePlan
@@ -65,15 +69,18 @@ internal sealed class TablePlan
         (_table, _context, _request) = (table, context, request);
         Fields = new TableFields(table, context);
         Selection = Selection.Of(request.Choices, request.Where, Fields, context);
-        IsCross = request.List.Rows.Count > 0 || request.List.Across is not null || request.List.Measures.Count > 0;
+        IsCross = request.By is not null || request.List.Measures.Count > 0;
         RefuseWhatDoesNotFit();
         Groups =
-            [.. (IsCross ? request.List.Rows : request.List.GroupBy)
+            [.. request.List.GroupBy
                 .Select(name => new FieldIndex(Fields.Named(UnitOfDate(name)), context.Calendar))];
-        Across = request.List.Across is { } across ? new FieldIndex(Fields.Named(UnitOfDate(across)), context.Calendar) : null;
+        Across = request.By is { } by ? new FieldIndex(Fields.Named(UnitOfDate(by.Name)), context.Calendar) : null;
         HasRecords = !IsCross && !request.Summary && request.Compare.Count == 0 && (request.Depth is not { } depth || depth > Groups.Count);
         AddColumns();
     }
+
+    /// <summary>The book.</summary>
+    public TableContext Context => _context;
 
     /// <summary>The fields of the table.</summary>
     public TableFields Fields { get; }
@@ -118,16 +125,13 @@ internal sealed class TablePlan
 
     private void RefuseWhatDoesNotFit()
     {
-        if (IsCross && (_request.List.GroupBy.Count > 0 || _request.List.Columns.Count > 0 || _request.List.Totals.Count > 0))
+        if (IsCross && (_request.Columns.Count > 0 || _request.List.Totals.Count > 0 || _request.Detail))
         {
+            var other = _request.Detail ? ReportOptions.Detail : _request.Columns.Count > 0 ? ReportOptions.Columns
+                : ReportOptions.Total;
             throw new ProblemException(
-                ProblemKind.Usage, "--rows, --across and --measure make a cross-table; --group-by, --columns and --total shape a list.",
-                "Take the one or the other: --rows is what --group-by is, --measure what --columns is.");
-        }
-
-        if (IsCross && _request.List.Rows.Count == 0)
-        {
-            throw new ProblemException(ProblemKind.Usage, "A cross-table needs rows.", "Add --rows with a field, as --rows contact.");
+                ProblemKind.Usage, $"--by and --measure make a cross-table of groups, which has no --{other.Name}.",
+                "Say with --measure what its cells add up, as --measure amount,count, or leave --by and --measure out.");
         }
 
         if (!IsCross && _request.Compare.Count > 0 && !_request.Summary)
@@ -171,7 +175,7 @@ internal sealed class TablePlan
         if (IsCross)
         {
             var measures = _request.List.Measures.Count > 0 ? _request.List.Measures
-                : [new ColumnText(null, _table.Fields.FirstOrDefault(field => field.AddsUp)?.Name ?? Measure.Rows.Key, null)];
+                : [MainFigure() ?? new ColumnText(null, _table.MainFigure ?? Measure.Rows.Key, null)];
             foreach (var column in measures.Select(Planned))
             {
                 _columns.Add(column.Fact is null ? column : throw new ProblemException(
@@ -181,22 +185,23 @@ internal sealed class TablePlan
         }
         else
         {
-            _columns.AddRange(Chosen(_request.List.Columns).Select(Planned));
+            _columns.AddRange(ColumnLists.Applied(Usual, _request.Columns, _request.List.Usual)
+                .Select(column => Planned(column) with { IsTyped = IsTyped(column) }));
             _columns.AddRange(_request.List.Totals.Select(Planned).Where(column => _columns.TrueForAll(known => known.Key != column.Key)));
         }
 
         if (!HasRecords && !IsCross)
         {
             // Groups have no dates and texts but those of the record that they are grouped by; that itself stands before them.
-            _columns.RemoveAll(column => column.Function == Function.Own || (column.Fact is { } fact && !Groups.Any(group =>
-                fact.Bound.Field.Name.StartsWith($"{group.Bound.Field.Name}.", StringComparison.OrdinalIgnoreCase))));
+            _columns.RemoveAll(
+                column => !column.IsTyped && (column.Function == Function.Own || (column.Fact is { } fact && !Groups.Any(group =>
+                fact.Bound.Field.Name.StartsWith($"{group.Bound.Field.Name}.", StringComparison.OrdinalIgnoreCase)))));
         }
-        else if (HasRecords && _request.List.Columns.All(column => column.Sign is not null))
+        else if (HasRecords)
         {
             // What a usual column says stands above the records already, where they are grouped by it.
             var groups = Groups.Select(group => group.Bound.Field.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
-            _columns.RemoveAll(column => column.Fact is { } fact && groups.Contains(fact.Bound.Field.Name)
-                && !_request.List.Columns.Any(asked => asked.Text.Equals(fact.Bound.Field.Name, StringComparison.OrdinalIgnoreCase)));
+            _columns.RemoveAll(column => !column.IsTyped && column.Fact is { } fact && groups.Contains(fact.Bound.Field.Name));
         }
 
         if (_columns.Count == 0)
@@ -210,31 +215,24 @@ internal sealed class TablePlan
         }
     }
 
-    private List<ColumnText> Chosen(IReadOnlyList<ColumnText> asked)
+    // Of the columns that the report usually has, that of the table's main figure, else the first that adds money up, else anything.
+    private ColumnText? MainFigure()
     {
-        var usual = ColumnText.Parse("columns", string.Join(',', _table.Columns)).ToList();
-        if (asked.Any(column => column.Sign is null))
-        {
-            usual.Clear();
-        }
-
-        foreach (var column in asked)
-        {
-            if (column.Sign != '-')
-            {
-                usual.Add(column with { Sign = null });
-            }
-            else if (usual.RemoveAll(known => known.Text.Equals(column.Text, StringComparison.OrdinalIgnoreCase)) == 0)
-            {
-                throw new ProblemException(
-                    ProblemKind.Usage, $"--columns: {column.Text} is not among the columns, so it cannot be left out.",
-                    Suggestion.DidYouMean(column.Text, usual.Select(known => known.Text))
-                        ?? $"They are {Suggestion.Listed([.. usual.Select(known => known.Text)], "and")}.");
-            }
-        }
-
-        return usual;
+        var sums = _request.List.Usual.Where(column => column.Function is null && column.Text != Measure.Rows.Key)
+            .Select(column => (Column: column, Measure: NumberOf(column.Text)))
+            .Where(known => known.Measure is { AddsUp: true }).ToList();
+        return sums.OrderBy(known => known.Column.Text == _table.MainFigure ? 0 : known.Measure!.Kind == ColumnKind.Money ? 1 : 2)
+            .FirstOrDefault().Column;
     }
+
+    private Measure? NumberOf(string text) => !Fields.Has(Plain(text)) ? MeasureOf(text)
+        : Fields.Named(Plain(text)) is { Field.IsNumber: true } field ? Measure.Of(field) : null;
+
+    private IReadOnlyList<ColumnText> Usual => ColumnText.Parse(ReportOptions.Columns.Name, string.Join(',', _table.Columns));
+
+    // What a person typed is there, whatever is in it.
+    private bool IsTyped(ColumnText column) => _request.TypedColumns.Any(name =>
+        name.Equals(column.Text, StringComparison.OrdinalIgnoreCase) || name.Equals(column.Heading, StringComparison.OrdinalIgnoreCase));
 
     private PlannedColumn Planned(ColumnText column)
     {
@@ -281,8 +279,8 @@ internal sealed class TablePlan
         {
             Function.Sum => measure.Heading,
             Function.Running => "Running",
-            Function.Share => "Share",
-            Function.GroupShare => "Of group",
+            Function.Share => "Share of column",
+            Function.GroupShare => "Share of group",
             Function.Count => "Count",
             _ => $"{TableField.HeadingOf(name)} {measure.Heading.ToLowerInvariant()}",
         };

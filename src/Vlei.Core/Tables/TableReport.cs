@@ -47,9 +47,9 @@ public sealed class TableReport
     public static IReadOnlyList<ReportOption> OptionsOf(TableDefinition table) =>
     [
         table.IsOfMoment ? ReportOptions.AsOf : ReportOptions.Period, .. table.HasBasis ? new[] { ReportOptions.Basis } : [],
-        ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Where, ReportOptions.Columns,
+        ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Where, ReportOptions.Having, ReportOptions.Columns,
         ReportOptions.GroupBy, ReportOptions.Total,
-        ReportOptions.Rows, ReportOptions.Across, ReportOptions.Measure, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Share,
+        ReportOptions.By, ReportOptions.Measure, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Share,
         ReportOptions.Summary, ReportOptions.Depth, ReportOptions.Sort, ReportOptions.Top, ReportOptions.Title,
     ];
 
@@ -85,7 +85,7 @@ public sealed class TableReport
         ReportFrame.Of(_key, _title, _context, _request, _period.Range, _table.IsOfMoment, _tableContext.Basis)) with
     {
         InWhat = _table.HasBasis ? null : $"In {_context.Currency.Code}",
-        Narrowed = _plan.Selection.InWords,
+        Narrowed = [.. _plan.Selection.InWords, .. _request.Having.Select(predicate => $"Having {predicate.Text}")],
         Notes =
         [
             .. _notes,

@@ -20,6 +20,8 @@ internal sealed class TableRows
     private readonly ReportTable<TableRow, TableFigure> _groups;
     private readonly int _rest;
     private readonly bool _hasTotals;
+    private readonly RowCondition? _having;
+    private HashSet<int>? _kept;
 
     private TableRows(
         string title, TableDefinition table, TablePlan plan, TableScan scan, TableColumns columns, TableFigures figures,
@@ -28,6 +30,7 @@ internal sealed class TableRows
         (_table, _plan, _scan, _columns, _figures, _records, _request, _rest) =
             (table, plan, scan, columns, figures, records, request, scan.Groups.Count);
         _groups = new ReportTable<TableRow, TableFigure>(title, columns.Columns, _rows, figures);
+        _having = RowCondition.Of(request.Having, columns.Columns.Shown, plan.Context);
         _hasTotals = columns.Columns.All.Any(
             column => column is not FigureColumn<TableFigure>.Base { Of: { IsFact: true } or { Function: Function.Own } });
     }
@@ -48,18 +51,21 @@ internal sealed class TableRows
         if (_plan.HasRecords && _plan.Groups.Count == 0)
         {
             _records.Order = RecordOrder.Of(_table, _plan, _scan, _columns, _request);
-            _records.Count = Math.Min(_request.Top ?? int.MaxValue, _scan.Records.Count);
+            KeepRecords();
+            _records.Count = Math.Min(_request.Top ?? int.MaxValue, _records.All);
             AddRecords(0, 0, _records.Count);
             AddRestOfRecords();
         }
         else if (_plan.HasRecords)
         {
+            KeepGroups(_plan.Groups.Count);
             var inOrder = RecordOrder.Of(_table, _plan, _scan, _columns, _request) ?? [.. Enumerable.Range(0, _scan.Records.Count)];
             (_records.Order, _records.Count) = (new int[inOrder.Length], inOrder.Length);
-            _ = AddRecordsOf(0, Children(), inOrder.ToLookup(record => _scan.Records[record].Group), 0);
+            _records.Count = AddRecordsOf(0, Children(), inOrder.ToLookup(record => _scan.Records[record].Group), 0);
         }
         else if (_plan.Depth > 0)
         {
+            KeepGroups(_plan.Depth);
             AddGroups(0, Children());
         }
 
@@ -103,9 +109,44 @@ internal sealed class TableRows
         }
     }
 
+    // What is asked of figures is asked of single records where there are no groups, and else of the innermost groups that are shown.
+    private void KeepRecords()
+    {
+        if (_having is not null)
+        {
+            _records.Count = _records.All;
+            _records.Order = [.. _having.Taken(
+                [.. Enumerable.Range(0, _records.All)], (record, column) => _groups.CellAt(
+                    new FigureRow<TableRow>("", "", RowKind.Record, 0, new TableRow(0, record)) { Within = TableRow.OfGroup(0) }, column))
+                .Select(record => _records.Order?[record] ?? record)];
+            _scan.Keep(Enumerable.Range(0, _records.All).Select(_records.At));
+        }
+    }
+
+    private void KeepGroups(int level)
+    {
+        if (_having is not null)
+        {
+            _kept = [.. _having.Taken(
+                [.. Enumerable.Range(1, _scan.Groups.Count - 1).Where(group => _scan.Groups.LevelOf(group) == level)],
+                (group, column) => _groups.CellAt(RowOf(group), column))];
+            _scan.Keep(level, _kept);
+            for (var outer = level - 1; outer > 0; outer--)
+            {
+                _kept.UnionWith([.. _kept.Select(_scan.Groups.ParentOf).Where(group => group > 0)]);
+            }
+        }
+    }
+
     private ILookup<int, int> Children()
     {
         var children = _scan.Groups.InOrder();
+        if (_kept is { } kept)
+        {
+            children = children.SelectMany(group => group.Where(kept.Contains).Select(child => (Parent: group.Key, Child: child)))
+                .ToLookup(pair => pair.Parent, pair => pair.Child);
+        }
+
         var keys = RowOrder.Keys(_request, _columns.Largest is { } largest ? _columns.Columns[largest].Shown.Key : null);
         return keys.Count == 0 || (_plan.HasRecords && !keys.Any(key => _plan.IsGroupedBy(key.Name))) ? children
             : children.SelectMany(group => Sorted([.. group], keys).Select(child => (Parent: group.Key, Child: child)))
@@ -215,9 +256,9 @@ internal sealed class TableRows
     // What is not among the first few becomes one row.
     private void AddRestOfRecords()
     {
-        if (_records.Count < _scan.Records.Count)
+        if (_records.Count < _records.All)
         {
-            var rest = _scan.Records.Count - _records.Count;
+            var rest = _records.All - _records.Count;
             _scan.AddTo(_rest, Enumerable.Range(_records.Count, rest).Select(_records.At));
             AddRest(0, rest);
         }

@@ -23,6 +23,8 @@ internal sealed class TableScan
     private readonly ScannedRows _records = new();
     private readonly SameValues[] _same;
     private readonly int[] _added;
+    private readonly HashSet<int> _left = [];
+    private readonly HashSet<int> _together = [];
     private int _lastRead;
 
     /// <summary>Reads the table. Throws <see cref="OverflowException"/> where a sum does not fit.</summary>
@@ -106,6 +108,62 @@ internal sealed class TableScan
         }
     }
 
+    /// <summary>Takes groups of a level out of all that they lie in.</summary>
+    /// <param name="level">The level.</param>
+    /// <param name="kept">The groups of that level that stay.</param>
+    public void Keep(int level, IReadOnlySet<int> kept)
+    {
+        _left.UnionWith(Enumerable.Range(1, Groups.Count - 1).Where(group => Groups.LevelOf(group) == level && !kept.Contains(group)));
+        foreach (var sums in AllSums())
+        {
+            for (var group = 0; group < Groups.Count; group++)
+            {
+                if (Groups.LevelOf(group) < level)
+                {
+                    sums.Clear(group);
+                }
+            }
+
+            for (var group = Groups.Count - 1; group > 0; group--)
+            {
+                if (Groups.LevelOf(group) < level || kept.Contains(group))
+                {
+                    sums.AddTo(group, Groups.ParentOf(group));
+                }
+            }
+        }
+    }
+
+    /// <summary>Takes out of all rows together those that are not among these.</summary>
+    public void Keep(IEnumerable<ScannedRow> rows)
+    {
+        foreach (var sums in AllSums())
+        {
+            sums.Clear(0);
+        }
+
+        AddTo(0, rows);
+    }
+
+    /// <summary>Whether a group counts in another, or in some that were added up to one of their own.</summary>
+    public bool CountsIn(int group, int other)
+    {
+        for (var at = group; at >= 0; at = Groups.ParentOf(at))
+        {
+            if (_left.Contains(at))
+            {
+                return false;
+            }
+
+            if (at == other || (other >= Groups.Count && _together.Contains(at)))
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
     /// <summary>Adds rows to a group of their own, which lies in none.</summary>
     public void AddTo(int group, IEnumerable<ScannedRow> rows)
     {
@@ -127,7 +185,8 @@ internal sealed class TableScan
     {
         foreach (var other in groups)
         {
-            foreach (var sums in _totals.Cast<MeasureSums>().Concat(_slices.Cast<List<MeasureSums>>().SelectMany(slices => slices)))
+            _ = _together.Add(other);
+            foreach (var sums in AllSums())
             {
                 sums.AddTo(other, group);
             }
@@ -233,13 +292,16 @@ internal sealed class TableScan
             if (_acrossValues.Count > MostColumns)
             {
                 throw new ProblemException(
-                    ProblemKind.Usage, $"--across {_plan.Across!.Bound.Field.Name} would make more than {MostColumns} columns.",
-                    "Narrow it with --only, or take it as --rows.");
+                    ProblemKind.Usage, $"--by {_plan.Across!.Bound.Field.Name} would make more than {MostColumns} columns.",
+                    "Narrow it with --only, or take it as --group-by.");
             }
         }
 
         return place;
     }
+
+    private IEnumerable<MeasureSums> AllSums() =>
+        _totals.Cast<MeasureSums>().Concat(_slices.Cast<List<MeasureSums>>().SelectMany(slices => slices));
 
     // A group's number is larger than that of the group that it is in.
     private void RollUp()
@@ -247,7 +309,7 @@ internal sealed class TableScan
         for (var group = Groups.Count - 1; group > 0; group--)
         {
             var parent = Groups.ParentOf(group);
-            foreach (var sums in _totals.Cast<MeasureSums>().Concat(_slices.Cast<List<MeasureSums>>().SelectMany(slices => slices)))
+            foreach (var sums in AllSums())
             {
                 sums.AddTo(group, parent);
             }

@@ -35,7 +35,7 @@ public sealed class KeptReports(ReportDesk desk)
         var (text, own, typed) = Start(file, order);
         var start = Library.Read(file, text);
         ReportDesk.RefuseWhatDoesNotApply(typed.Keys, start.Definition with { Key = start.From });
-        var wanted = RequestText.Merged(own, typed);
+        var wanted = RequestText.Typeable(RequestText.Merged(own, typed, start.Definition.Table is not null));
         foreach (var name in order.Unset)
         {
             if (ReportFile.Own.Skip(1).Any(key => key.Name == name))
@@ -110,7 +110,9 @@ public sealed class KeptReports(ReportDesk desk)
             var last = RecentReports.Of(desk.Book).FirstOrDefault(shown => shown.Group is null) is { } latest ? latest
                 : throw new ProblemException(
                 ProblemKind.Usage, "It is not said which report to keep, and none was shown lately.", "Name it: --from profit-loss.");
-            (from, typed) = (last.Name, RequestText.Merged(last.Options, typed).Where(pair => pair.Value.Count > 0).ToDictionary());
+            var isList = desk.Catalogue.Find(last.Name).Table is not null;
+            (from, typed) = (last.Name, RequestText.Typeable(RequestText.Merged(last.Options, typed, isList))
+                .Where(pair => pair.Value.Count > 0).ToDictionary());
         }
 
         if (!order.IsDefault && Library.Find(KeptKind.Report, from) is { } source)

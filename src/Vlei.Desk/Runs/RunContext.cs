@@ -34,7 +34,7 @@ public sealed record RunContext(ReportDesk Desk, ILedger Ledger, DateRange Days)
     public RunMember Asked(ReportGroup group, GroupMember member, OpenPeriod period)
     {
         var (library, definition) = (Desk.Library, Desk.Find(new ReportOrder(member.Report, member.Options)));
-        var options = RequestText.Merged(definition.Defaults, member.Options).Where(option => option.Value.Count > 0).ToDictionary();
+        var options = RequestText.Merged(definition, member.Options).Where(option => option.Value.Count > 0).ToDictionary();
         if (group.Basis is { } basis && definition.Options.Contains(ReportOptions.Basis)
             && !member.Options.ContainsKey(ReportOptions.Basis.Name) && !library.Says(member.Report, ReportOptions.Basis))
         {

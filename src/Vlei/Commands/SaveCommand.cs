@@ -83,7 +83,7 @@ internal static class SaveCommand
         {
             Examples =
             [
-                ("vlei save items-by-month --from sales-by-item --rows item --across month --period last-6-months",
+                ("vlei save items-by-month --from sales-by-item --by month --period last-6-months",
                     "a report of one's own"),
                 ("vlei save items-by-month --basis cash --favourite", "change one that is kept; everything else stays as it is"),
                 ("vlei save big-sales --from items-by-month --top 5", "copy it, and change the copy"),

@@ -17,7 +17,7 @@ public sealed class WorkbookTests : IDisposable
             "receivables-aging --as-of 2026-05-31 --detail --share row",
             "sales-by-customer --period 2026 --compare prior-year --change", "general-ledger --period 2026-05 --only account=1020,1030",
             "lines --period 2026-05 --only account.type=income --group-by department,item --columns date,contact,quantity,natural "
-                + "--share group", "sales-by-item --period 2026-Q1 --rows item --across month --measure natural --share column",
+                + "--share group", "sales-by-item --period 2026-Q1 --group-by item --by month --measure natural --share column",
         ];
         for (var number = 0; number < reports.Length; number++)
         {
