@@ -60,7 +60,10 @@ public static class RequestText
             _ = merged.Remove(ReportOptions.Sort.Name);
         }
 
-        if (typed.ContainsKey(ReportOptions.Detail.Name) && own.ContainsKey(ReportOptions.Summary.Name))
+        // A report that shows some levels of its groups has the others for who wants detail; else there are the records.
+        var isDetailed = typed.ContainsKey(ReportOptions.Detail.Name) && own.ContainsKey(ReportOptions.Summary.Name);
+        var goesDeeper = isDetailed && merged.Remove(ReportOptions.Depth.Name);
+        if (isDetailed && !goesDeeper)
         {
             _ = merged.Remove(ReportOptions.Summary.Name);
         }
@@ -83,7 +86,8 @@ public static class RequestText
             merged[option.Name] = [.. Texts(own, option), .. Texts(typed, option)];
         }
 
-        foreach (var (name, values) in typed.Where(pair => !IsPutTogether(pair.Key)))
+        foreach (var (name, values) in typed.Where(
+            pair => !IsPutTogether(pair.Key) && (!goesDeeper || pair.Key != ReportOptions.Detail.Name)))
         {
             merged[name] = name == ReportOptions.Columns.Name && values.All(IsChangeOfColumns)
                 ? [.. Texts(merged, ReportOptions.Columns), .. values] : values;
@@ -95,6 +99,11 @@ public static class RequestText
     /// <summary>What can be typed of what was put together, and can be kept.</summary>
     public static Dictionary<string, IReadOnlyList<string>> Typeable(IReadOnlyDictionary<string, IReadOnlyList<string>> options) =>
         options.Where(pair => pair.Key is not (UsualColumns or TypedColumns)).ToDictionary();
+
+    /// <summary>What a file asks of a report: as if it was typed, but that its columns need not be shown where they say nothing.</summary>
+    public static Dictionary<string, IReadOnlyList<string>> Kept(
+        ReportDefinition definition, IReadOnlyDictionary<string, IReadOnlyList<string>> own) =>
+        Merged(definition, own).Where(pair => pair.Key != TypedColumns).ToDictionary();
 
     /// <summary>What is asked where a person types some options of a report.</summary>
     public static Dictionary<string, IReadOnlyList<string>> Merged(

@@ -39,17 +39,12 @@ public static class TypedLooks
             throw refusal!.AsProblem();
         }
 
-        var names = report.Columns.SelectMany(column => new[] { column.Key, column.Heading }).Append("label")
-            .ToHashSet(StringComparer.OrdinalIgnoreCase);
         foreach (var option in new[] { LookOptions.Widths, LookOptions.Align }.Where(option => typed.ContainsKey(option.Name)))
         {
             var asked = LookText.Read(new Dictionary<string, IReadOnlyList<string>> { [option.Name] = typed[option.Name] });
-            if (asked.Widths.Keys.Concat(asked.Aligns.Keys).FirstOrDefault(name => !names.Contains(name)) is { } other)
+            foreach (var name in asked.Widths.Keys.Concat(asked.Aligns.Keys).Where(name => name != "label"))
             {
-                throw new ProblemException(
-                    ProblemKind.NotFound, $"--{option.Name}: the report has no column {other}.",
-                    Suggestion.DidYouMean(other, names)
-                        ?? $"It has {Suggestion.Listed([.. report.Columns.Select(column => column.Key), "label"], "and")}.");
+                _ = ColumnNames.Named(option.Name, name, report.Columns, "label");
             }
         }
     }

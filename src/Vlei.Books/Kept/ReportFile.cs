@@ -93,7 +93,7 @@ public static class ReportFile
                 Examples = [.. toml.Texts(values, "examples").Select(ExampleOf)],
                 Table = source.Table,
                 Each = source.Each,
-                Defaults = Core.RequestText.Merged(source, own),
+                Defaults = Core.RequestText.Kept(source, own),
                 Build = (context, request) => source.Build(context, request with { Title = request.Title ?? title }) with { Key = key },
             },
             from, own, toml.Flag(values, "favourite", otherwise: false));

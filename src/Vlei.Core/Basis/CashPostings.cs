@@ -147,11 +147,13 @@ public sealed class CashPostings(IReadOnlyDictionary<AccountKey, AccountClass> c
 
             var released = _after[part] - _before[part];
             _before[part] = _after[part];
-            if (!released.IsZero)
+
+            // A quantity goes with the amount of its own line, so that it is whole when that is; what is free goes with all of it.
+            var quantity = line.Quantity == 0 ? 0 : line.Amount.IsZero
+                ? Rounding.Divide((Int128)line.Quantity * reached.MinorUnits, whole.MinorUnits)
+                : Rounding.Divide((Int128)line.Quantity * _after[part].MinorUnits, line.Amount.MinorUnits);
+            if (!released.IsZero || (line.Amount.IsZero && quantity != _quantities[part]))
             {
-                // A quantity goes with the amount of its own line, so that it is whole when that is.
-                var quantity = line.Quantity == 0 ? 0
-                    : Rounding.Divide((Int128)line.Quantity * _after[part].MinorUnits, line.Amount.MinorUnits);
                 postings.Add(
                     new Posting(day, document, line with { Amount = released, Quantity = quantity - _quantities[part] }, settlement));
                 _quantities[part] = quantity;

@@ -66,6 +66,11 @@ public sealed record TableDefinition
     /// <summary>Whether it is asked for as of a day, with everything up to it, rather than for a period.</summary>
     public bool IsOfMoment { get; init; }
 
+    /// <summary>
+    /// Whether its rows are movements that only say something together: then numbers of single rows are nothing to choose by.
+    /// </summary>
+    public bool IsOfMovements { get; init; }
+
     /// <summary>Whether the basis says which rows there are.</summary>
     public bool HasBasis { get; init; }
 

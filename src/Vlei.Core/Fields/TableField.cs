@@ -26,6 +26,9 @@ public sealed record TableField(string Name, FieldType Type, string Meaning)
     /// <summary>Whether adding its values up makes sense.</summary>
     public bool AddsUp { get; init; } = Type is FieldType.Money;
 
+    /// <summary>The field whose values it adds up within, and not across; nothing where it adds up over all rows.</summary>
+    public string? AddsUpWithin { get; init; }
+
     /// <summary>Whether its words are ours, and have another form in each language; those of records stay as they are.</summary>
     public bool HasOurWords { get; init; } = Type is FieldType.Choice;
 

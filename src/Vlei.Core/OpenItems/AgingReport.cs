@@ -56,7 +56,7 @@ public static class AgingReport
         var agings = days.Select(day => new Aging(report.History, day, request)).ToList();
         var taken = report.Taken(agings);
         var columns = Columns(report.History, request, agings);
-        new PromisedItems(context.Ledger, report.History, days[0]).AddColumns(columns);
+        new PromisedItems(context.Ledger, report.History, days[0], context.Today.Date).AddColumns(columns);
         var documents = new DocumentRows(context.Ledger);
         var table = new ItemTable(definition.Title, columns, item => documents.Named(report.History[item]));
         var groups = request.Summary ? ItemGroup.ByAccount(report.History, taken)
@@ -65,8 +65,8 @@ public static class AgingReport
         {
             if (request.Detail && group.Id != RowOrder.Rest)
             {
-                table.AddDetail(group.Id, group.Name, [.. group.Items
-                    .OrderBy(item => report.History[item].Due).ThenBy(item => report.History[item].Date).ThenBy(item => item)]);
+                table.AddDetail(group.Id, group.Name, report.Within([.. group.Items
+                    .OrderBy(item => report.History[item].Due).ThenBy(item => report.History[item].Date).ThenBy(item => item)], table));
             }
             else
             {
@@ -111,7 +111,8 @@ public static class AgingReport
         // A class today, then on each earlier day with the change, then its share.
         int AddCompared(string key, string heading, Func<Aging, int, Amount> of)
         {
-            var current = columns.Add(ReportColumn.Sum(key, heading), Figure(heading, agings[0], of));
+            var dated = agings.Count > 1 ? $"{heading} {PeriodText.Heading(agings[0].Day)}" : heading;
+            var current = columns.Add(ReportColumn.Sum(key, dated), Figure(dated, agings[0], of));
             foreach (var aging in agings.Skip(1))
             {
                 var shown = ReportColumn.Sum(KeyOf(key, aging.Day), $"{heading} {PeriodText.Heading(aging.Day)}");

@@ -20,8 +20,11 @@ public static class DocumentTables
         { TableField.DocumentKind("What it is"), (rows, _) => rows.First("kind") },
         { new("lines", FieldType.Integer, "How many lines it has") { AddsUp = true }, (rows, _) => rows.Each((first, end) => end - first) },
         {
-            new("total", FieldType.Money, "The sum of its debits, which is that of its credits"),
-            (rows, _) => rows.Each((first, end) => Debits(rows.Lines["amount"].AsSpan(first, end - first)))
+            new(
+                "total", FieldType.Money,
+                "What it was made out for: what it puts on control accounts, else on money accounts; receipts, payments, credits and "
+                    + "money that goes out are negative"),
+            (rows, _) => rows.Each(rows.TotalOf)
         },
         {
             new(
@@ -36,15 +39,15 @@ public static class DocumentTables
             new("days-open", FieldType.Integer, "Days since its date where it is open then; nothing where it is not"),
             (rows, block) =>
             [
-                .. block["open"].Select((open, row) => open is 0 or FieldCells.Nothing ? FieldCells.Nothing
-                    : rows.Day.DayNumber - block["date"][row]),
+                .. rows.OfOwed(own => own.IsOpen ? 1 : FieldCells.Nothing).Select((open, row) =>
+                    open == FieldCells.Nothing ? open : rows.Day.DayNumber - block["date"][row]),
             ]
         },
         {
             new(
                 "status", FieldType.Choice,
                 "Whether it is open, part-settled or settled then; nothing where it owes nothing") { Words = Statuses },
-            (rows, _) => rows.OfOwed(own => own.Open == 0 ? 3 : own.Open == own.Total ? 1 : 2, 0)
+            (rows, _) => rows.OfOwed(own => !own.IsOpen ? 3 : own.IsTouched ? 2 : 1, 0)
         },
     };
 
@@ -66,6 +69,10 @@ public static class DocumentTables
         },
         { new("settled", FieldType.Money, "What was set against it"),
             (rows, _) => [.. rows.Items.Select(item => (rows.History[item].Total - rows.Open[item]).MinorUnits)] },
+        {
+            new("part", FieldType.Integer, "Where its document has several parts there: which of them it is, from 1; 0 for the only one"),
+            (rows, _) => rows.Parts()
+        },
         { new("open", FieldType.Money, "What is left"), (rows, _) => [.. rows.Items.Select(item => rows.Open[item].MinorUnits)] },
         {
             new(
@@ -116,7 +123,7 @@ public static class DocumentTables
         Meaning = "Every document that is not settled on a day: what it came to, what was set against it, what is left",
         Fields = [.. OfOpenItems],
         Columns = ["contact", "kind", "document.number", "date", "due", "days-late", "total", "settled", "open"],
-        Key = ["document"],
+        Key = ["document", "part"],
         Examples = [("--only side=receivable --where \"open > 5000 and days-late > 30\" --sort -open", "whom to call first")],
         MainFigure = "open",
         IsOfMoment = true,
@@ -146,13 +153,14 @@ public static class DocumentTables
 
     private static IEnumerable<RowBlock> ReadDocuments(TableContext context, DateRange range)
     {
-        var owed = new Lazy<Dictionary<DocumentKey, (long Total, long Open)>>(() => Owed(context.Ledger, range.To));
+        var owed = new Lazy<Dictionary<DocumentKey, OwedDocument>>(() => Owed(context.Ledger, range.To));
+        var types = context.Ledger.Accounts.ToDictionary(account => (long)account.Key.Value, account => account.Type);
         foreach (var lines in PostingTables.Lines.Read(context, range))
         {
             var documents = lines["document"];
             int[] firsts = [.. Enumerable.Range(0, documents.Length).Where(row => row == 0 || documents[row] != documents[row - 1])];
             yield return OfDocuments.BlockOf(
-                new DocumentBlock(lines, firsts, owed, range.To), firsts.Length, new RowBlock(0, NoColumn, lines));
+                new DocumentBlock(lines, firsts, owed, types, range.To), firsts.Length, new RowBlock(0, NoColumn, lines));
         }
     }
 
@@ -172,45 +180,61 @@ public static class DocumentTables
         new OpenBlock(history, history.OpenAt(day), [.. Enumerable.Range(0, history.Count)], day) { AgesByDocument = agesByDocument },
         history.Count);
 
-    private static long Debits(ReadOnlySpan<long> amounts)
-    {
-        var sum = 0L;
-        foreach (var amount in amounts)
-        {
-            sum = checked(sum + Math.Max(0, amount));
-        }
-
-        return sum;
-    }
-
     private static long[] NoColumn(string name) => throw new InvalidOperationException($"There is no column {name}.");
 
-    private static Dictionary<DocumentKey, (long Total, long Open)> Owed(ILedger ledger, DateOnly day)
+    private static Dictionary<DocumentKey, OwedDocument> Owed(ILedger ledger, DateOnly day)
     {
-        var owed = new Dictionary<DocumentKey, (long Total, long Open)>();
+        var owed = new Dictionary<DocumentKey, OwedDocument>();
         foreach (var history in new[] { AccountType.Receivable, AccountType.Payable }.Select(type => ControlHistory.Of(ledger, type, day)))
         {
             var open = history.OpenAt(day);
             for (var item = 0; item < history.Count; item++)
             {
-                var (total, left) = owed.GetValueOrDefault(history[item].Document);
-                owed[history[item].Document] = checked((total + history[item].Total.MinorUnits, left + open[item].MinorUnits));
+                var known = owed.GetValueOrDefault(history[item].Document);
+                owed[history[item].Document] = new OwedDocument(
+                    checked(known.Total + history[item].Total.MinorUnits), checked(known.Open + open[item].MinorUnits),
+                    known.IsOpen || !open[item].IsZero, known.IsTouched || open[item] != history[item].Total);
             }
         }
 
         return owed;
     }
 
+    // What a document puts on control accounts, what is left of it, and whether of any part anything is, or is not.
+    private readonly record struct OwedDocument(long Total, long Open, bool IsOpen, bool IsTouched);
+
     // The lines of some documents, where each of these begins among them, and the day that they are seen on.
     private sealed record DocumentBlock(
-        RowBlock Lines, int[] Firsts, Lazy<Dictionary<DocumentKey, (long Total, long Open)>> Owed, DateOnly Day)
+        RowBlock Lines, int[] Firsts, Lazy<Dictionary<DocumentKey, OwedDocument>> Owed, Dictionary<long, AccountType> Types, DateOnly Day)
     {
+        public long TotalOf(int first, int end)
+        {
+            var (accounts, amounts) = (Lines["account"], Lines["amount"]);
+            var (control, money, hasControl, hasMoney) = (0L, 0L, false, false);
+            for (var line = first; line < end; line++)
+            {
+                switch (AccountTypes.ClassOf(Types[accounts[line]]))
+                {
+                    case AccountClass.Control:
+                        hasControl = true;
+                        control = checked(control + (Types[accounts[line]] == AccountType.Payable ? -amounts[line] : amounts[line]));
+                        break;
+                    case AccountClass.Money:
+                        hasMoney = true;
+                        money = checked(money + amounts[line]);
+                        break;
+                }
+            }
+
+            return hasControl ? control : hasMoney ? money : FieldCells.Nothing;
+        }
+
         public long[] First(string name) => [.. Firsts.Select(first => Lines[name][first])];
 
         public long[] Each(Func<int, int, long> of) =>
             [.. Firsts.Select((first, place) => of(first, place + 1 < Firsts.Length ? Firsts[place + 1] : Lines.Count))];
 
-        public long[] OfOwed(Func<(long Total, long Open), long> of, long nothing = FieldCells.Nothing) =>
+        public long[] OfOwed(Func<OwedDocument, long> of, long nothing = FieldCells.Nothing) =>
             [.. Firsts.Select(first => Owed.Value.TryGetValue((DocumentKey)Lines["document"][first], out var own) ? of(own) : nothing)];
     }
 
@@ -221,5 +245,18 @@ public static class DocumentTables
         public bool AgesByDocument { get; init; }
 
         public long[] Each(Func<ControlItem, long> of) => [.. Items.Select(item => of(History[item]))];
+
+        // Parts of a document that are settled have their numbers too, so that those of the others stay.
+        public long[] Parts()
+        {
+            var counts = new Dictionary<DocumentKey, int>();
+            var numbers = new int[History.Count];
+            for (var item = 0; item < History.Count; item++)
+            {
+                counts[History[item].Document] = numbers[item] = counts.GetValueOrDefault(History[item].Document) + 1;
+            }
+
+            return [.. Items.Select(item => counts[History[item].Document] > 1 ? numbers[item] : 0L)];
+        }
     }
 }

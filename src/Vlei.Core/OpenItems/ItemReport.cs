@@ -109,12 +109,7 @@ internal sealed class ItemReport
     public IReadOnlyList<ItemGroup> Ordered(IEnumerable<ItemGroup> groups, ItemTable table, int total, Aging? aging = null)
     {
         var columns = table.Columns;
-        var sums = Enumerable.Range(0, columns.Count).Where(
-            column => columns[column] is FigureColumn<OwnFigure<ItemRow>>.Base { Shown.AddsUp: true } or
-            FigureColumn<OwnFigure<ItemRow>>.Base { Shown.Kind: ColumnKind.Ratio }).ToList();
-        SortOrder.Refuse(
-            _request.Sort,
-            [RowOrder.Name, .. aging is null ? Array.Empty<string>() : [Oldest], .. sums.Select(column => columns[column].Shown.Key)]);
+        SortOrder.Refuse(_request.Sort, columns.Shown, [RowOrder.Name, .. aging is null ? Array.Empty<string>() : [Oldest]]);
         IReadOnlyList<ItemGroup> all = [.. groups];
         if (Having(columns.Shown) is { } having)
         {
@@ -124,9 +119,13 @@ internal sealed class ItemReport
         }
 
         var sorted = RowOrder.Sorted(
-            all, RowOrder.Keys(_request, columns[total].Shown.Key), key => key == RowOrder.Name ? group => Cell.Of(group.Name.English)
-            : key == Oldest ? group => new Cell(OldestOf(group))
-            : group => table.CellOf(ItemRow.Of(group.Items), columns.PlaceOf(key)));
+            all, RowOrder.Keys(_request, columns[total].Shown.Key), key =>
+        {
+            var column = ColumnNames.PlaceOf(key, columns.Shown);
+            return key == RowOrder.Name ? group => Cell.Of(group.Name.English)
+                : key == Oldest ? group => new Cell(OldestOf(group))
+                : group => table.CellOf(ItemRow.Of(group.Items), column);
+        });
         return _request.Top is not { } top || sorted.Count <= top ? sorted :
             [.. sorted.Take(top), new ItemGroup(
                 RowOrder.Rest, RowOrder.RestLabel(sorted.Count - top), [.. sorted.Skip(top).SelectMany(group => group.Items)])];
@@ -141,7 +140,7 @@ internal sealed class ItemReport
     /// <param name="usual">The column that they are ordered by where nothing is asked for.</param>
     public IReadOnlyList<int> OrderedItems(IReadOnlyList<int> items, ItemTable table, string usual)
     {
-        SortOrder.Refuse(_request.Sort, [.. table.Columns.Shown.Select(column => column.Key)]);
+        SortOrder.Refuse(_request.Sort, table.Columns.Shown);
         if (Having(table.Columns.Shown) is { } having)
         {
             table.Whole = ItemRow.Of(items);
@@ -149,9 +148,15 @@ internal sealed class ItemReport
                 new FigureRow<ItemRow>("", "", RowKind.Record, 0, new ItemRow([item], 0, 1, IsSingle: true)), column));
         }
 
-        return RowOrder.Sorted(items, _request.Sort.Count > 0 ? _request.Sort : [new SortOrder(usual, Downwards: false)], key =>
-            item => table.CellOf(new ItemRow([item], 0, 1, IsSingle: true), table.Columns.PlaceOf(key)));
+        return Sorted(items, table, _request.Sort.Count > 0 ? _request.Sort : [new SortOrder(usual, Downwards: false)]);
     }
+
+    /// <summary>The documents of a group in the order that is asked for; where that says nothing of them, as they are.</summary>
+    public IReadOnlyList<int> Within(IReadOnlyList<int> items, ItemTable table) => Sorted(items, table, _request.Sort);
+
+    private static IReadOnlyList<int> Sorted(IReadOnlyList<int> items, ItemTable table, IReadOnlyList<SortOrder> keys) =>
+        RowOrder.Sorted(items, keys, key => ColumnNames.PlaceOf(key, table.Columns.Shown) is >= 0 and var column
+            ? item => table.CellOf(new ItemRow([item], 0, 1, IsSingle: true), column) : null);
 
     /// <summary>The report without its rows.</summary>
     public Report Frame(string periodInWords) =>

@@ -96,7 +96,9 @@ internal sealed class ItemTable
 
     /// <summary>What items have in a column, for an order of them.</summary>
     public Cell CellOf(ItemRow row, int column) =>
-        Table.UnitsAt(row, column) is { } units ? new Cell(units) : _figures.CellAt(row, _columns.FigureAt(column));
+        _columns[column] is FigureColumn<OwnFigure<ItemRow>>.Base own
+            ? _figures.At(row, own.Of) is { } units ? new Cell(units) : _figures.CellAt(row, own.Of)
+            : Table.CellAt(new FigureRow<ItemRow>("", "", RowKind.Account, 0, row), column);
 }
 
 /// <summary>What columns show of items.</summary>

@@ -40,19 +40,31 @@ public sealed class PromisedItems
 {
     private readonly ControlHistory _history;
     private readonly DateOnly _day;
+    private readonly DateOnly _known;
     private readonly ILookup<int, PromisedItem> _byItem;
 
     /// <summary>Works them out.</summary>
-    public PromisedItems(ILedger ledger, ControlHistory history, DateOnly day)
+    /// <param name="ledger">The records.</param>
+    /// <param name="history">The items.</param>
+    /// <param name="day">The day.</param>
+    /// <param name="known">Up to which day what was noted is known; the same, where it is nothing.</param>
+    public PromisedItems(ILedger ledger, ControlHistory history, DateOnly day, DateOnly? known = null)
     {
-        (_history, _day) = (history, day);
-        var known = ledger.Promises.Where(promise => promise.Noted <= day).ToList();
-        var items = known.Count == 0 ? [] : Enumerable.Range(0, history.Count)
+        (_history, _day, _known) = (history, day, known > day ? known.Value : day);
+        var noted = ledger.Promises.Where(promise => promise.Noted <= _known).ToList();
+        var items = noted.Count == 0 ? [] : Enumerable.Range(0, history.Count)
             .Where(item => history[item].Total.Sign > 0)
             .GroupBy(item => history[item].Document)
             .ToDictionary(group => group.Key, group => group.First());
-        All =
-            [.. known.Where(promise => items.ContainsKey(promise.Document)).Select(promise => Standing(promise, items[promise.Document]))];
+        var paid = new Dictionary<Promise, Amount>();
+        foreach (var ofItem in noted.Where(IsPaidFor).Where(promise => items.ContainsKey(promise.Document))
+            .GroupBy(promise => items[promise.Document]))
+        {
+            AddPaid(ofItem.Key, [.. ofItem.OrderBy(promise => promise.By).ThenBy(promise => promise.Number)], paid);
+        }
+
+        All = [.. noted.Where(promise => items.ContainsKey(promise.Document))
+            .Select(promise => Standing(promise, items[promise.Document], paid.GetValueOrDefault(promise)))];
         _byItem = All.ToLookup(promised => promised.Item);
     }
 
@@ -84,19 +96,38 @@ public sealed class PromisedItems
     /// <summary>What stands of an item, or was broken, in a few words; empty for nothing.</summary>
     public string InWords(int item) => string.Join("; ", Of(item).Select(promised => promised.State switch
     {
-        PromiseState.Pending => $"by {PeriodText.Iso(promised.Promise.By!.Value)}",
+        PromiseState.Pending => $"by {PeriodText.Iso(promised.Promise.By!.Value)}{NotedLater(promised.Promise)}",
         PromiseState.Broken => $"broken {PeriodText.Iso(promised.Promise.By!.Value)}",
-        PromiseState.Disputed => promised.Promise.Note.Length > 0 ? $"disputed: {promised.Promise.Note}" : "disputed",
+        PromiseState.Disputed => (promised.Promise.Note.Length > 0 ? $"disputed: {promised.Promise.Note}" : "disputed")
+            + NotedLater(promised.Promise),
         _ => "",
     }).Where(words => words.Length > 0));
+
+    // What became known after the day that is looked at says when.
+    private string NotedLater(Promise promise) => promise.Noted > _day ? $", noted {PeriodText.Iso(promise.Noted)}" : "";
 
     private Amount Sum(int item, PromiseState state) => Of(item).Where(promised => promised.State == state)
         .Aggregate(Amount.Zero, (sum, promised) => sum + promised.Standing);
 
-    private PromisedItem Standing(Promise promise, int item)
+    private bool IsPaidFor(Promise promise) => !promise.IsDispute && promise.StandsAt(_known);
+
+    // What was set against a document after a promise was noted, less what promises with earlier days have taken of that.
+    private void AddPaid(int item, IReadOnlyList<Promise> promises, Dictionary<Promise, Amount> paid)
+    {
+        for (var place = 0; place < promises.Count; place++)
+        {
+            var promise = promises[place];
+            var taken = promises.Take(place).Aggregate(Amount.Zero, (sum, earlier) =>
+                sum + Most(Amount.Zero, paid[earlier] - Most(Amount.Zero, earlier.Open - promise.Open)));
+            var set = promise.Open - OpenAt(item, promise.By < _day ? promise.By!.Value : _day);
+            paid[promise] = Least(promise.Amount, Most(Amount.Zero, set - taken));
+        }
+    }
+
+    private PromisedItem Standing(Promise promise, int item, Amount paid)
     {
         var open = OpenAt(item, _day);
-        if (!promise.StandsAt(_day))
+        if (!promise.StandsAt(_known))
         {
             return new PromisedItem(promise, item, PromiseState.Withdrawn, Amount.Zero, Amount.Zero);
         }
@@ -108,7 +139,6 @@ public sealed class PromisedItems
         }
 
         var passed = promise.By < _day;
-        var paid = Least(promise.Amount, Most(Amount.Zero, promise.Open - OpenAt(item, passed ? promise.By!.Value : _day)));
         return paid == promise.Amount ? new PromisedItem(promise, item, PromiseState.Kept, paid, Amount.Zero)
             : passed ? new PromisedItem(promise, item, PromiseState.Broken, paid, Amount.Zero)
             : new PromisedItem(promise, item, PromiseState.Pending, paid, Least(promise.Amount - paid, open));

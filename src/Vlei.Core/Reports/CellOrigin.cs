@@ -74,6 +74,9 @@ public sealed record CellOrigin(Amount Figure, IReadOnlyList<OriginPart> Parts, 
     /// <summary>Single postings behind the figure, where it adds up some that no range of days tells apart.</summary>
     public IReadOnlyList<PostingEntry> Postings { get; init; } = [];
 
+    /// <summary>What the figure is, where that is not money.</summary>
+    public ColumnKind Kind { get; init; }
+
     /// <summary>Why no records add up to it; nothing where they do.</summary>
     public OriginRefusal? Refusal { get; init; }
 

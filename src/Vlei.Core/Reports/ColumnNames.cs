@@ -52,7 +52,7 @@ public static class ColumnNames
         const int Most = 12;
         List<string> keys = [.. columns.Select(column => column.Key).Distinct(), .. others];
         return new ProblemException(
-            ProblemKind.Usage, $"--{option}: the report has no column {name}.",
+            ProblemKind.NotFound, $"--{option}: the report has no column {name}.",
             Suggestion.DidYouMean(name, keys.Concat(columns.Select(column => column.Heading)))
                 ?? $"It has {Suggestion.Listed([.. keys.Take(Most), .. keys.Count > Most ? new[] { "more" } : []], "and")}.");
     }

@@ -45,6 +45,9 @@ internal sealed class OriginRecords
     /// <summary>What else goes into the figure.</summary>
     public string? Note { get; set; }
 
+    /// <summary>What the figure is, where that is not money.</summary>
+    public ColumnKind Kind { get; set; }
+
     /// <summary>What they come to, where that is not the figure itself; the note says how it follows from them.</summary>
     public Money.Amount? Figure { get; set; }
 
@@ -59,5 +62,5 @@ internal sealed class OriginRecords
 
     /// <summary>Them as what is behind a figure.</summary>
     public CellOrigin Of(long figure, string? note) =>
-        new(Figure ?? new Money.Amount(figure), Parts, note ?? Note) { Postings = Postings, Items = Items, Refusal = Refusal };
+        new(Figure ?? new Money.Amount(figure), Parts, note ?? Note) { Postings = Postings, Items = Items, Kind = Kind, Refusal = Refusal };
 }

@@ -157,7 +157,18 @@ public sealed record ReportLook
 
     /// <summary>What a column is given by the names that people know it by; nothing where it is given nothing.</summary>
     public static T? For<T>(IReadOnlyDictionary<string, T> given, ReportColumn column)
-        where T : struct => given.TryGetValue(column.Key, out var value) || given.TryGetValue(column.Heading, out value) ? value : null;
+        where T : struct
+    {
+        foreach (var (name, value) in given)
+        {
+            if (ColumnNames.PlaceOf(name, [column]) == 0)
+            {
+                return value;
+            }
+        }
+
+        return null;
+    }
 }
 
 /// <summary>A workbook that a person has made from a report and given other looks.</summary>

@@ -17,14 +17,15 @@ public sealed record SortOrder(string Name, bool Downwards)
             : new SortOrder(part.TrimStart('-'), part.StartsWith('-'))),
     ];
 
-    /// <summary>Refuses names that the report does not know.</summary>
-    public static void Refuse(IEnumerable<SortOrder> keys, IReadOnlyList<string> known)
+    /// <summary>Refuses what is neither a column of the report nor another word that it knows.</summary>
+    /// <param name="keys">What rows are to be ordered by.</param>
+    /// <param name="columns">The columns.</param>
+    /// <param name="others">The other words.</param>
+    public static void Refuse(IEnumerable<SortOrder> keys, IReadOnlyList<ReportColumn> columns, params IReadOnlyList<string> others)
     {
-        foreach (var key in keys.Where(key => !known.Contains(key.Name)))
+        foreach (var key in keys.Where(key => !others.Contains(key.Name, StringComparer.OrdinalIgnoreCase)))
         {
-            throw new ProblemException(
-                ProblemKind.Usage, $"--sort does not take \"{key.Name}\".",
-                Suggestion.DidYouMean(key.Name, known) ?? $"It takes {Suggestion.Listed(known, "or")}.");
+            _ = ColumnNames.Named(ReportOptions.Sort.Name, key.Name, columns, others);
         }
     }
 }

@@ -43,6 +43,9 @@ internal sealed class Measure
     /// <summary>Whether what many rows have is the sum of what each has.</summary>
     public bool AddsUp => _formula?.AddsUp ?? _field?.Field.AddsUp ?? true;
 
+    /// <summary>The field whose values it adds up within, and not across; nothing where it adds up over all rows.</summary>
+    public string? Within => _field?.Field.AddsUpWithin;
+
     /// <summary>The formula, where what many rows have is worked out from the sums of its fields.</summary>
     public ReckonedField? Quotient => _formula is { AddsUp: false } ? _formula : null;
 

@@ -8,7 +8,7 @@ public static class Movement
 {
     /// <summary>
     /// The rows of a report whose sums are not what they were: each sum before, after, and the change. A row that was not
-    /// there before, or is there no longer, counts as zero.
+    /// there before, or is there no longer, counts as zero; a result that was not shown counts as what its rows come to.
     /// </summary>
     /// <param name="before">The report on the records as they were.</param>
     /// <param name="after">The same report on the records as they are.</param>
@@ -21,7 +21,7 @@ public static class Movement
         {
             var cells = columns.SelectMany(column =>
             {
-                var (old, current) = (SumIn(before, was, column), SumIn(after, now, column));
+                var (old, current) = (SumIn(before, was, now, column), SumIn(after, now, was, column));
                 return new[] { Cell.Of(old), Cell.Of(current), Cell.Of(current - old) };
             }).ToList();
             if (cells.Where((_, place) => place % 3 == 2).Any(change => change.Units != 0))
@@ -68,9 +68,16 @@ public static class Movement
 
     private static bool HasSums(ReportRow row) => row.Kind is not (RowKind.Heading or RowKind.Record) && row.InsteadOfMoney is null;
 
-    private static Amount SumIn(Report report, ReportRow? row, ReportColumn column)
+    private static Amount SumIn(Report report, ReportRow? row, ReportRow? other, ReportColumn column)
     {
         var place = report.Columns.Select(known => known.Key).ToList().IndexOf(column.Key);
-        return new Amount(row?.Cells[place].Units ?? 0);
+        return row is not null ? new Amount(row.Cells[place].Units ?? 0)
+            : (other?.MadeOf ?? []).Aggregate(Amount.Zero, (sum, part) => PartOf(report, part.Key) is { } made
+                ? part.Sign < 0 ? sum - new Amount(made.Cells[place].Units ?? 0) : sum + new Amount(made.Cells[place].Units ?? 0) : sum);
     }
+
+    // A result names rows by their keys, or by those of what they are the total of.
+    private static ReportRow? PartOf(Report report, string key) =>
+        report.Rows.FirstOrDefault(row => HasSums(row) && row.Key == $"total-{key}")
+            ?? report.Rows.FirstOrDefault(row => HasSums(row) && row.Key == key);
 }

@@ -68,14 +68,21 @@ public static class PostingTables
             (rows, _) => rows.Each((side, _, _) => side)
         },
         {
-            new("base", FieldType.Money, "What the tax is counted from; positive for a sale and for a purchase"),
+            new("base", FieldType.Money, "What the tax is counted from; positive for a sale and for a purchase")
+            {
+                AddsUpWithin = "side",
+            },
             (rows, _) => rows.Each((_, part, amount) => part == TaxPart.Base ? amount : FieldCells.Nothing)
         },
         {
-            new("tax", FieldType.Money, "The tax; positive for a sale and for a purchase"),
+            new("tax", FieldType.Money, "The tax; positive for a sale and for a purchase") { AddsUpWithin = "side" },
             (rows, _) => rows.Each((_, part, amount) => part == TaxPart.Tax ? amount : FieldCells.Nothing)
         },
-        { new("gross", FieldType.Money, "Both together"), (rows, _) => rows.Each((_, _, amount) => amount) },
+        { new("gross", FieldType.Money, "Both together") { AddsUpWithin = "side" }, (rows, _) => rows.Each((_, _, amount) => amount) },
+        {
+            new("payable", FieldType.Money, "What of the tax is payable: that of sales, less that of purchases"),
+            (rows, _) => rows.Each((side, part, amount) => part != TaxPart.Tax ? FieldCells.Nothing : side == 1 ? amount : -amount)
+        },
     };
 
     static PostingTables() => Own.AddHidden(PostingColumns.NameOf(PostingField.Tags), Column(PostingField.Tags));
@@ -127,6 +134,7 @@ public static class PostingTables
         MainFigure = "amount",
         Examples = [("--as-of last-month --group-by item --summary", "what there was at the end of last month")],
         IsOfMoment = true,
+        IsOfMovements = true,
         Read = (context, range) =>
         {
             var stock = context.Ledger.Accounts.Where(account => account.Type == AccountType.Inventory)
@@ -142,8 +150,8 @@ public static class PostingTables
         Meaning = "Every line with a tax code: what the tax is counted from, and the tax",
         Fields = [.. OfTax.Take(1), .. Own, .. OfTax.Skip(1)],
         Examples = [("--period last-month --only side=sales --group-by tax-code", "the sales behind last month's tax")],
-        Columns = ["date", "kind", "document.number", "contact", "side", "tax-code", "base", "tax", "gross"],
-        MainFigure = "tax",
+        Columns = ["date", "kind", "document.number", "contact", "side", "tax-code", "base", "tax", "gross", "payable"],
+        MainFigure = "payable",
         Read = (context, range) =>
         {
             var sides = SidesOf(context.Ledger);

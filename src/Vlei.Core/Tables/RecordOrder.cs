@@ -50,7 +50,7 @@ internal sealed class RecordOrder
 
     private long[] RanksOf(SortOrder key)
     {
-        var figure = _columns.Columns.PlaceOf(key.Name) is >= 0 and var place ? _columns.Columns[place] switch
+        var figure = ColumnNames.PlaceOf(key.Name, _columns.Columns.Shown) is >= 0 and var place ? _columns.Columns[place] switch
         {
             FigureColumn<TableFigure>.Base own => own.Of,
             FigureColumn<TableFigure>.Share share => share.Part,

@@ -99,7 +99,8 @@ internal sealed class RecordWindow
         var parts = _keys[record - _first];
 
         // A line of a document, and which settlement released it: INV-7/2@31.
-        return (parts.Length == 1 ? parts[0] : parts.Length == 2 || parts[2] == "0" ? $"{parts[0]}/{parts[1]}"
+        return (parts.Length == 1 || (parts.Length == 2 && parts[1] == "0") ? parts[0] : parts.Length == 2 || parts[2] == "0"
+            ? $"{parts[0]}/{parts[1]}"
             : $"{parts[0]}/{parts[1]}@{parts[2]}", parts[0]);
     }
 

@@ -125,7 +125,9 @@ internal sealed class TableColumns
                 : ($"{column.Key}({valueKey})", $"{valueHeading} {column.Heading.ToLowerInvariant()}");
         }
 
-        return (period == 0 ? new ReportColumn(key, heading, kind)
+        // Beside earlier figures it is said of which days each is.
+        var dated = _periods.Count > 1 && IsCompared(column) ? $"{heading} {_periods[0].Heading}" : heading;
+        return (period == 0 ? new ReportColumn(key, dated, kind)
             : new ReportColumn($"{key}({_periods[period].Key})", $"{heading} {_periods[period].Heading}", kind)) with
         {
             AddsUp = column.Function is Function.Sum or Function.Count

@@ -6,14 +6,13 @@ using Vlei.Core.Reports;
 namespace Vlei.Core.Tables;
 
 /// <summary>What the rows of a list or a cross-table come to: the sums of a scan, and its records.</summary>
-/// <param name="key">The key of the report, for messages.</param>
 /// <param name="table">The table.</param>
 /// <param name="basis">The basis of its postings.</param>
 /// <param name="plan">What is asked.</param>
 /// <param name="scan">The sums; the group behind the last is the rest, which no longer has records of its own.</param>
 /// <param name="records">The records in their order.</param>
 internal sealed class TableFigures(
-    string key, TableDefinition table, AccountingBasis basis, TablePlan plan, TableScan scan, RecordWindow records)
+    TableDefinition table, AccountingBasis basis, TablePlan plan, TableScan scan, RecordWindow records)
         : IFigures<TableRow, TableFigure>
 {
     private readonly Dictionary<(TableFigure Column, int Group), long> _running = [];
@@ -76,6 +75,7 @@ internal sealed class TableFigures(
             return;
         }
 
+        records.Kind = measure.Kind;
         foreach (var (rows, taken) in RowsBehind(row, figure))
         {
             var numbers = measure.Read(rows);
@@ -90,11 +90,10 @@ internal sealed class TableFigures(
     }
 
     private (string Message, string Advice)? Refusal(TableRow row, TableFigure figure, Measure measure) =>
-        figure.Function is not (Function.Sum or Function.Own)
+        !figure.IsSum && figure.Function != Function.Own
             ? ($"{figure.Heading} is worked out from several records.", "Trace a column that adds money up.")
-        : measure.Type != FieldType.Money || measure.Quotient is not null
-            ? ($"{measure.Heading} is {(measure.Quotient is null ? "no money" : "a quotient")}, so no postings add up to it.",
-                $"Trace a column of money; vlei show {key} with --only lists the records.")
+        : measure.Quotient is not null
+            ? ($"{measure.Heading} is a quotient, so no postings add up to it.", "Trace what it is worked out from.")
         : !table.IsOfLines && !table.IsOfDocuments
             ? ($"Figures of {table.Name} lead to no postings of their own.",
                 "Trace balances in trial-balance, customer-balances or supplier-balances; a finding names the command that shows its "
@@ -146,6 +145,11 @@ internal sealed class TableFigures(
 
     private long? ValueOf(TableFigure value, int group)
     {
+        if (!scan.AddsUp(value.Measure, group))
+        {
+            return null;
+        }
+
         var sums = scan.SumsOf(value.Measure, value.Period, value.Across);
         return value.Function switch
         {

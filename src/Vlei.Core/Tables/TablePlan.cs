@@ -68,6 +68,7 @@ internal sealed class TablePlan
     {
         (_table, _context, _request) = (table, context, request);
         Fields = new TableFields(table, context);
+        RefuseFiguresOfMovements();
         Selection = Selection.Of(request.Choices, request.Where, Fields, context);
         IsCross = request.By is not null || request.List.Measures.Count > 0;
         RefuseWhatDoesNotFit();
@@ -122,6 +123,21 @@ internal sealed class TablePlan
     public long? QuotientOf(Measure measure, Func<int, long?> sumOf) => measure.Quotient is { } formula
         && formula.ValueOf(field => sumOf(_measures.FindIndex(known => known.Key == field.Field.Name))) is { } value
         ? ReckonedField.UnitsOf(value, measure.Decimals) : null;
+
+    // A predicate on records takes records out before anything is added up: what is left would be no balance.
+    private void RefuseFiguresOfMovements()
+    {
+        var asked = _request.Where.SelectMany(
+            predicate => Naming.Of(predicate.Source, () => Predicate.Parse(predicate.Text).Names.ToList()))
+            .Concat(_request.Choices.Select(choice => choice.Field)).ToList();
+        if (_table.IsOfMovements && asked.Find(name => Fields.Has(name) && Fields.Named(name).Field.AddsUp) is { } figure)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage,
+                $"{figure} is what each movement of {_table.Name} adds; to leave some out would make a false balance.",
+                $"Ask it of what they come to: --having \"{figure} > 10\".");
+        }
+    }
 
     private void RefuseWhatDoesNotFit()
     {

@@ -38,7 +38,7 @@ public sealed class TableReport
         var columns = new TableColumns(
             _plan, _scan, request, [.. _periods.Select(pieces => NameOf(new DateRange(pieces[0].From, pieces[^1].To)))]);
         var records = new RecordWindow(table, _plan, _scan, columns.Columns);
-        var figures = new TableFigures(key, table, _tableContext.Basis, _plan, _scan, records);
+        var figures = new TableFigures(table, _tableContext.Basis, _plan, _scan, records);
         var rows = TableRows.Of(title, table, _plan, _scan, columns, figures, records, request);
         _rows = new ReportTable<TableRow, TableFigure>(title, columns.Columns, rows, figures);
     }

@@ -89,17 +89,9 @@ internal sealed class TableRows
     // --sort names columns, fields of the table, or the name of what rows are grouped by.
     private void RefuseUnknownOrder()
     {
-        foreach (var key in _request.Sort.Where(key => key.Name != RowOrder.Name && _columns.Columns.PlaceOf(key.Name) < 0
-            && !(_plan.HasRecords ? _plan.Fields.Has(key.Name) : _plan.IsGroupedBy(key.Name))))
-        {
-            IReadOnlyList<string> known =
-                [.. _columns.Columns.Shown.Select(column => column.Key), .. _plan.Groups.Select(group => group.Bound.Field.Name),
-                    RowOrder.Name];
-            throw new ProblemException(
-                ProblemKind.Usage, $"--sort does not take \"{key.Name}\".",
-                Suggestion.DidYouMean(key.Name, known)
-                ?? $"It takes {Suggestion.Listed(known, "or")}{(_plan.HasRecords ? $", or any field of {_table.Name}" : "")}.");
-        }
+        SortOrder.Refuse(
+            _request.Sort.Where(key => !_plan.HasRecords || !_plan.Fields.Has(key.Name)), _columns.Columns.Shown,
+            [.. _plan.Groups.Select(group => group.Bound.Field.Name), RowOrder.Name]);
 
         if (_request.Top is not null && _plan.HasRecords && _plan.Groups.Count > 0)
         {
@@ -148,7 +140,7 @@ internal sealed class TableRows
         }
 
         var keys = RowOrder.Keys(_request, _columns.Largest is { } largest ? _columns.Columns[largest].Shown.Key : null);
-        return keys.Count == 0 || (_plan.HasRecords && !keys.Any(key => _plan.IsGroupedBy(key.Name))) ? children
+        return keys.Count == 0 ? children
             : children.SelectMany(group => Sorted([.. group], keys).Select(child => (Parent: group.Key, Child: child)))
                 .ToLookup(pair => pair.Parent, pair => pair.Child);
     }
@@ -160,10 +152,10 @@ internal sealed class TableRows
         var places = groups.Select((group, place) => (group, place)).ToDictionary(pair => pair.group, pair => pair.place);
         return RowOrder.Sorted(groups, keys, key =>
         {
-            var column = _columns.Columns.PlaceOf(key);
+            var column = ColumnNames.PlaceOf(key, _columns.Columns.Shown);
             return key.Equals(level, StringComparison.OrdinalIgnoreCase) ? group => new Cell(places[group])
                 : key == RowOrder.Name ? group => Cell.Of(_scan.Groups.LabelOf(group).English)
-                : column >= 0 && !_plan.HasRecords ? group => _groups.CellAt(RowOf(group), column)
+                : column >= 0 ? group => _groups.CellAt(RowOf(group), column)
                 : null;
         });
     }

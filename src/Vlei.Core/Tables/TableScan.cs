@@ -23,6 +23,7 @@ internal sealed class TableScan
     private readonly ScannedRows _records = new();
     private readonly SameValues[] _same;
     private readonly int[] _added;
+    private readonly Dictionary<string, (FieldIndex Field, SameValues Values)> _within = [];
     private readonly HashSet<int> _left = [];
     private readonly HashSet<int> _together = [];
     private int _lastRead;
@@ -45,6 +46,11 @@ internal sealed class TableScan
         _slices = new List<MeasureSums>[plan.Measures.Count, periods.Count];
         _added = [.. Enumerable.Range(0, plan.Measures.Count).Where(plan.IsAdded)];
         _same = [.. plan.Columns.Select(_ => new SameValues())];
+        foreach (var within in plan.Measures.Select(measure => measure.Within).OfType<string>().Distinct())
+        {
+            _within[within] = (new FieldIndex(plan.Fields.Named(within), context.Calendar), new SameValues());
+        }
+
         for (var measure = 0; measure < plan.Measures.Count; measure++)
         {
             for (var period = 0; period < periods.Count; period++)
@@ -94,6 +100,9 @@ internal sealed class TableScan
 
     /// <summary>What all rows of a group say in a column of facts; nothing where they differ.</summary>
     public long? SameOf(int column, int group) => _same[column].Of(group);
+
+    /// <summary>Whether a measure adds up over all rows of a group.</summary>
+    public bool AddsUp(int measure, int group) => _plan.Measures[measure].Within is not { } within || _within[within].Values.IsOne(group);
 
     /// <summary>Some rows of a block, as a set to be read.</summary>
     public RowSet SetOf(int block, int[] places) => new(_records.BlockAt(block), places);
@@ -186,6 +195,11 @@ internal sealed class TableScan
         foreach (var other in groups)
         {
             _ = _together.Add(other);
+            foreach (var (_, values) in _within.Values)
+            {
+                values.AddTo(other, group);
+            }
+
             foreach (var sums in AllSums())
             {
                 sums.AddTo(other, group);
@@ -232,6 +246,11 @@ internal sealed class TableScan
             }
         }
 
+        foreach (var (field, values) in _within.Values)
+        {
+            values.Add(groups, field.NumbersOf(rows));
+        }
+
         if (!_plan.HasRecords)
         {
             AddFacts(rows, groups);
@@ -249,11 +268,7 @@ internal sealed class TableScan
         {
             if (_plan.Columns[column].Fact is { } fact)
             {
-                var numbers = fact.NumbersOf(rows);
-                for (var row = 0; row < groups.Length; row++)
-                {
-                    _same[column].Add(groups[row], numbers[row]);
-                }
+                _same[column].Add(groups, fact.NumbersOf(rows));
             }
         }
     }
@@ -314,7 +329,7 @@ internal sealed class TableScan
                 sums.AddTo(group, parent);
             }
 
-            foreach (var same in _same)
+            foreach (var same in _same.Concat(_within.Values.Select(within => within.Values)))
             {
                 same.AddTo(group, parent);
             }
@@ -325,6 +340,17 @@ internal sealed class TableScan
     private sealed class SameValues
     {
         private readonly Dictionary<int, long?> _values = [];
+
+        public void Add(int[] groups, long[] values)
+        {
+            for (var row = 0; row < groups.Length; row++)
+            {
+                Add(groups[row], values[row]);
+            }
+        }
+
+        // Groups of their own have rows of any.
+        public bool IsOne(int group) => _values.TryGetValue(group, out var value) && value is not null;
 
         public void Add(int group, long value)
         {

@@ -20,7 +20,8 @@ public static class Trace
     public static Report Of(Report report, ILedger ledger, string row, string? column, bool all)
     {
         var rowPlace = PlaceOf(
-            "row", row, [.. report.Rows.Select(known => (known.Key, known.Label, known.Kind != RowKind.Heading))]);
+            "row", row, [.. report.Rows.Zip(RowPaths.Of(report.Rows), (known, path) =>
+                (known.Key, known.Label, path, known.Kind != RowKind.Heading))]);
         var columnPlace = ColumnOf(report, column);
         var origin = report.OriginOf(rowPlace, columnPlace) ?? throw new ProblemException(
             ProblemKind.NotFound,
@@ -39,7 +40,8 @@ public static class Trace
         var figures = report.Columns.Select((known, place) => (known, place))
             .Where(known => known.known.Kind is not (ColumnKind.Text or ColumnKind.Date)).ToList();
         return column is not null
-            ? PlaceOf("column", column, [.. report.Columns.Select(known => (known.Key, known.Heading, true))])
+            ? ColumnNames.PlaceOf(column, report.Columns) is >= 0 and var named && !IsSharedHeading(report, column) ? named
+                : PlaceOf("column", column, [.. report.Columns.Select(known => (known.Key, known.Heading, known.Heading, true))])
             : figures.Count == 1 ? figures[0].place
             : throw new ProblemException(
                 ProblemKind.Usage, "The report has several columns.",
@@ -47,8 +49,12 @@ public static class Trace
                 + $"{(figures.Count > MostNamed ? " …" : "")}.");
     }
 
+    private static bool IsSharedHeading(Report report, string name) => !report.Columns.Any(column =>
+        column.Key.Equals(name, StringComparison.OrdinalIgnoreCase))
+        && report.Columns.Count(column => column.Heading.Equals(name, StringComparison.OrdinalIgnoreCase)) > 1;
+
     // Keys first: a label may say the same of a heading and a row, a key never does.
-    private static int PlaceOf(string what, string wanted, List<(string Key, string Label, bool HasFigures)> known)
+    private static int PlaceOf(string what, string wanted, List<(string Key, string Label, string Path, bool HasFigures)> known)
     {
         var byKey = known.FindIndex(one => one.Key == wanted && one.HasFigures);
         if (byKey >= 0)
@@ -58,6 +64,7 @@ public static class Trace
 
         var byLabel = Enumerable.Range(0, known.Count).Where(place => known[place].HasFigures
             && (known[place].Label.Equals(wanted, StringComparison.OrdinalIgnoreCase)
+                || known[place].Path.Equals(wanted, StringComparison.OrdinalIgnoreCase)
                 || known[place].Key.Equals(wanted, StringComparison.OrdinalIgnoreCase))).ToList();
         return byLabel.Count switch
         {

@@ -44,8 +44,9 @@ internal sealed class TraceList
             Title = $"{report.Title}: {report.Rows[figure.Row].Label}, {report.Columns[figure.Column].Heading}",
             Columns =
             [
-                .. list._columns.Select(column => column.Shown), ReportColumn.Sum("amount", "Amount"),
-                new ReportColumn("running", "Running total", ColumnKind.Money),
+                .. list._columns.Select(column => column.Shown),
+                ReportColumn.Sum("amount", origin.Kind == ColumnKind.Money ? "Amount" : report.Columns[figure.Column].Heading, origin.Kind),
+                new ReportColumn("running", "Running total", origin.Kind),
             ],
             Rows = list._rows,
             InWhat = null,
