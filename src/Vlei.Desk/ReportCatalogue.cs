@@ -33,7 +33,16 @@ public sealed class ReportCatalogue(Library library)
 
     /// <summary>The report of that name, kept or standard. Throws a <see cref="ProblemException"/> where there is none.</summary>
     public ReportDefinition Find(string name) => library.FindReport(name) ?? throw new ProblemException(
-        ProblemKind.NotFound, $"There is no report {name}.", Suggestion.DidYouMean(name, Names) ?? "vlei reports lists them.");
+        ProblemKind.NotFound, $"There is no report {name}.",
+        Suggestion.DidYouMean(name, Names) ?? Meant(name) ?? "vlei reports lists them.");
+
+    // Reports are asked for by what the trade calls them, too.
+    private static string? Meant(string name)
+    {
+        const int Most = 3;
+        var meant = ReportSearch.Answering(Standard, name, _ => []).Take(Most).Select(report => report.Key).ToList();
+        return meant.Count == 0 ? null : $"Did you mean {Suggestion.Listed(meant, "or")}?";
+    }
 
     /// <summary>
     /// The kept ones, and what is wrong with the files that are none: what one file has wrong does not hide the others.

@@ -33,15 +33,32 @@ public sealed class TableTests
     private static decimal Sum(IEnumerable<IReadOnlyDictionary<string, object?>> rows, string field) =>
         rows.Sum(row => (decimal?)row[field] ?? 0);
 
+    // A word that no record has is a slip, and is told; nothing is asked then.
+    private static Report? Known(Func<Report> build)
+    {
+        try
+        {
+            return build();
+        }
+        catch (ProblemException slip) when (slip.Message.Contains(": no ", StringComparison.Ordinal))
+        {
+            return null;
+        }
+    }
+
     private static IReadOnlyList<ColumnText> Columns(string list) => ColumnText.Parse("columns", list);
 
     [Fact]
     public void A_predicate_takes_what_it_says() =>
         Gen.Select(RandomBook.Gen1, GenBasis, SlowTable.Predicate(3)).Sample((book, basis, where) =>
     {
-        var report = Statements.Build(
+        if (Known(() => Statements.Build(
             "postings", book,
-            Asked(basis) with { Where = [where.Text, Posted], Columns = [Columns("+amount,+document")] });
+            Asked(basis) with { Where = [where.Text, Posted], Columns = [Columns("+amount,+document")] })) is not { } report)
+        {
+            return;
+        }
+
         var expected = Slow(book, basis, where);
         Assert.Equal(
             expected.Select(row => (((Word)row["document"]!).Id, (decimal)row["amount"]!)).Order(),
@@ -96,7 +113,7 @@ public sealed class TableTests
             .Sample((book, basis, fields, where, depth, isSummary) =>
     {
         var groups = fields.Distinct().ToArray();
-        var report = Statements.Build("postings", book, Asked(basis) with
+        if (Known(() => Statements.Build("postings", book, Asked(basis) with
         {
             Where = [where.Text, Posted],
             Summary = isSummary,
@@ -108,7 +125,11 @@ public sealed class TableTests
                         + "natural / debit"),
             ],
             List = new ListRequest { GroupBy = groups },
-        });
+        })) is not { } report)
+        {
+            return;
+        }
+
         var rows = Slow(book, basis, where);
         var levels = Math.Min(depth, groups.Length);
         for (var level = 1; level <= levels; level++)

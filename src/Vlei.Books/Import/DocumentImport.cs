@@ -103,7 +103,7 @@ internal sealed class DocumentImport(ImportSession session, Currency currency)
 
             // Added up, so that it does not depend on where in the file the lines stand, only on their place.
             var place = Place(row, state.Count);
-            state.Lines += session.Hash.Of(row, LineDocument, place);
+            state.Lines += session.Hash.Of(row, LineDocument, place, LineNumber);
             state.Sum += row.Number(LineAmount);
             if (session.CanWrite && !keyed.WasThere(document))
             {

@@ -14,13 +14,14 @@ internal sealed class RecordHash
     /// <param name="row">The record.</param>
     /// <param name="except">A field that is left out; -1 for none.</param>
     /// <param name="place">A number that is part of the hash: a line's place in its document.</param>
-    public ulong Of(RecordRow row, int except, long place = 0)
+    /// <param name="saidByPlace">The field that the place comes from, where it has any; -1 for none.</param>
+    public ulong Of(RecordRow row, int except, long place = 0, int saidByPlace = -1)
     {
         _buffer.ResetWrittenCount();
         Write(place);
         for (var field = 0; field < row.Table.Fields.Count; field++)
         {
-            if (field == except || !row.Has(field))
+            if (field == except || field == saidByPlace || !row.Has(field))
             {
                 continue;
             }

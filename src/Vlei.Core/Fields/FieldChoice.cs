@@ -13,7 +13,12 @@ public sealed record FieldChoice(string Field, ValueList List, bool IsExcept, st
     public static FieldChoice Parse(string text, bool isExcept, string? source = null)
     {
         var equals = text.IndexOf('=');
-        return Naming.Of(source, () => equals > 0
+        var comparison = text.AsSpan().IndexOfAny('<', '>');
+        return Naming.Of(source, () => comparison > 0 && (equals < 0 || comparison == equals - 1 || comparison < equals)
+            ? throw new ProblemException(
+                ProblemKind.Usage, $"\"{text}\" does not say which field.",
+                $"A comparison stands behind the equals sign: \"{text[..comparison].Trim()}={text[comparison..].Trim()}\".")
+            : equals > 0
             ? new FieldChoice(text[..equals].Trim(), ValueList.Parse(text[(equals + 1)..]), isExcept, source)
             : throw new ProblemException(
                 ProblemKind.Usage, $"\"{text}\" does not say which field.",

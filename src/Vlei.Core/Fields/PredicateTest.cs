@@ -19,19 +19,21 @@ internal sealed class PredicateTest
     private PredicateTest(TableFields fields, TableContext context, string text, string option) =>
         (_fields, _context, _text, _option) = (fields, context, text, option);
 
+    private const int MostListed = 12;
+
     private delegate Truth[] Answer(RowSet rows);
 
     /// <summary>
     /// The conditions that must all hold, each as a question to rows. Throws a <see cref="ProblemException"/> that points at
     /// the place where one makes no sense.
     /// </summary>
-    public static IReadOnlyList<Func<RowSet, Truth[]>> Of(
+    public static IReadOnlyList<(Func<RowSet, Truth[]> Ask, IReadOnlyList<string> Names)> Of(
         string text, TableFields fields, TableContext context, string option = "where")
     {
         var predicate = Predicate.Parse(text, option);
         var test = new PredicateTest(fields, context, text, option);
-        return [.. (predicate is Predicate.All all ? all.Of : [predicate]).Select(test.Make)
-            .Select(answer => new Func<RowSet, Truth[]>(answer))];
+        return [.. (predicate is Predicate.All all ? all.Of : [predicate]).Select(part =>
+            (new Func<RowSet, Truth[]>(test.Make(part)), (IReadOnlyList<string>)[.. part.Names]))];
     }
 
     private Answer Make(Predicate predicate) => predicate switch
@@ -89,7 +91,8 @@ internal sealed class PredicateTest
             ({ Field.IsDay: true } day, { Field.IsDay: true } other) => Days(day, sign, other),
             ({ Field.IsDay: true } day, _) => Days(day, sign, right),
             ({ Field.IsNumber: false } words, { Field: { IsNumber: false, IsDay: false } } other) => Words(words, sign, other),
-            ({ Field.IsNumber: false } words, _) when TextOf(right) is { } text => Words(words, sign, text),
+            ({ Field.IsNumber: false } words, _) when TextOf(right) is { } text =>
+                Words(words, sign, KnownIn(words, text, sign, right.Place)),
             (null or { Field.IsNumber: true }, _) when right is Operand.Quoted && !IsNumber(right) => IsNumber(left)
                 ? throw Predicate.Wrong(_option, _text, left.Place, "neither side is a field.", "Compare a field with something.")
                 : throw Predicate.Wrong(
@@ -143,6 +146,21 @@ internal sealed class PredicateTest
         return [.. one.Numbers.Select((number, row) => one.IsNothing(number) || other.IsNothing(other.Numbers[row]) ? Truth.Unknown
             : TruthOf(sign, ValueList.Compare(one.Pool!.Ids[(int)number], other.Pool!.Ids[(int)other.Numbers[row]])))];
     };
+
+    // What no record can have is a slip, where it is known what they have.
+    private string KnownIn(BoundField field, string text, string sign, int place)
+    {
+        if (sign is not "=" || text.Length == 0 || (field.Field.Target is null && field.Field.Words is null)
+            || field.Read(new RowSet(new RowBlock(0, _ => []))).Pool is not { IsShared: true } pool)
+        {
+            return text;
+        }
+
+        var known = pool.Words.Concat(pool.Ids).Concat(pool.Names).Where(word => word.Length > 0).Distinct().ToList();
+        return known.Exists(word => Same(word, text)) ? text : throw Predicate.Wrong(
+            _option, _text, place, $"no {field.Field.Name} is \"{text}\".", Suggestion.DidYouMean(text, known)
+                ?? (known.Count <= MostListed ? $"There are {Suggestion.Listed(known, "and")}." : "Use like for a part of it."));
+    }
 
     private static Answer Words(BoundField field, string sign, string text) => Asked(field, (word, id) => sign switch
     {
@@ -215,7 +233,29 @@ internal sealed class PredicateTest
         }
         catch (ProblemException unknown)
         {
-            throw Predicate.Wrong(_option, _text, place + named.Place, unknown.Message, unknown.Advice);
+            var at = place + named.Place;
+            throw at > 0 && _text[at - 1] == '"'
+                ? Predicate.Wrong(
+                    _option, _text, at, $"\"{named.Name}\" is no field, and texts stand in single quotes.",
+                    $"Write '{named.Name.Replace("'", "''", StringComparison.Ordinal)}'.")
+                : IsPeriod(named.Name)
+                    ? Predicate.Wrong(
+                        _option, _text, at, $"{named.Name} is a day or a period, and those stand in single quotes.",
+                        $"Write '{named.Name}'.")
+                    : Predicate.Wrong(_option, _text, at, unknown.Message, unknown.Advice);
+        }
+    }
+
+    private bool IsPeriod(string text)
+    {
+        try
+        {
+            _ = PeriodGrammar.Parse(text, _context.Today, _context.Calendar);
+            return true;
+        }
+        catch (ProblemException)
+        {
+            return false;
         }
     }
 

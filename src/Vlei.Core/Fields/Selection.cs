@@ -11,6 +11,9 @@ namespace Vlei.Core.Fields;
 /// </summary>
 public sealed class Selection
 {
+    // The name of no column.
+    private const string NotSaid = "";
+
     private readonly List<Condition> _conditions = [];
     private readonly List<string> _words = [];
     private readonly TableContext? _context;
@@ -28,6 +31,9 @@ public sealed class Selection
 
     /// <summary>Whether the account of a posting alone says if it is taken.</summary>
     public bool IsOfAccounts => Columns?.All(column => column == PostingField.Account) ?? false;
+
+    /// <summary>Whether anything is asked of accounts alone.</summary>
+    public bool ChoosesAccounts => _conditions.Exists(condition => condition.IsOfAccounts);
 
     /// <summary>The columns of postings that it looks at; nothing where it looks at something else besides.</summary>
     public IReadOnlyList<PostingField>? Columns => _conditions.TrueForAll(condition => condition.Columns is not null)
@@ -58,12 +64,27 @@ public sealed class Selection
         foreach (var (text, source) in where)
         {
             selection._conditions.AddRange(Naming.Of(source, () => PredicateTest.Of(text, fields, context)).Select(test =>
-                new Condition(rows => [.. test(rows).Select(truth => truth == Truth.True)], null)));
+                new Condition(
+                    rows => [.. test.Ask(rows).Select(truth => truth == Truth.True)],
+                    PostingColumns.Found(test.Names.SelectMany(name => fields.Named(name).Columns ?? [NotSaid]).ToList()))));
             selection._words.Add($"Where {text}");
         }
 
         return selection;
     }
+
+    /// <summary>The same without what is asked of accounts alone.</summary>
+    public Selection WithoutAccounts()
+    {
+        var wider = new Selection(_context) { MonthOf = MonthOf };
+        wider._words.AddRange(_words);
+        wider._conditions.AddRange(_conditions.Where(condition => !condition.IsOfAccounts));
+        return wider;
+    }
+
+    /// <summary>Whether postings on an account can be taken: what is asked of accounts alone holds for it.</summary>
+    public bool TakesAccount(Account account) => _conditions.Where(condition => condition.IsOfAccounts)
+        .All(condition => condition.Ask(new RowSet(PostingColumns.BlockOf([account])))[0]);
 
     /// <summary>The same, and of a field only the value at that place.</summary>
     public Selection And(Slicing field, int place)
@@ -223,5 +244,8 @@ public sealed class Selection
         _words.AddRange(choices.Select(choice => $"{(choice.IsExcept ? "Without" : "Only")} {field.Field.Name} {inWords(choice.List)}"));
 
     // What is asked of rows, and the columns that are looked at for it; nothing where records are looked up besides.
-    private sealed record Condition(Func<RowSet, bool[]> Ask, IReadOnlyList<PostingField>? Columns);
+    private sealed record Condition(Func<RowSet, bool[]> Ask, IReadOnlyList<PostingField>? Columns)
+    {
+        public bool IsOfAccounts => Columns is not null && Columns.All(column => column == PostingField.Account);
+    }
 }

@@ -24,7 +24,7 @@ public static class AgingReport
         Title = "Receivables aging",
         Subject = "Receivables and payables",
         Question = "Who owes us money, how much, and for how long?",
-        Words = ["customers", "debtors", "overdue", "late", "unpaid", "invoices", "collect", "outstanding"],
+        Words = ["customers", "debtors", "overdue", "late", "unpaid", "invoices", "collect", "outstanding", "aged", "ar"],
         Options = Options,
         Examples =
         [
@@ -44,7 +44,7 @@ public static class AgingReport
         Key = "payables-aging",
         Title = "Payables aging",
         Question = "Whom do we owe money, how much, and for how long?",
-        Words = ["suppliers", "creditors", "overdue", "late", "unpaid", "bills", "pay", "outstanding"],
+        Words = ["suppliers", "creditors", "overdue", "late", "unpaid", "bills", "pay", "outstanding", "aged", "ap"],
         Examples = [("--as-of last-month --detail", "per open bill, at the end of last month")],
         Build = (context, request) => Build(Payables!, AccountType.Payable, context, request),
     };

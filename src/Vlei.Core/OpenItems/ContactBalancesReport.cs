@@ -72,13 +72,11 @@ public static class ContactBalancesReport
     private static FigureColumns<OwnFigure<ItemRow>> Columns(ControlHistory history, DateRange range)
     {
         var columns = new FigureColumns<OwnFigure<ItemRow>>();
-        bool IsDebit(int item) => history.Natural(history[item].Total).Sign > 0;
         bool IsWithin(int item) => history[item].Date >= range.From;
+        var posted = history.PostedIn(range);
         _ = columns.AddSum("opening", "Opening", history, item => IsWithin(item) ? Amount.Zero : history[item].Total);
-        _ = columns.AddSum(
-            "debit", "Debit", history, item => IsWithin(item) && IsDebit(item) ? history.Natural(history[item].Total) : Amount.Zero);
-        _ = columns.AddSum(
-            "credit", "Credit", history, item => IsWithin(item) && !IsDebit(item) ? -history.Natural(history[item].Total) : Amount.Zero);
+        _ = columns.AddSum("debit", "Debit", history, item => posted[item].Debit);
+        _ = columns.AddSum("credit", "Credit", history, item => posted[item].Credit);
         _ = columns.AddSum("closing", "Closing", history, item => history[item].Total);
         return columns;
     }

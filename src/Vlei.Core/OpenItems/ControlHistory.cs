@@ -137,6 +137,34 @@ public sealed class ControlHistory
         return whole with { Total = Amount.Zero };
     }
 
+    /// <summary>What each item has in debits and in credits, both positive, as they were posted within some days.</summary>
+    public (Amount Debit, Amount Credit)[] PostedIn(DateRange days)
+    {
+        var posted = new (Amount Debit, Amount Credit)[_items.Length];
+        var accounts = Accounts.Select(account => (long)account.Key.Value).ToHashSet();
+        PostingField[] fields =
+            [PostingField.Day, PostingField.Account, PostingField.Amount, PostingField.Document, PostingField.Contact];
+        foreach (var (month, _) in _ledger.MonthSums(AccountingBasis.Accrual, days))
+        {
+            var (postings, within) = (_ledger.ReadMonth(AccountingBasis.Accrual, month, fields), days.Intersect(month.Range));
+            var end = postings.FirstFrom(within.To.Day + 1);
+            for (var posting = postings.FirstFrom(within.From.Day); posting < end; posting++)
+            {
+                if (accounts.Contains(postings[PostingField.Account][posting])
+                    && PlaceOf(
+                        (DocumentKey)postings[PostingField.Document][posting], (AccountKey)postings[PostingField.Account][posting],
+                        (ContactKey)postings[PostingField.Contact][posting]) is >= 0 and var place)
+                {
+                    var amount = new Amount(postings[PostingField.Amount][posting]);
+                    posted[place] = amount.Sign > 0 ? (posted[place].Debit + amount, posted[place].Credit)
+                        : (posted[place].Debit, posted[place].Credit - amount);
+                }
+            }
+        }
+
+        return posted;
+    }
+
     /// <summary>Which items the filter takes any posting of; nothing where it takes all.</summary>
     public bool[]? TakenBy(Selection filter)
     {

@@ -46,7 +46,8 @@ internal sealed class RowCondition
         var fields = new TableFields(table, context);
         return new RowCondition(
             [.. having.SelectMany(predicate => Naming.Of(
-                predicate.Source, () => PredicateTest.Of(predicate.Text, fields, context, ReportOptions.Having.Name)))],
+                predicate.Source, () => PredicateTest.Of(predicate.Text, fields, context, ReportOptions.Having.Name))
+                    .Select(test => test.Ask))],
             [.. having.Select(predicate => $"Having {predicate.Text}")])
         {
             Columns = columns,

@@ -12,7 +12,7 @@ public static class BalanceSheetReport
         Title = "Balance sheet",
         Subject = "Statements",
         Question = "What do we own, what do we owe, and what is left to the owners?",
-        Words = ["financial position", "assets", "liabilities", "equity", "net worth", "balances", "capital"],
+        Words = ["financial position", "assets", "liabilities", "equity", "net worth", "balances", "capital", "bs"],
         Options = [ReportOptions.AsOf, ReportOptions.Period, .. ReportOptions.OfStatements],
         Examples =
         [

@@ -15,7 +15,7 @@ public static class GeneralLedgerReport
         Title = "General ledger",
         Subject = "Statements",
         Question = "What was posted to each account, and what is its balance after each posting?",
-        Words = ["accounts", "postings", "transactions", "balances", "running", "opening", "closing", "ledger", "statement"],
+        Words = ["accounts", "postings", "transactions", "balances", "running", "opening", "closing", "ledger", "statement", "gl"],
         Options =
         [
             ReportOptions.Period, ReportOptions.Basis, ReportOptions.Only, ReportOptions.Except, ReportOptions.Where,

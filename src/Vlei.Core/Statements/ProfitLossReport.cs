@@ -12,7 +12,7 @@ public static class ProfitLossReport
         Title = "Profit and loss",
         Subject = "Statements",
         Question = "What did we earn, what did it cost, and what is left?",
-        Words = ["income statement", "p&l", "pnl", "earnings", "margin", "sales", "expenses", "result", "surplus"],
+        Words = ["income statement", "p&l", "pl", "pnl", "earnings", "margin", "sales", "expenses", "result", "surplus"],
         Options = [ReportOptions.Period, .. ReportOptions.OfStatements],
         Examples =
         [

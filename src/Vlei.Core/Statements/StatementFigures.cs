@@ -17,10 +17,11 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
     private readonly StatementShape _shape;
     private readonly Slicing? _slicedBy;
     private readonly FigureSums _sums;
+    private FigureSums _carried;
 
     private StatementFigures(
         ReportContext context, StatementShape shape, Selection filter, Slicing? slicedBy, FigureSums sums, StatementColumns columns) =>
-        (_context, _shape, Filter, _slicedBy, _sums, Columns) = (context, shape, filter, slicedBy, sums, columns);
+        (_context, _shape, Filter, _slicedBy, _sums, _carried, Columns) = (context, shape, filter, slicedBy, sums, sums, columns);
 
     /// <summary>The columns.</summary>
     public StatementColumns Columns { get; }
@@ -55,9 +56,12 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
         var needed = candidates.Posted.SelectMany(column => spans.Select(column.Figure.Of.Of))
             .Concat(shape.Source == PostingSource.Money ? CheckedAgainst(context, candidates) : []);
         var sums = FigureSums.Of(context.Ledger, [.. needed], filter, slicedBy);
+        var carried = spans.Contains(Span.Carried) && filter.IsEverything ? sums : FigureSums.Of(
+            context.Ledger, [.. candidates.Posted.Select(column => column.Figure.Of.Of(Span.Carried))
+                .Where(_ => spans.Contains(Span.Carried))], filter.WithoutAccounts(), slicedBy);
         if (slicedBy is null)
         {
-            return new StatementFigures(context, shape, filter, slicedBy, sums, candidates);
+            return new StatementFigures(context, shape, filter, slicedBy, sums, candidates) { _carried = carried };
         }
 
         var accounts = context.Ledger.Accounts.Where(shows).ToList();
@@ -71,7 +75,8 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
             var (first, second) => first.CompareTo(second),
         }));
         return new StatementFigures(
-            context, shape, filter, slicedBy, sums, StatementColumns.Of(context, request, shape, slicedBy, [.. shown]));
+            context, shape, filter, slicedBy, sums,
+            StatementColumns.Of(context, request, shape, slicedBy, [.. shown])) { _carried = carried };
     }
 
     /// <summary>The rows that percentages are taken of.</summary>
@@ -108,11 +113,12 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
         foreach (var term in terms)
         {
             var figure = figures.Of(term.Span);
+            var sums = term.Span == Span.Carried ? _carried : _sums;
             var amount = term.Side switch
             {
-                PostingSide.Debit => _sums.Debit(figure, term.Account),
-                PostingSide.Credit => _sums.Credit(figure, term.Account),
-                _ => _sums.Net(figure, term.Account),
+                PostingSide.Debit => sums.Debit(figure, term.Account),
+                PostingSide.Credit => sums.Credit(figure, term.Account),
+                _ => sums.Net(figure, term.Account),
             };
             total = term.Sign switch
             {
@@ -145,14 +151,15 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
         var to = figures.Days.Range.To;
         var from = _shape.IsOfMoment ? yearStart : figures.Days.Range.From;
         var first = figures.Before.Range.From < figures.Days.Range.From ? figures.Before.Range.From : figures.Days.Range.From;
-        (DateRange Days, Span[] Spans, bool IsForward)[] pieces =
+        (DateRange Days, Span[] Spans, bool IsForward, Selection Filter)[] pieces =
         [
             (new DateRange(first, yearStart.AddDays(-1)), _shape.IsOfMoment
-                ? [Span.Days, Span.EarlierYears] : [Span.Before, Span.EarlierYears], true),
-            (new DateRange(yearStart, from.AddDays(-1)), [Span.Before], false),
-            (new DateRange(from > first ? from : first, to), [Span.Days], false),
+                ? [Span.Days, Span.EarlierYears] : [Span.Before, Span.EarlierYears], true, filter),
+            (new DateRange(first, yearStart.AddDays(-1)), [Span.Carried], true, filter.WithoutAccounts()),
+            (new DateRange(yearStart, from.AddDays(-1)), [Span.Before], false, filter),
+            (new DateRange(from > first ? from : first, to), [Span.Days], false, filter),
         ];
-        foreach (var (days, spans, isForward) in pieces)
+        foreach (var (days, spans, isForward, taken) in pieces)
         {
             var counted = terms.Where(term => spans.Contains(term.Span))
                 .GroupBy(term => (term.Account, term.Side))
@@ -160,7 +167,7 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
                 .Where(term => term.Sign != 0).ToList();
             if (!days.IsEmpty && counted.Count > 0)
             {
-                yield return new OriginPart(figure.Heading, figures.Days.Source, days, counted, filter)
+                yield return new OriginPart(figure.Heading, figures.Days.Source, days, counted, taken)
                 {
                     IsBroughtForward = isForward,
                 };

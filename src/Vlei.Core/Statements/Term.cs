@@ -14,6 +14,11 @@ internal enum Span
 
     /// <summary>The fiscal years that ended before the one that the column's period begins in, or its day lies in.</summary>
     EarlierYears,
+
+    /// <summary>
+    /// The same, as it is carried forward to retained earnings: which accounts are chosen makes no difference to what was earned.
+    /// </summary>
+    Carried,
 }
 
 /// <summary>What is posted to an account in a span counts towards a sum, once or several times.</summary>

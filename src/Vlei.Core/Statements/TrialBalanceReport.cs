@@ -18,7 +18,7 @@ public static class TrialBalanceReport
         [("opening", "Opening"), ("debit", "Debit"), ("credit", "Credit"), ("closing", "Closing")];
 
     /// <summary>The days that its rows rest on.</summary>
-    internal static readonly Span[] Spans = [Span.Days, Span.Before, Span.EarlierYears];
+    internal static readonly Span[] Spans = [Span.Days, Span.Before, Span.EarlierYears, Span.Carried];
 
     /// <summary>Its entry in the catalogue.</summary>
     public static ReportDefinition Definition { get; } = new()
@@ -27,7 +27,7 @@ public static class TrialBalanceReport
         Title = "Trial balance",
         Subject = "Statements",
         Question = "What does each account start with, what moved, and what does it end with?",
-        Words = ["accounts", "debits", "credits", "opening", "closing", "balances", "movements"],
+        Words = ["accounts", "debits", "credits", "opening", "closing", "balances", "movements", "tb"],
         Options =
         [
             ReportOptions.Period, ReportOptions.Basis, ReportOptions.By, ReportOptions.Compare, ReportOptions.Change,
@@ -64,12 +64,12 @@ public static class TrialBalanceReport
     internal static List<FigureRow<TermSums>> Rows(IReadOnlyList<Account> accounts, StatementFigures figures, bool zeros)
     {
         var earlierProfit = accounts.Where(account => AccountTypes.IsProfitAndLoss(account.Type))
-            .Select(account => new Term(account.Key, Span.EarlierYears, 1)).ToList();
+            .Select(account => new Term(account.Key, Span.Carried, 1)).ToList();
         var retained = accounts.FirstOrDefault(account => account.Type == AccountType.RetainedEarnings);
         var rows = new List<FigureRow<TermSums>>();
         foreach (var account in accounts.OrderBy(account => account.Code, CodeOrder.Instance))
         {
-            var sum = SumOf(account, account == retained ? earlierProfit : []);
+            var sum = SumOf(account, account == retained && figures.Filter.TakesAccount(account) ? earlierProfit : []);
             if (figures.Has(sum) || (zeros && account.Active))
             {
                 rows.Add(
@@ -80,7 +80,7 @@ public static class TrialBalanceReport
         }
 
         var unclosed = WithClosing(earlierProfit, [], []);
-        if (retained is null && figures.Has(unclosed))
+        if (retained is null && figures.Has(unclosed) && !figures.Filter.ChoosesAccounts)
         {
             rows.Add(
                 new FigureRow<TermSums>(

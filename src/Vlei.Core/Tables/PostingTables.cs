@@ -51,7 +51,7 @@ public static class PostingTables
         },
         {
             new("quantity", FieldType.Decimal, "How much of the item; into stock positive, out of it negative") { AddsUp = true },
-            Column(PostingField.Quantity)
+            (rows, _) => [.. rows.Column(PostingField.Quantity).Select(quantity => quantity == 0 ? FieldCells.Nothing : quantity)]
         },
         Text("unit_price", FieldType.Decimal, "The price of one"),
         Text("memo", FieldType.Text, "The note of the line"),
