@@ -141,6 +141,7 @@ public static class RequestText
             Period = PeriodOf(One(ReportOptions.Period), One(ReportOptions.AsOf)) is { } period
                 ? PeriodGrammar.Parse(period, today, calendar) : null,
             Basis = One(ReportOptions.Basis) is { } basis ? ReportOptions.Basis.ValueOf(basis) : null,
+            HasBothBases = One(ReportOptions.Basis) is { } asked && ReportOptions.Basis.ValueOf(asked) is null,
             By = One(ReportOptions.By) is { } what && what != FieldNames.None ? SpreadOf(what) : null,
             Compare = [.. Texts(options, ReportOptions.Compare).Select(with => Comparison.Parse(with, today, calendar))],
             Change = Has(ReportOptions.Change),

@@ -14,7 +14,7 @@ public static class StandardTables
         PostingTables.Postings, PostingTables.Lines, PostingTables.Stock, PostingTables.Tax,
         DocumentTables.Documents, DocumentTables.OpenItems, DocumentTables.Settlements,
         RecordLists.Contacts, RecordLists.Accounts, RecordLists.Items, RecordLists.Projects, RecordLists.Departments, RecordLists.TaxCodes,
-        ChangeTable.Definition, FindingsTable.Definition,
+        ChangeTable.Definition, DifferenceTable.Definition, FindingsTable.Definition,
     ];
 
     /// <summary>Finds a table by its name.</summary>

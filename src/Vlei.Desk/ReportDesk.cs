@@ -124,9 +124,7 @@ public sealed class ReportDesk
             throw new ProblemException(
                 ProblemKind.Usage,
                 $"--{name} does not apply to {definition.Key}.",
-                "It takes "
-                + Suggestion.Listed([.. definition.Options.Select(known => $"--{known.Name}"), "what says how a report looks"], "and")
-                + ".");
+                OptionAdvice.For(name, definition));
         }
     }
 }

@@ -31,7 +31,7 @@ public static class JsonReport
             json.WriteString("title", report.Title);
             json.WriteString("book", report.Book);
             json.WriteString("currency", report.Currency.Code);
-            json.WriteString("basis", AccountingBases.NameOf(report.Basis));
+            json.WriteString("basis", report.HasBothBases ? "both" : AccountingBases.NameOf(report.Basis));
             WritePeriod(json, report);
             if (report.Look.Subtitle is { } subtitle)
             {

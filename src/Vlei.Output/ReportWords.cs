@@ -115,7 +115,8 @@ internal sealed class ReportWords
                 Language.Say("millions of {0}", [currency])
             };
             return _own.InWhat is null ? Language.Say(
-                _own.Basis == AccountingBasis.Cash ? "Cash basis, in {0}" : "Accrual basis, in {0}", [money])
+                _own.HasBothBases ? "Accrual and cash basis, in {0}" : _own.Basis == AccountingBasis.Cash ? "Cash basis, in {0}"
+                    : "Accrual basis, in {0}", [money])
                 : Look.ScaleDigits == 0 ? Language.Say(_own.InWhat) : $"{Language.Say(_own.InWhat)}, {money}";
         }
     }

@@ -217,6 +217,9 @@ public sealed record Report
     /// <summary>Its basis.</summary>
     public required AccountingBasis Basis { get; init; }
 
+    /// <summary>Whether the other basis stands beside it.</summary>
+    public bool HasBothBases { get; init; }
+
     /// <summary>The days that it covers; nothing for a report of a moment.</summary>
     public required DateRange? Period { get; init; }
 

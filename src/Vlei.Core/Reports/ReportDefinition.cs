@@ -77,8 +77,11 @@ public sealed record ReportDefinition
     /// <summary>The table that it is a list of; nothing where it is none.</summary>
     public Fields.TableDefinition? Table { get; init; }
 
-    /// <summary>Whether it takes an option: one of its own, or one that says how it looks.</summary>
-    public bool Takes(string option) => Options.Concat(LookOptions.All).Any(known => known.Name == option);
+    /// <summary>
+    /// Whether it takes an option: one of its own, or one that says how it looks. The end of a period is a moment too.
+    /// </summary>
+    public bool Takes(string option) => Options.Concat(LookOptions.All).Any(known => known.Name == option)
+        || (option == ReportOptions.Period.Name && Options.Contains(ReportOptions.AsOf));
 
     /// <summary>
     /// Builds it, with the looks that are asked for. Throws a <see cref="Problems.ProblemException"/> where the request does not

@@ -51,6 +51,9 @@ public sealed record ReportRequest
     /// <summary>Its basis.</summary>
     public AccountingBasis? Basis { get; init; }
 
+    /// <summary>Whether both bases stand side by side.</summary>
+    public bool HasBothBases { get; init; }
+
     /// <summary>What its columns are spread over.</summary>
     public Spread? By { get; init; }
 

@@ -1,4 +1,5 @@
 using Vlei.Core.Reports;
+using Vlei.Core.Tables;
 
 namespace Vlei.Core.Statements;
 
@@ -32,6 +33,7 @@ public static class GeneralLedgerReport
 
     private static Report Build(ReportContext context, ReportRequest request)
     {
+        TableReport.RefuseBothBases(request, "A ledger has a balance after each posting, which is of one basis.");
         var shape = TrialBalanceReport.Shape(context, request);
         return Statement.SumsThatFit(Definition, context, request, shape, () =>
         {

@@ -84,7 +84,7 @@ internal sealed class Statement
             Narrowed = [.. figures.Filter.InWords, .. request.Having.Select(predicate => $"Having {predicate.Text}")],
             Notes = [.. figures.Columns.Notes,
                 .. request.Having.Count > 0 ? new[] { "Accounts that do not fit are left out; totals have them." } : [],
-                .. basis == AccountingBasis.Cash ? context.NotesOnSettlements : []],
+                .. basis == AccountingBasis.Cash || request.HasBothBases ? context.NotesOnSettlements : []],
         };
     }
 

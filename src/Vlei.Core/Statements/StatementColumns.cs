@@ -126,7 +126,15 @@ internal sealed class StatementColumns
 
     private static void Refuse(ReportRequest request, StatementShape shape)
     {
-        if (request.Change && request.Compare.Count == 0)
+        if (request.HasBothBases && (request.Compare.Count > 0 || shape.Source == PostingSource.Money))
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, shape.Source == PostingSource.Money ? "Movements of money are the same on both bases."
+                    : "--basis both has a column beside each already, and so has --compare.",
+                shape.Source == PostingSource.Money ? "Leave out --basis both." : "Take one of the two, with --basis accrual or cash.");
+        }
+
+        if (request.Change && request.Compare.Count == 0 && !request.HasBothBases)
         {
             throw new ProblemException(
                 ProblemKind.Usage, "--change needs something to compare with.", "Add --compare prior-period or --compare prior-year.");
@@ -190,6 +198,11 @@ internal sealed class StatementColumns
     private int AddGroup(
         ReportColumn column, DateRange range, int? slice, IReadOnlyList<Earlier> earlier, Func<Earlier, ReportColumn> columnOf)
     {
+        if (_request.HasBothBases)
+        {
+            return AddBases(column, range, slice);
+        }
+
         var current = AddMeasures(column, FiguresOf(_context, _shape.IsOfMoment, _shape.Source, range, slice));
         foreach (var other in earlier)
         {
@@ -210,9 +223,27 @@ internal sealed class StatementColumns
         return current;
     }
 
+    // What was invoiced beside what was paid; that the one is more than the other is no change, but what makes them differ.
+    private int AddBases(ReportColumn column, DateRange range, int? slice)
+    {
+        int Add(string basis, PostingSource source, ColumnTie tie) => AddMeasures(
+            column with { Key = $"{basis}({column.Key})", Heading = $"{column.Heading} {basis}", Tie = tie },
+            FiguresOf(_context, _shape.IsOfMoment, source, range, slice));
+        var accrual = Add("accrual", PostingSource.Accrual, ColumnTie.None);
+        var cash = Add("cash", PostingSource.Cash, ColumnTie.Compared);
+        if (_request.Change)
+        {
+            _columns.AddChange(accrual, cash);
+        }
+
+        _columns.AddShares(accrual, _request.Shares, _whole!);
+        _own.Add(accrual);
+        return accrual;
+    }
+
     private int AddMeasures(ReportColumn column, ColumnFigures figures)
     {
-        var alone = _request.By is null && _request.Compare.Count == 0;
+        var alone = _request.By is null && _request.Compare.Count == 0 && !_request.HasBothBases;
         for (var measure = 0; measure < _shape.Measures.Count; measure++)
         {
             var (key, heading) = _shape.Measures[measure];

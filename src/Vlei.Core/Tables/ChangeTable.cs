@@ -14,7 +14,7 @@ public static class ChangeTable
     {
         { new("id", FieldType.Text, "The id of the document"), version => version.Id },
         { new("date", FieldType.Date, "The day of the import"), version => DayOf(version).DayNumber },
-        { new("time", FieldType.Text, "The time of day of the import, in UTC"),
+        { new("time", FieldType.Text, "The time of day of the import"),
             version => version.At.LocalDateTime.ToString("HH:mm", CultureInfo.InvariantCulture) },
         { new("revision", FieldType.Integer, "The number of the import"), version => version.Revision },
         { new("user", FieldType.Text, "Who ran the import"), version => version.By },

@@ -27,6 +27,7 @@ public sealed class TableReport
     private TableReport(string key, string title, TableDefinition table, ReportContext context, ReportRequest request)
     {
         (_key, _title, _table, _context, _request) = (key, title, table, context, request);
+        RefuseBothBases(request, $"A list of {table.Name} is of one basis.");
         _tableContext = ContextOf(table, context, request);
         _period = table.IsOfMoment
             ? new Period((request.Period ?? new OpenPeriod(context.Today.Date, context.Today.Date)).Within(context.Records).Range)
@@ -80,6 +81,18 @@ public sealed class TableReport
     public static TableContext ContextOf(TableDefinition table, ReportContext context, ReportRequest request) => new(
         context.Ledger, context.Calendar, context.Currency, context.Today,
         table.HasBasis ? request.Basis ?? context.Basis : AccountingBasis.Accrual);
+
+    /// <summary>Refuses both bases side by side. Throws a <see cref="ProblemException"/> that says what has them.</summary>
+    /// <param name="request">What is asked.</param>
+    /// <param name="reason">Why it cannot have them.</param>
+    public static void RefuseBothBases(ReportRequest request, string reason)
+    {
+        if (request.HasBothBases)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, reason, "Take --basis accrual or cash; vlei show basis-differences lists what makes the two differ.");
+        }
+    }
 
     private Report Framed() => _rows.In(
         ReportFrame.Of(_key, _title, _context, _request, _period.Range, _table.IsOfMoment, _tableContext.Basis)) with
