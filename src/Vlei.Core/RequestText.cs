@@ -78,12 +78,13 @@ public static class RequestText
             .ToHashSet(StringComparer.OrdinalIgnoreCase);
         foreach (var option in OfFields)
         {
-            merged[option.Name] = [.. Texts(own, option).Where(text => !chosen.Contains(FieldOf(text))), .. Texts(typed, option)];
+            merged[option.Name] = Behind(
+                [.. Texts(own, option).Where(text => !chosen.Contains(FieldOf(text))), .. Texts(typed, option)], option);
         }
 
         foreach (var option in Adding)
         {
-            merged[option.Name] = [.. Texts(own, option), .. Texts(typed, option)];
+            merged[option.Name] = Behind([.. Texts(own, option), .. Texts(typed, option)], option);
         }
 
         foreach (var (name, values) in typed.Where(
@@ -196,6 +197,10 @@ public static class RequestText
         .. Texts(options, ReportOptions.Only).Select(text => FieldChoice.Parse(text, isExcept: false)),
         .. Texts(options, ReportOptions.Except).Select(text => FieldChoice.Parse(text, isExcept: true)),
     ];
+
+    // The word none takes away what was said before it; of selections, it stands where they are read.
+    private static IReadOnlyList<string> Behind(IReadOnlyList<string> texts, ReportOption option) => option == ReportOptions.Select
+        ? texts : [.. texts.Skip(texts.ToList().LastIndexOf(FieldNames.None) + 1)];
 
     private static bool IsPutTogether(string name) => OfFields.Concat(Adding).Any(option => option.Name == name);
 

@@ -34,7 +34,8 @@ public static class GroupFile
     /// <summary>The keys of a report of the group; all others are options of <c>vlei show</c>.</summary>
     public static IReadOnlyList<FileKey> MemberKeys { get; } =
     [
-        new("report", FileKeyKind.Text, "The report, standard or kept.") { IsRequired = true },
+        new("report", FileKeyKind.Text, "The report, standard or kept; or else a group."),
+        new("group", FileKeyKind.Text, "In the place of a report: another group, all reports of which are produced here."),
         new("name", FileKeyKind.Text, "The name of its files; the report's own, where there is none here."),
         new("note", FileKeyKind.Text, "What to look at, for the reader."),
         .. ReportFile.OptionKeys(ReportOptions.All),
@@ -44,10 +45,30 @@ public static class GroupFile
     /// The reports of a group. Throws a <see cref="ProblemException"/> that names the place where the file is not as it should
     /// be.
     /// </summary>
-    public static IReadOnlyList<string> MembersOf(KeptFile file) => [.. Read(file).Members.Select(member => member.Report)];
+    public static IReadOnlyList<string> MembersOf(KeptFile file) => [.. Read(file).Members.Where(member => !member.IsGroup).Select(member => member.Report)];
 
     /// <summary>Reads a group. Throws a <see cref="ProblemException"/> that names the place where it is not as it should be.</summary>
     public static ReportGroup Read(KeptFile file) => Read(file, file.Read());
+
+    /// <summary>
+    /// Reads a group with the reports of the groups in it in their places. Throws a <see cref="ProblemException"/> where it is not
+    /// as it should be, where there is no such group, or where groups go round in a circle.
+    /// </summary>
+    public static ReportGroup Whole(KeptFile file, Library library)
+    {
+        var group = Read(file);
+        var whole = group with { Members = [.. Members(group, [file.Name])] };
+        whole.RefuseTwins(file.Path);
+        return whole;
+
+        IEnumerable<GroupMember> Members(ReportGroup outer, IReadOnlyList<string> within) => outer.Members.SelectMany(member =>
+            !member.IsGroup ? [member]
+            : within.Contains(member.Report) ? throw new ProblemException(
+                ProblemKind.BadData, $"{member.Place}: the group {member.Report} has itself in it: {string.Join(" > ", within)}.",
+                "Take it out of one of them.")
+            : Members(
+                Naming.Of(member.Place, () => Read(library.Named(KeptKind.Group, member.Report))), [.. within, member.Report]));
+    }
 
     /// <summary>The same, with other text than the file has.</summary>
     public static ReportGroup Read(KeptFile file, string text)
@@ -92,6 +113,13 @@ public static class GroupFile
     private static GroupMember MemberOf(TomlText toml, TableSyntaxBase table, string folder)
     {
         var values = toml.Known(table.Items, [.. MemberKeys.Select(key => key.Name)]);
+        if (toml.Text(values, "group") is { } inner)
+        {
+            return values.Keys.FirstOrDefault(key => key != "group") is { } other
+                ? throw toml.Wrong(values[other].Span, $"{other} is of a report, and here is a group.", $"Write it in the group {inner}.")
+                : new GroupMember(inner, inner, "", new Dictionary<string, IReadOnlyList<string>>(), toml.PlaceOf(table.Span)) { IsGroup = true };
+        }
+
         var report = toml.Text(values, "report")
             ?? throw toml.Wrong(table.Span, "it is not said which report.", "Add a line: report = \"profit-loss\".");
         var name = toml.Text(values, "name") ?? report;
@@ -103,7 +131,7 @@ public static class GroupFile
         return new GroupMember(
             report, name, toml.Text(values, "note") ?? "",
             ReportFile.OptionsIn(
-                toml, values.Where(pair => pair.Key is not ("report" or "name" or "note")), ReportOptions.All, report, folder),
+                toml, values.Where(pair => pair.Key is not ("report" or "name" or "note" or "group")), ReportOptions.All, report, folder),
                 toml.PlaceOf(table.Span));
     }
 }

@@ -37,8 +37,32 @@ public static class GroupText
         void Append(string key, string? value) => added.Append(value is null ? "" : $"{key} = {TomlEdit.Quoted(value)}\n");
     }
 
+    /// <summary>The text with another group more, at its end.</summary>
+    public static string WithGroup(string text, string group) => $"{text.TrimEnd()}\n\n[[report]]\ngroup = {TomlEdit.Quoted(group)}\n";
+
+    /// <summary>The text with one of its own keys said anew.</summary>
+    public static string With(string text, KeptFile file, string key, IReadOnlyList<string> values) =>
+        ReportText.With(text, file.Path, GroupFile.Keys.First(known => known.Name == key), values);
+
+    /// <summary>The text with a report before another. Throws a <see cref="ProblemException"/> where there is none of the one name.</summary>
+    public static string Moved(string text, KeptFile file, string name, string before)
+    {
+        var (place, other) = (PlaceOf(text, file, name), PlaceOf(text, file, before));
+        var (from, to) = SpanOf(text, file, place);
+        var moved = text[from..to].TrimEnd() + "\n\n";
+        var (at, _) = SpanOf(text, file, other);
+        return (place < other ? text[..from] + text[to..at] + moved + text[at..] : text[..at] + moved + text[at..from] + text[to..])
+            .TrimEnd() + "\n";
+    }
+
     /// <summary>The text without a report. Throws a <see cref="ProblemException"/> where there is none of that name.</summary>
     public static string Without(string text, KeptFile file, string name)
+    {
+        var (from, to) = SpanOf(text, file, PlaceOf(text, file, name));
+        return text[..from] + text[to..];
+    }
+
+    private static int PlaceOf(string text, KeptFile file, string name)
     {
         var members = GroupFile.Read(file, text).Members;
         var place = members.Select(member => member.Name).ToList().IndexOf(name);
@@ -50,9 +74,12 @@ public static class GroupText
                     ?? $"It has {Suggestion.Listed([.. members.Select(member => member.Name)], "and")}.");
         }
 
+        return place;
+    }
+
+    private static (int From, int To) SpanOf(string text, KeptFile file, int place)
+    {
         List<TableSyntaxBase> tables = [.. TomlText.Parse(text, file.Path, ProblemKind.BadData).Document.Tables];
-        var from = tables[place].Span.Start.Offset;
-        var to = place + 1 < tables.Count ? tables[place + 1].Span.Start.Offset : text.Length;
-        return text[..from] + text[to..];
+        return (tables[place].Span.Start.Offset, place + 1 < tables.Count ? tables[place + 1].Span.Start.Offset : text.Length);
     }
 }

@@ -9,7 +9,11 @@ namespace Vlei.Books.Kept;
 /// <param name="Options">What is asked of it here, as texts by the names of options.</param>
 /// <param name="Place">Where the group says so, for messages.</param>
 public sealed record GroupMember(
-    string Report, string Name, string Note, IReadOnlyDictionary<string, IReadOnlyList<string>> Options, string Place);
+    string Report, string Name, string Note, IReadOnlyDictionary<string, IReadOnlyList<string>> Options, string Place)
+{
+    /// <summary>Whether it is another group, with all its reports, rather than a report.</summary>
+    public bool IsGroup { get; init; }
+}
 
 /// <summary>Reports that are produced together.</summary>
 /// <param name="Name">Its name.</param>

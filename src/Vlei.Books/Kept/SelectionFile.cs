@@ -10,6 +10,8 @@ public static class SelectionFile
     public static IReadOnlyList<FileKey> Keys { get; } =
     [
         new("title", FileKeyKind.Text, "What it is, for lists."),
+        new("question", FileKeyKind.Text, "The question that it is for, for lists."),
+        new("favourite", FileKeyKind.Flag, "Whether it is listed first."),
         new("only", FileKeyKind.Texts, "What is taken alone, as --only has it: \"item=Oar*\". Different fields must all hold."),
         new("except", FileKeyKind.Texts, "What is left out, as --except has it."),
         new("where", FileKeyKind.Texts, "Predicates that must hold, as --where has them; for lists."),
@@ -25,7 +27,11 @@ public static class SelectionFile
         var values = toml.Head(Keys);
         var selection = new SavedSelection(
             file.Name, $"selection {file.Name} ({file.Path})", toml.Texts(values, "only"), toml.Texts(values, "except"),
-            toml.Texts(values, "where"));
+            toml.Texts(values, "where"))
+        {
+            Question = toml.Text(values, "question") ?? toml.Text(values, "title") ?? "",
+            IsFavourite = toml.Flag(values, "favourite", otherwise: false),
+        };
         _ = selection.Choices.Count();
         return selection.Only.Count + selection.Except.Count + selection.Where.Count > 0 ? selection : throw new ProblemException(
             ProblemKind.BadData, $"{file.Path}: the selection takes everything.", "Add a line: only = [\"contact=C0001\"].");

@@ -9,6 +9,12 @@ namespace Vlei.Core.Fields;
 public sealed record SavedSelection(
     string Name, string Source, IReadOnlyList<string> Only, IReadOnlyList<string> Except, IReadOnlyList<string> Where)
 {
+    /// <summary>The question that it is for; empty where nothing is said.</summary>
+    public string Question { get; init; } = "";
+
+    /// <summary>Whether it is listed first.</summary>
+    public bool IsFavourite { get; init; }
+
     /// <summary>The choices that it makes.</summary>
     public IEnumerable<FieldChoice> Choices =>
         Only.Select(text => FieldChoice.Parse(text, isExcept: false, Source))

@@ -75,7 +75,7 @@ public static class ReportOptions
     public static ReportOption Only { get; } = new(
         "only", "F=LIST",
         "Take only what has these values: account=4000/4999, contact=C-12, kind=invoice,cash-sale, project=none, "
-        + "item=Oar*, tag.season=summer; may be repeated, and all must hold")
+        + "item=Oar*, tag.season=summer; may be repeated, and all must hold; none takes those of the report away")
     {
         Question = ReportQuestion.Records,
         Words = [.. FieldNames.OfPostings.Select(field => $"{field}=")], Repeatable = true,
@@ -83,7 +83,7 @@ public static class ReportOptions
 
     /// <summary>What is left out.</summary>
     public static ReportOption Except { get; } = new(
-        "except", "F=LIST", "Leave out what has these values, as in --only; may be repeated")
+        "except", "F=LIST", "Leave out what has these values, as in --only; may be repeated; none takes those of the report away")
     {
         Question = ReportQuestion.Records,
         Words = [.. FieldNames.OfPostings.Select(field => $"{field}=")], Repeatable = true,

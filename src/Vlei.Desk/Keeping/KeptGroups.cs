@@ -1,3 +1,5 @@
+using Vlei.Output;
+using Vlei.Core.Calendar;
 using Vlei.Books.Kept;
 using Vlei.Core.Problems;
 
@@ -15,11 +17,30 @@ public sealed class KeptGroups(ReportDesk desk)
     public string Add(string name, ReportOrder report, string? named, string? note)
     {
         var file = FileOf(name);
+        if (desk.Library.FindReport(report.Name) is null && desk.Library.Find(KeptKind.Group, report.Name) is not null)
+        {
+            return Nested(file, report, named ?? note);
+        }
+
         var definition = desk.Catalogue.Find(report.Name);
         var typed = LookFiles.Kept(report.Options, file.Shelf.Folder);
         ReportDesk.RefuseWhatDoesNotApply(typed.Keys, definition);
         return Written(
             file, GroupText.With(File.Exists(file.Path) ? file.Read() : GroupText.New(file.Name), report.Name, named, note, typed));
+    }
+
+    /// <summary>Says keys of a group anew. Says what was done.</summary>
+    public string Set(string name, IReadOnlyDictionary<string, IReadOnlyList<string>> keys)
+    {
+        var file = Own(name);
+        return Written(file, keys.Aggregate(file.Read(), (text, key) => GroupText.With(text, file, key.Key, key.Value)));
+    }
+
+    /// <summary>Puts a report before another, both by the names of their files. Says what was done.</summary>
+    public string Move(string name, string named, string before)
+    {
+        var file = Own(name);
+        return Written(file, GroupText.Moved(file.Read(), file, named, before));
     }
 
     /// <summary>Takes a report out of a group, by the name of its files. Says what was done.</summary>
@@ -37,9 +58,22 @@ public sealed class KeptGroups(ReportDesk desk)
         return $"{file.Path} is removed.";
     }
 
-    private static string Written(KeptFile file, string text)
+    private string Nested(KeptFile file, ReportOrder inner, string? said)
+    {
+        if (said is not null || inner.Options.Count > 0)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"{inner.Name} is a group, and has its own names and options.", "Add it alone, or add a report.");
+        }
+
+        return Written(file, GroupText.WithGroup(File.Exists(file.Path) ? file.Read() : GroupText.New(file.Name), inner.Name));
+    }
+
+    private string Written(KeptFile file, string text)
     {
         var group = GroupFile.Read(file, text);
+        _ = ReportFormat.Named(file.Path, group.Formats);
+        _ = Naming.Of(file.Path, () => PeriodGrammar.Parse(group.Period, desk.Today, desk.Settings.Calendar));
         file.Write(text);
         return $"{file.Path} has {group.Members.Count} {(group.Members.Count == 1 ? "report" : "reports")}: vlei run {file.Name}";
     }

@@ -44,6 +44,11 @@ public sealed class KeptReports(ReportDesk desk)
                 continue;
             }
 
+            if (name.IndexOf(':') is > 0 and var colon && Unset(wanted, name[..colon], name[(colon + 1)..]))
+            {
+                continue;
+            }
+
             _ = own.ContainsKey(name) ? wanted.Remove(name) : throw new ProblemException(
                 ProblemKind.Usage, $"{file.Name} has no {name} to take out.",
                 own.Count == 0 ? "It has no options of its own." : Suggestion.DidYouMean(name, own.Keys)
@@ -66,6 +71,16 @@ public sealed class KeptReports(ReportDesk desk)
             .. KeptFiles.FixedDates(report.Own, desk.Today.Date, desk.Settings.Calendar).Select(AlwaysOf)];
     }
 
+    // only:contact is the one filter of that field; where:1 is the first predicate.
+    private static bool Unset(Dictionary<string, IReadOnlyList<string>> wanted, string option, string which)
+    {
+        var texts = wanted.GetValueOrDefault(option, []);
+        IReadOnlyList<string> left = [.. texts.Where((text, place) => !text.Split('=')[0].Trim().Equals(which, StringComparison.OrdinalIgnoreCase)
+            && which != $"{place + 1}")];
+        wanted[option] = left;
+        return left.Count < texts.Count;
+    }
+
     /// <summary>Keeps a selection, or changes one that is kept. Says what was done.</summary>
     public static IReadOnlyList<string> KeepSelection(KeptFile file, KeepingOrder order)
     {
@@ -79,6 +94,11 @@ public sealed class KeptReports(ReportDesk desk)
         foreach (var key in SelectionFile.Keys.Where(key => order.Typed.ContainsKey(key.Name)))
         {
             text = ReportText.With(text, file.Path, key, order.Typed[key.Name]);
+        }
+
+        foreach (var (key, texts) in order.Descriptions)
+        {
+            text = ReportText.With(text, file.Path, SelectionFile.Keys.First(known => known.Name == key), texts);
         }
 
         text = order.Unset.Aggregate(text, (left, name) => Without(left, file, name));

@@ -85,7 +85,7 @@ public static class GroupRun
     {
         var (book, today) = (desk.Book, desk.Today.Date);
         var file = desk.Library.Named(KeptKind.Group, name);
-        var group = GroupFile.Read(file);
+        var group = GroupFile.Whole(file, desk.Library);
         var chosen = formats.Count > 0 ? formats : group.Formats.Count == 0 ? [ReportFormat.All[0]]
             : ReportFormat.Named(file.Path, group.Formats);
         using var ledger = LedgerReader.Open(book);
@@ -163,12 +163,17 @@ public static class GroupRun
         && one.OfFigures is var asked && asked.Count == other.OfFigures.Count
         && asked.All(option => other.Options.GetValueOrDefault(option.Key, []).SequenceEqual(option.Value));
 
+    /// <summary>All reports of a group together, with its cover.</summary>
+    public static ReportPack PackOf(ProducedGroup outcome) => new(
+        outcome.Group.Name, outcome.Group.Title, outcome.Group.HasCover ? RunCover.Of(outcome) : null, MadeIn(outcome));
+
+    private static List<(string Name, Report Report)> MadeIn(ProducedGroup outcome) =>
+        [.. outcome.Reports.Where(report => report.Report is not null).Select(report => (report.Member.Name, report.Report!))];
+
     private static int Write(ProducedGroup outcome, IReadOnlyList<ReportFormat> formats, RunFolder folder)
     {
         var look = Surface.OfFile(ChartProgram.Beside);
-        var made = outcome.Reports.Where(report => report.Report is not null)
-            .Select(report => (report.Member.Name, Report: report.Report!)).ToList();
-        var pack = new ReportPack(outcome.Group.Name, outcome.Group.Title, outcome.Group.HasCover ? RunCover.Of(outcome) : null, made);
+        var (made, pack) = (MadeIn(outcome), PackOf(outcome));
         var sums = new Dictionary<string, string>();
         try
         {
@@ -180,16 +185,21 @@ public static class GroupRun
             }
 
             made.ForEach(named => WriteFile(RunRecord.FiguresOf(named.Name), stream => JsonReport.Write(named.Report, stream)));
+            var written = sums.Count;
+            foreach (var (name, sum) in folder.Carried(outcome.Before, [.. formats.Select(format => format.Ending)]))
+            {
+                sums[name] = sum;
+            }
+
             new RunRecord(outcome.Run.Days, outcome.Run.Ledger.Revision, [.. outcome.Reports.Select(report => report.Asked)], sums)
                 .Write(folder.Staging);
+            return written;
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
             throw new ProblemException(
                 ProblemKind.CannotWrite, $"{folder.Final} cannot be written: {cannot.Message}", "What was there is as it was.", cannot);
         }
-
-        return sums.Count;
 
         void WriteOne(string name, Action<Stream> write)
         {

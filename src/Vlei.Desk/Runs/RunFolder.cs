@@ -72,6 +72,27 @@ public sealed partial class RunFolder : IDisposable
     }
 
     /// <summary>
+    /// Takes along what an earlier run made in other formats, as long as nobody has changed it. Gives the files, with their sums.
+    /// </summary>
+    /// <param name="before">The run that is there now; nothing where there is none.</param>
+    /// <param name="endings">The endings of the formats that are made anew.</param>
+    public IReadOnlyList<(string Name, string Sum)> Carried(RunRecord? before, IReadOnlyCollection<string> endings)
+    {
+        var carried = new List<(string, string)>();
+        foreach (var (name, sum) in before?.Files ?? new Dictionary<string, string>())
+        {
+            var path = Path.Combine(Final, name);
+            if (!endings.Any(ending => name.EndsWith($".{ending}", StringComparison.Ordinal)) && File.Exists(path) && SumOf(path) == sum)
+            {
+                File.Copy(path, Path.Combine(Staging, name));
+                carried.Add((name, sum));
+            }
+        }
+
+        return carried;
+    }
+
+    /// <summary>
     /// Puts what was gathered in the place of what there is. Says what a person had changed and where it is
     /// kept.
     /// </summary>

@@ -1,6 +1,7 @@
 using System.CommandLine;
 using Vlei.Books.Kept;
 using Vlei.Core.Problems;
+using Vlei.Core.Reports;
 using Vlei.Desk;
 using Vlei.Desk.Keeping;
 
@@ -17,7 +18,7 @@ internal static class GroupCommand
 
     private static readonly Option<string?> Add = new("--add")
     {
-        Description = "Add a report, with the options behind it; the group is made where it is not there",
+        Description = "Add a report, with the options behind it, or another group; the group is made where it is not there",
         HelpName = "REPORT",
     };
 
@@ -39,9 +40,21 @@ internal static class GroupCommand
         HelpName = "NAME",
     };
 
+    private static readonly Option<string[]> Formats = new("--formats")
+    {
+        Description = "The formats that it is produced in, with commas between them", HelpName = "LIST",
+    };
+
+    private static readonly Option<string?> Move = new("--move") { Description = "Put a report elsewhere: with --before", HelpName = "NAME" };
+
+    private static readonly Option<string?> Before = new("--before") { Description = "With --move: before which report", HelpName = "NAME" };
+
+    // Without a report that is added, these are of the group itself.
+    private static readonly string[] OfGroup = [ReportOptions.Title.Name, ReportOptions.Period.Name, ReportOptions.Basis.Name];
+
     private static readonly Option<bool> Remove = new("--remove") { Description = "Remove the group; what it produced stays" };
 
-    private static readonly Option[] Changes = [Add, Drop, Remove];
+    private static readonly Option[] Changes = [Add, Drop, Move, Remove];
 
     /// <summary>The command.</summary>
     public static Command Create()
@@ -55,6 +68,8 @@ internal static class GroupCommand
                 ("vlei group quarter-end --add profit-loss --as by-department --by department --note \"Who earned it?\"",
                     "the same report again"),
                 ("vlei group quarter-end", "what is in it"),
+                ("vlei group quarter-end --title \"Quarter end\" --period last-quarter --formats pdf,xlsx", "what it is, and of what"),
+                ("vlei group quarter-end --move by-department --before profit-loss", "another order"),
                 ("vlei group quarter-end --drop by-department", "one less"),
                 ("vlei group quarter-end --remove", "and away with it"),
             ],
@@ -64,7 +79,7 @@ internal static class GroupCommand
             context => ReportArguments.LibraryOf(context).All(KeptKind.Group)
                 .Select(file => new System.CommandLine.Completions.CompletionItem(file.Name)));
         command.Arguments.Add(Name);
-        foreach (var option in Changes.Append(As).Append(Note))
+        foreach (var option in Changes.Append(As).Append(Note).Append(Formats).Append(Before))
         {
             command.Options.Add(option);
         }
@@ -85,7 +100,13 @@ internal static class GroupCommand
                 ProblemKind.Usage, $"{typed[0].Name} and {typed[1].Name} do not go together.", "Do one after the other.");
         }
 
-        if (result.GetValue(Add) is null && arguments.TypedNames(result).Select(typed => $"--{typed}")
+        var own = arguments.Typed(result).Where(pair => result.GetValue(Add) is null && OfGroup.Contains(pair.Key)).ToDictionary();
+        if (result.GetValue(Formats) is { Length: > 0 } formats)
+        {
+            own["formats"] = [.. formats.SelectMany(list => list.Split(','))];
+        }
+
+        if (result.GetValue(Add) is null && arguments.TypedNames(result).Where(name => !own.ContainsKey(name)).Select(typed => $"--{typed}")
             .Concat(new Option[] { As, Note }.Where(option => result.GetResult(option) is { Implicit: false })
             .Select(option => option.Name)).FirstOrDefault() is { } alone)
         {
@@ -96,19 +117,35 @@ internal static class GroupCommand
 
         if (result.GetValue(Name) is not { } name)
         {
-            return typed.Count == 0 ? List(library)
+            return typed.Count + own.Count == 0 ? List(library)
                 : throw new ProblemException(
-                    ProblemKind.Usage, $"It is not said which group {typed[0].Name} is for.", "Name it: vlei group month-end …");
+                    ProblemKind.Usage, $"It is not said which group {(typed.Count > 0 ? typed[0].Name : $"--{own.Keys.First()}")} is for.", "Name it: vlei group month-end …");
         }
 
-        if (typed.Count == 0)
+        if (typed.Count + own.Count == 0)
         {
             Show(GroupFile.Read(library.Named(KeptKind.Group, name)));
             return ExitStatus.Done;
         }
 
         var groups = new KeptGroups(desk);
-        Terminal.Say(result.GetValue(Remove) ? groups.Remove(name)
+        if (own.Count > 0)
+        {
+            Terminal.Say(groups.Set(name, own));
+        }
+
+        if (typed.Count == 0)
+        {
+            return ExitStatus.Done;
+        }
+
+        if (result.GetValue(Move) is not null != result.GetValue(Before) is not null)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "--move says which report, and --before where it goes.", "Give both: --move trial-balance --before notes.");
+        }
+
+        Terminal.Say(result.GetValue(Move) is { } moved ? groups.Move(name, moved, result.GetValue(Before)!) : result.GetValue(Remove) ? groups.Remove(name)
             : result.GetValue(Add) is { } report
                 ? groups.Add(name, new ReportOrder(report, arguments.Typed(result)), result.GetValue(As), result.GetValue(Note))
             : groups.Drop(name, result.GetValue(Drop)!));
@@ -142,7 +179,7 @@ internal static class GroupCommand
         var width = group.Members.Max(member => member.Name.Length);
         foreach (var member in group.Members)
         {
-            output.WriteLine($"  {member.Name.PadRight(width)}  {member.Report}{OptionLine.Of(member.Options)}");
+            output.WriteLine($"  {member.Name.PadRight(width)}  {(member.IsGroup ? "(a group)" : $"{member.Report}{OptionLine.Of(member.Options)}")}");
             if (member.Note.Length > 0)
             {
                 output.WriteLine($"  {new string(' ', width)}  {member.Note}");

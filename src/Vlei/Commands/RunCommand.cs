@@ -10,7 +10,10 @@ namespace Vlei.Commands;
 /// <summary><c>vlei run</c>: produces a group of reports, for one book or for many.</summary>
 internal static class RunCommand
 {
-    private static readonly Argument<string> Group = new("GROUP") { Description = "Which group; vlei group lists them" };
+    private static readonly Argument<string[]> Group = new("GROUP")
+    {
+        Description = "Which groups; vlei group lists them", Arity = ArgumentArity.OneOrMore,
+    };
 
     private static readonly Option<string?> Period = new("--period")
     {
@@ -29,6 +32,12 @@ internal static class RunCommand
     private static readonly Option<string?> Summary = new("--summary")
     {
         Description = "Write the summary to a file too, by its ending",
+        HelpName = "FILE",
+    };
+
+    private static readonly Option<string?> To = new("--to")
+    {
+        Description = "Write all its reports to a file of this name too, by its ending",
         HelpName = "FILE",
     };
 
@@ -52,6 +61,8 @@ internal static class RunCommand
             [
                 ("vlei run month-end", "for last month"),
                 ("vlei run month-end --period 2026-04 --format text,csv", "for another month, in two formats"),
+                ("vlei run month-end quarter-end --format pdf", "one group after the other"),
+                ("vlei run month-end --to may.pdf", "all its reports in one file of that name"),
                 ("vlei run month-end --books 'clients/*' --summary month.csv", "for every client, and what came of it as a table"),
             ],
         };
@@ -62,7 +73,7 @@ internal static class RunCommand
         Period.CompletionSources.Add([.. Core.Calendar.PeriodGrammar.Words]);
         Format.CompletionSources.Add([.. ReportFormat.All.Select(format => format.Name)]);
         command.Arguments.Add(Group);
-        foreach (var option in new Option[] { Period, Format, Summary, Destination.Overwrite, Books, Jobs })
+        foreach (var option in new Option[] { Period, Format, To, Summary, Destination.Overwrite, Books, Jobs })
         {
             command.Options.Add(option);
         }
@@ -74,15 +85,23 @@ internal static class RunCommand
     private static int Run(ParseResult result)
     {
         var formats = ReportFormat.Named("--format", [.. (result.GetValue(Format) ?? []).SelectMany(list => list.Split(','))]);
-        if (result.GetValue(Summary) is { } file)
+        string[] files = [.. new[] { result.GetValue(Summary), result.GetValue(To) }.OfType<string>()];
+        foreach (var file in files)
         {
             _ = ReportDestination.FormatFor(file);
             Destination.RefuseForeign(result, file);
         }
-        else if (result.GetValue(Destination.Overwrite))
+
+        if (files.Length == 0 && result.GetValue(Destination.Overwrite))
         {
             throw new ProblemException(
-                ProblemKind.Usage, "--overwrite is for the file of the summary, and none is written.", "Add --summary FILE.");
+                ProblemKind.Usage, "--overwrite is for a file that is named, and none is.", "Add --to FILE, or --summary FILE.");
+        }
+
+        var groups = result.GetRequiredValue(Group);
+        if (result.GetValue(To) is not null && (groups.Length > 1 || result.GetValue(Books) is { Length: > 0 }))
+        {
+            throw new ProblemException(ProblemKind.Usage, "--to names the file of one group of one book.", "Run one, or leave it out.");
         }
 
         if (result.GetValue(Books) is { Length: > 0 } patterns)
@@ -95,12 +114,26 @@ internal static class RunCommand
             throw new ProblemException(ProblemKind.Usage, "--jobs is for many books, and there is one.", "Add --books, or leave it out.");
         }
 
-        return GroupRun.Produce(
-            BookOptions.OpenDesk(result), result.GetRequiredValue(Group), result.GetValue(Period), formats, Terminal.Say, outcome =>
+        // What one group comes to is said before the next is begun; a file of the summaries has all of them.
+        var (desk, summaries, status) = (BookOptions.OpenDesk(result), new List<Report>(), (int)ExitStatus.Done);
+        foreach (var group in groups)
         {
-            Write(result, [RunSummary.Of(outcome)]);
-            return outcome.Status;
-        });
+            status = Math.Max(status, GroupRun.Produce(desk, group, result.GetValue(Period), formats, Terminal.Say, outcome =>
+            {
+                var summary = RunSummary.Of(outcome);
+                Destination.Write(null, (stream, look) => ReportFormat.All[0].WriteAll([summary], stream, look));
+                summaries.Add(summary with { Rows = [.. summary.Rows] });
+                if (result.GetValue(To) is { } to && outcome.Reports.Any(report => report.Report is not null))
+                {
+                    Destination.Write(to, (stream, look) => ReportDestination.FormatFor(to).WritePack(GroupRun.PackOf(outcome), stream, look));
+                }
+
+                return outcome.Status;
+            }));
+        }
+
+        WriteSummary(result, summaries);
+        return status;
     }
 
     private static int RunAll(ParseResult result, IReadOnlyList<string> patterns, IReadOnlyList<ReportFormat> formats)
@@ -116,19 +149,25 @@ internal static class RunCommand
             throw new ProblemException(ProblemKind.Usage, $"--jobs does not take {atOnce}.", "It takes a whole number: 1 or more.");
         }
 
-        var group = result.GetRequiredValue(Group);
-        var outcomes = ManyBooks.Run(
-            BookSet.Of(patterns, Terminal.Say), atOnce, group, result.GetValue(Period), formats, BookOptions.ClockTyped(result),
-            Terminal.Say);
-        Write(result, ManyBooks.Summary(outcomes, group));
+        var (outcomes, summaries) = (new List<BookOutcome>(), new List<Report>());
+        foreach (var group in result.GetRequiredValue(Group))
+        {
+            var ofGroup = ManyBooks.Run(
+                BookSet.Of(patterns, Terminal.Say), atOnce, group, result.GetValue(Period), formats, BookOptions.ClockTyped(result),
+                Terminal.Say);
+            var summary = ManyBooks.Summary(ofGroup, group);
+            Destination.Write(null, (stream, look) => ReportFormat.All[0].WriteAll(summary, stream, look));
+            (outcomes, summaries) = ([.. outcomes, .. ofGroup], [.. summaries, .. summary]);
+        }
+
+        WriteSummary(result, summaries);
         return outcomes.Select(outcome => outcome.Status).FirstOrDefault(status => status > ExitStatus.CheckFailed) is > 0
             and var failed ? failed
             : outcomes.Max(outcome => outcome.Status);
     }
 
-    private static void Write(ParseResult result, IReadOnlyList<Report> reports)
+    private static void WriteSummary(ParseResult result, IReadOnlyList<Report> reports)
     {
-        Destination.Write(null, (stream, look) => ReportFormat.All[0].WriteAll(reports, stream, look));
         if (result.GetValue(Summary) is { } file && ReportDestination.FormatFor(file) is var format)
         {
             Destination.Write(file, (stream, look) => format.WriteAll(reports, stream, look));

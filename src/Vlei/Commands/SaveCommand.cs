@@ -59,7 +59,7 @@ internal static class SaveCommand
 
     private static readonly Option<string[]> Unset = new("--unset")
     {
-        Description = "Take an option out of it again: --unset basis; may be repeated",
+        Description = "Take an option out of it again: --unset basis, or one filter: --unset only:contact; may be repeated",
         HelpName = "OPTION",
     };
 
@@ -195,7 +195,7 @@ internal static class SaveCommand
         var order = OrderOf(result, arguments);
         if (order.Typed.Keys.All(name => SelectionFile.Keys.Any(key => key.Name == name)))
         {
-            RefuseOf(result, [From, .. Descriptions.Select(description => description.Option)], "a selection");
+            RefuseOf(result, [From, Subject, Words], "a selection");
         }
 
         return KeptReports.KeepSelection(file, order);
