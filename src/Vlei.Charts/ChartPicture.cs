@@ -17,6 +17,8 @@ internal sealed class ChartPicture : IDisposable
         [MarkerShape.FilledCircle, MarkerShape.FilledSquare, MarkerShape.FilledTriangleUp, MarkerShape.FilledDiamond,
             MarkerShape.OpenCircle, MarkerShape.OpenSquare];
 
+    private const float RoomAtRight = 48;
+
     private readonly ChartRequest _request;
     private readonly Plot _plot = new();
 
@@ -178,7 +180,13 @@ internal sealed class ChartPicture : IDisposable
             axis.FrameLineStyle.Width = 0;
         }
 
-        _plot.Axes.Right.IsVisible = _plot.Axes.Top.IsVisible = false;
+        _plot.Axes.Top.IsVisible = false;
+
+        // Room at the right, where the last label of the axis below stands half outside.
+        _plot.Axes.Right.TickLabelStyle.IsVisible = false;
+        _plot.Axes.Right.MajorTickStyle.Length = _plot.Axes.Right.MinorTickStyle.Length = 0;
+        _plot.Axes.Right.FrameLineStyle.Width = 0;
+        _plot.Axes.Right.MinimumSize = _plot.Axes.Right.MaximumSize = RoomAtRight;
         _plot.Grid.XAxisStyle.IsVisible = !IsUpright;
         _plot.Grid.YAxisStyle.IsVisible = IsUpright;
         _plot.Grid.MajorLineColor = Color.FromHex("#D5DADF");

@@ -22,6 +22,7 @@ public static class RequestText
     // What goes along with options that are put together; no options of these names can be typed.
     private const string UsualColumns = "usual columns";
     private const string TypedColumns = "typed columns";
+    private const string TypedSort = "typed sort";
 
     private static readonly ReportOption[] OfFields = [ReportOptions.Only, ReportOptions.Except];
 
@@ -42,6 +43,11 @@ public static class RequestText
         if (own.TryGetValue(ReportOptions.Columns.Name, out var usual))
         {
             merged[UsualColumns] = [.. Texts(own, UsualColumns), .. usual];
+        }
+
+        if (typed.ContainsKey(ReportOptions.Sort.Name))
+        {
+            merged[TypedSort] = ["true"];
         }
 
         if (typed.TryGetValue(ReportOptions.Columns.Name, out var typedColumns))
@@ -99,12 +105,12 @@ public static class RequestText
 
     /// <summary>What can be typed of what was put together, and can be kept.</summary>
     public static Dictionary<string, IReadOnlyList<string>> Typeable(IReadOnlyDictionary<string, IReadOnlyList<string>> options) =>
-        options.Where(pair => pair.Key is not (UsualColumns or TypedColumns)).ToDictionary();
+        options.Where(pair => pair.Key is not (UsualColumns or TypedColumns or TypedSort)).ToDictionary();
 
     /// <summary>What a file asks of a report: as if it was typed, but that its columns need not be shown where they say nothing.</summary>
     public static Dictionary<string, IReadOnlyList<string>> Kept(
         ReportDefinition definition, IReadOnlyDictionary<string, IReadOnlyList<string>> own) =>
-        Merged(definition, own).Where(pair => pair.Key != TypedColumns).ToDictionary();
+        Merged(definition, own).Where(pair => pair.Key is not (TypedColumns or TypedSort)).ToDictionary();
 
     /// <summary>What is asked where a person types some options of a report.</summary>
     public static Dictionary<string, IReadOnlyList<string>> Merged(
@@ -178,6 +184,7 @@ public static class RequestText
             Detail = Has(ReportOptions.Detail),
             Summary = Has(ReportOptions.Summary),
             Sort = One(ReportOptions.Sort) is { } sort ? SortOrder.Parse(sort) : [],
+            IsSortTyped = options.ContainsKey(TypedSort),
             Top = One(ReportOptions.Top) is { } top ? NumberOf(ReportOptions.Top, top, 1, "1 or more") : null,
             Depth = One(ReportOptions.Depth) is { } depth ? NumberOf(ReportOptions.Depth, depth, 0, "0 for totals alone, 1, 2 …") : null,
             Title = One(ReportOptions.Title),

@@ -77,6 +77,12 @@ public sealed record TableDefinition
     /// <summary>Whether rows are lines of documents, which have texts and tags of their own.</summary>
     public bool IsOfLines { get; init; }
 
+    /// <summary>
+    /// Where rows have their days and something of them may stay open, those from before some days of which anything is open at
+    /// their end; nothing for other tables.
+    /// </summary>
+    public Func<TableContext, DateRange, IEnumerable<RowBlock>>? OpenBefore { get; init; }
+
     /// <summary>The rows that count within the days, oldest first, block by block.</summary>
     public required Func<TableContext, DateRange, IEnumerable<RowBlock>> Read { get; init; }
 }

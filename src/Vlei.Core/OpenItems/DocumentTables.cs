@@ -113,7 +113,8 @@ public static class DocumentTables
         Date = "date",
         IsOfDocuments = true,
         RestsOnSettlements = true,
-        Read = ReadDocuments,
+        OpenBefore = ReadOpenBefore,
+        Read = (context, range) => ReadDocuments(context, range, range.To),
     };
 
     /// <summary>Every document that is open on a day, once for each control account and contact that it stands with.</summary>
@@ -151,16 +152,36 @@ public static class DocumentTables
     static DocumentTables() => OfDocuments.AddHidden("contact", (rows, _) =>
         rows.Each((first, end) => rows.Lines["contact"][first..end].FirstOrDefault(contact => contact > 0)));
 
-    private static IEnumerable<RowBlock> ReadDocuments(TableContext context, DateRange range)
+    // Only months are read that have a document of which anything is open.
+    private static IEnumerable<RowBlock> ReadOpenBefore(TableContext context, DateRange range)
     {
-        var owed = new Lazy<Dictionary<DocumentKey, OwedDocument>>(() => Owed(context.Ledger, range.To));
+        var months = new[] { AccountType.Receivable, AccountType.Payable }.SelectMany(type =>
+        {
+            var history = ControlHistory.Of(context.Ledger, type, range.To);
+            var open = history.OpenAt(range.To);
+            return Enumerable.Range(0, history.Count).Where(item => !open[item].IsZero && history[item].Date < range.From)
+                .Select(item => YearMonth.Of(history[item].Date));
+        }).Distinct().Order().ToList();
+        foreach (var days in months.Select(month => month.Range.Intersect(new DateRange(month.First, range.From.AddDays(-1)))))
+        {
+            foreach (var block in ReadDocuments(context, days, range.To))
+            {
+                int[] rows = [.. Enumerable.Range(0, block.Count).Where(row => block["open"][row] is not (0 or FieldCells.Nothing))];
+                yield return new RowBlock(rows.Length, name => [.. rows.Select(row => block[name][row])], block);
+            }
+        }
+    }
+
+    private static IEnumerable<RowBlock> ReadDocuments(TableContext context, DateRange range, DateOnly day)
+    {
+        var owed = new Lazy<Dictionary<DocumentKey, OwedDocument>>(() => Owed(context.Ledger, day));
         var types = context.Ledger.Accounts.ToDictionary(account => (long)account.Key.Value, account => account.Type);
         foreach (var lines in PostingTables.Lines.Read(context, range))
         {
             var documents = lines["document"];
             int[] firsts = [.. Enumerable.Range(0, documents.Length).Where(row => row == 0 || documents[row] != documents[row - 1])];
             yield return OfDocuments.BlockOf(
-                new DocumentBlock(lines, firsts, owed, types, range.To), firsts.Length, new RowBlock(0, NoColumn, lines));
+                new DocumentBlock(lines, firsts, owed, types, day), firsts.Length, new RowBlock(0, NoColumn, lines));
         }
     }
 

@@ -72,7 +72,7 @@ public static class StatementOfAccountReport
 
         var contact = context.Ledger.Records(PostingField.Contact).Single(contact => contact.Key == key.Value);
         // What is chosen says whom a statement is for; what it says to them is always the whole of it.
-        var report = new ItemReport(Definition, context, request with { Choices = [] }, AccountType.Receivable, range.To);
+        var report = new ItemReport(Definition, context, request with { Choices = [], Where = [] }, AccountType.Receivable, range.To);
         var ledger = new ContactLedger(context, report.History, range, Words, withApplied: false);
         List<int> items = [.. report.Taken().Where(item => report.History[item].Contact == key)];
         var closing = ledger.AddAlone(

@@ -123,8 +123,16 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
         var kind = Drawn.FirstOrDefault(drawn => own.Exists(column => report.Columns[column].Kind == drawn));
         var same = own.Where(column => report.Columns[column].Kind == kind).ToList();
         var parts = same.Where(column => report.Columns[column].Key != Total).ToList();
-        return parts.Count > 0 ? parts : same;
+
+        // What columns of different signs leave, as a profit, is what they are looked at for.
+        return parts.Count > 0 && (parts.Count == same.Count || !AreOfDifferentSigns(report, parts)) ? parts
+            : [.. same.Where(column => parts.Count == 0 || report.Columns[column].Key == Total)];
     }
+
+    private static bool AreOfDifferentSigns(Report report, List<int> columns) =>
+        report.Rows.LastOrDefault(row => row.Kind == RowKind.GrandTotal) is { } last
+        && columns.Select(column => Math.Sign(last.Cells[column].Units ?? 0)).Where(sign => sign != 0).Distinct().Count() > 1
+        && columns.TrueForAll(column => report.Columns[column].Range is null);
 
     private static (List<int> Rows, int? OutOf) RowsOf(Report report, List<int> columns, ChartText asked, int most)
     {

@@ -90,6 +90,9 @@ public sealed record ReportRequest
     /// <summary>What rows are ordered by; the report's own order where there is nothing.</summary>
     public IReadOnlyList<SortOrder> Sort { get; init; } = [];
 
+    /// <summary>Whether a person typed that order; else it holds as far as the report still has its columns.</summary>
+    public bool IsSortTyped { get; init; }
+
     /// <summary>How many rows are shown by themselves, the others together; all where nothing is said.</summary>
     public int? Top { get; init; }
 

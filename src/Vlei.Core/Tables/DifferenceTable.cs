@@ -14,6 +14,7 @@ public static class DifferenceTable
     {
         { TableField.Reference("account", RecordTables.Accounts, "The account"), row => row.Account },
         { TableField.Reference("document", RecordTables.Documents, "The document"), row => row.Document },
+        { TableField.DocumentKind("What the document is"), row => row.Kind },
         { TableField.Reference("contact", RecordTables.Contacts, "Its contact there"), row => row.Contact },
         { new("date", FieldType.Date, "The first day on which it counts within the period, on either basis"), row => row.Day },
         { Amount("accrual", "What it posts on the accrual basis, as statements show the account"), row => row.Accrual },
@@ -27,7 +28,7 @@ public static class DifferenceTable
         Name = "differences",
         Meaning = "What each document posts to each account on the accrual and on the cash basis, where the two differ",
         Fields = [.. Own],
-        Columns = ["date", "account", "document.kind:Kind", "contact", "accrual", "cash", "difference"],
+        Columns = ["date", "account", "kind", "contact", "accrual", "cash", "difference"],
         Key = ["document", "account"],
         MainFigure = "difference",
         Date = "date",
@@ -53,11 +54,11 @@ public static class DifferenceTable
             foreach (var block in PostingTables.Postings.Read(context with { Basis = basis }, range))
             {
                 var (accounts, documents, contacts) = (block["account"], block["document"], block["contact"]);
-                var (days, amounts) = (block["date"], block["natural"]);
+                var (days, amounts, kinds) = (block["date"], block["natural"], block["kind"]);
                 for (var row = 0; row < block.Count; row++)
                 {
                     var key = (accounts[row], documents[row]);
-                    var known = found.GetValueOrDefault(key, new Difference(accounts[row], documents[row], contacts[row], days[row], 0, 0));
+                    var known = found.GetValueOrDefault(key, new Difference(accounts[row], documents[row], kinds[row], contacts[row], days[row], 0, 0));
                     found[key] = with(known with { Day = Math.Min(known.Day, days[row]) }, amounts[row]);
                 }
             }
@@ -65,5 +66,5 @@ public static class DifferenceTable
     }
 
     // What a document posts to an account.
-    private readonly record struct Difference(long Account, long Document, long Contact, long Day, long Accrual, long Cash);
+    private readonly record struct Difference(long Account, long Document, long Kind, long Contact, long Day, long Accrual, long Cash);
 }

@@ -130,7 +130,8 @@ internal sealed class TableColumns
         return (period == 0 ? new ReportColumn(key, dated, kind)
             : new ReportColumn($"{key}({_periods[period].Key})", $"{heading} {_periods[period].Heading}", kind)) with
         {
-            AddsUp = column.Function is Function.Sum or Function.Count
+            IsAskedFor = column.IsTyped && period == 0,
+            AddsUp = column.Function is Function.Sum or Function.Count && _plan.Measures[column.Measure].Quotient is null
                 && kind is ColumnKind.Money or ColumnKind.Quantity or ColumnKind.Count,
         };
     }

@@ -201,7 +201,7 @@ internal sealed class TablePlan
         }
         else
         {
-            _columns.AddRange(ColumnLists.Applied(Usual, _request.Columns, _request.List.Usual)
+            _columns.AddRange(ColumnLists.Applied(Usual, _request.Columns.Select(list => list.Select(Undated).ToList()), [.. _request.List.Usual.Select(WithHeading)])
                 .Select(column => Planned(column) with { IsTyped = IsTyped(column) }));
             _columns.AddRange(_request.List.Totals.Select(Planned).Where(column => _columns.TrueForAll(known => known.Key != column.Key)));
         }
@@ -244,11 +244,23 @@ internal sealed class TablePlan
     private Measure? NumberOf(string text) => !Fields.Has(Plain(text)) ? MeasureOf(text)
         : Fields.Named(Plain(text)) is { Field.IsNumber: true } field ? Measure.Of(field) : null;
 
-    private IReadOnlyList<ColumnText> Usual => ColumnText.Parse(ReportOptions.Columns.Name, string.Join(',', _table.Columns));
+    private IReadOnlyList<ColumnText> Usual =>
+        [.. ColumnText.Parse(ReportOptions.Columns.Name, string.Join(',', _table.Columns)).Select(WithHeading)];
+
+    // A column is known by its heading too, and keeps it.
+    private ColumnText WithHeading(ColumnText column) => column.Heading is null && Fields.Has(Plain(column.Text))
+        ? column with { Heading = Fields.Named(Plain(column.Text)).Field.Heading } : column;
+
+    // Beside earlier days a heading says of which each is; the column is the same.
+    private ColumnText Undated(ColumnText typed) => _request.Compare.Count > 0 && !Fields.Has(Plain(typed.Text))
+        && Usual.Concat(_request.List.Usual.Select(WithHeading)).FirstOrDefault(column => column.Heading is { } heading
+            && typed.Text.StartsWith($"{heading} ", StringComparison.OrdinalIgnoreCase)) is { } column
+        ? typed with { Text = column.Text, Heading = typed.Heading ?? column.Heading } : typed;
 
     // What a person typed is there, whatever is in it.
     private bool IsTyped(ColumnText column) => _request.TypedColumns.Any(name =>
-        name.Equals(column.Text, StringComparison.OrdinalIgnoreCase) || name.Equals(column.Heading, StringComparison.OrdinalIgnoreCase));
+        name.Equals(column.Text, StringComparison.OrdinalIgnoreCase) || name.Equals(column.Heading, StringComparison.OrdinalIgnoreCase)
+        || Undated(new ColumnText(null, name, null)).Text.Equals(column.Text, StringComparison.OrdinalIgnoreCase));
 
     private PlannedColumn Planned(ColumnText column)
     {

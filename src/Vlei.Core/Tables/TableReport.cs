@@ -1,6 +1,7 @@
 using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
+using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
@@ -103,9 +104,28 @@ public sealed class TableReport
         [
             .. _notes,
             .. _tableContext.Basis == AccountingBasis.Cash || _table.RestsOnSettlements ? _context.NotesOnSettlements : [],
-            .. _scan.IsEmpty ? new[] { "Nothing fits what is asked." } : [],
+            .. OpenEarlier(), .. _scan.IsEmpty ? new[] { "Nothing fits what is asked." } : [],
         ],
     };
+
+    // What is open of earlier periods is told where what is open is looked at: it is not among the rows, and is open all the same.
+    private IEnumerable<string> OpenEarlier()
+    {
+        if (_table.OpenBefore is not { } openBefore || _period.Range.From <= _context.Records.From
+            || !_plan.Columns.Any(column => column.Key.Contains("open", StringComparison.Ordinal)))
+        {
+            return [];
+        }
+
+        var open = openBefore(_tableContext, _period.Range).SelectMany(block => _plan.Selection.Taken(block).Column("open")).ToList();
+        var (count, sum) = (open.Count, open.Sum());
+
+        // Credits alone are told as what they come to.
+        var units = open.TrueForAll(amount => amount < 0) ? -sum : sum;
+        var money = $"{DecimalText.Write(units, _context.Currency.Decimals)} {_context.Currency.Code}";
+        return count == 0 ? [] : [count == 1 ? $"1 document from before is open besides, of {money}."
+            : $"{count} documents from before are open besides, together {money}."];
+    }
 
     // A moment is everything up to it.
     private List<IReadOnlyList<DateRange>> Periods()

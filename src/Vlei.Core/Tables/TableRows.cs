@@ -40,7 +40,10 @@ internal sealed class TableRows
         string title, TableDefinition table, TablePlan plan, TableScan scan, TableColumns columns, TableFigures figures,
         RecordWindow records, ReportRequest request)
     {
-        var rows = new TableRows(title, table, plan, scan, columns, figures, records, request);
+        bool IsKnown(SortOrder key) => ColumnNames.PlaceOf(key.Name, columns.Columns.Shown) >= 0 || key.Name == RowOrder.Name
+            || plan.IsGroupedBy(key.Name) || (plan.HasRecords && plan.Fields.Has(key.Name));
+        var known = request.IsSortTyped ? request : request with { Sort = [.. request.Sort.Where(IsKnown)] };
+        var rows = new TableRows(title, table, plan, scan, columns, figures, records, known);
         rows.RefuseUnknownOrder();
         rows.AddAll();
         return rows._rows;

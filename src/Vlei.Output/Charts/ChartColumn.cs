@@ -14,12 +14,16 @@ internal static class ChartColumn
     /// <summary>The report with a column more.</summary>
     public static Report AddTo(Report report, ReportChart chart, bool ascii)
     {
-        var columns = chart.IsOfTime ? chart.Series[0].Cells.Select(cell => cell.Column).ToList() : [chart.Series[0].Cells[0].Column];
+        // Of several columns that add up to one, that one is drawn: a bar says one thing.
+        var total = report.Columns.Select(column => column.Key).ToList().IndexOf("total");
+        List<int> columns = chart.IsOfTime ? [.. chart.Series[0].Cells.Select(cell => cell.Column)]
+            : [chart.Series.Count > 1 && total >= 0 ? total : chart.Series[0].Cells[0].Column];
         var isNamed = report.Look.Chart is { Rows.Count: > 0 };
         var drawn =
             (chart.IsOfTime ? chart.Series.Select(series => series.Cells[0].Row) : chart.Series[0].Cells.Select(cell => cell.Row))
                 .ToHashSet();
-        var scale = Scale.Of(chart.Series[0].Cells.Select(cell => ReportChart.UnitsAt(report, cell) ?? 0));
+        var scale = Scale.Of(
+            chart.Series[0].Cells.Select(cell => ReportChart.UnitsAt(report, cell with { Column = columns[0] }) ?? 0));
         var rows = new List<ReportRow>(report.Rows.Count);
         foreach (var row in report.Rows)
         {

@@ -85,7 +85,8 @@ internal static class ReportsCommand
                 subject.OrderByDescending(report => overview.KeptAs(report)?.IsFavourite == true).ToList().ForEach(Write);
             }
 
-            WriteFiles(KeptKind.Selection, "Selections", file => overview.SelectionIn(file) is { } selection ? string.Join(
+            WriteFiles(KeptKind.Selection, "Selections", file => overview.SelectionIn(file) is { } selection
+                ? selection.Question.Length > 0 ? selection.Question : string.Join(
                 "; ", selection.Only.Select(text => $"only {text}").Concat(selection.Except.Select(text => $"except {text}"))
                     .Concat(selection.Where)) : "");
             WriteFiles(KeptKind.Group, "Groups", file => string.Join(", ", overview.MembersOf(file.Name)));
@@ -108,9 +109,12 @@ internal static class ReportsCommand
             + (overview.LastOf(report) is { } last
                 ? $"; last {(last.Group is null ? "shown" : $"run in {last.Group}")} {PeriodText.Iso(last.Day)}" : "");
 
+        private bool IsFavourite(KeptFile file) =>
+            file.Kind == KeptKind.Selection && overview.SelectionIn(file) is { IsFavourite: true };
+
         private void WriteFiles(KeptKind kind, string heading, Func<KeptFile, string> about)
         {
-            var files = overview.Library.All(kind);
+            var files = overview.Library.All(kind).OrderByDescending(IsFavourite).ToList();
             if (files.Count > 0)
             {
                 output.WriteLine(heading);
@@ -119,7 +123,7 @@ internal static class ReportsCommand
             foreach (var file in files)
             {
                 output.WriteLine(
-                    $"+ {file.Name.PadRight(width)} {WhereOf(file)}{(about(file) is { Length: > 0 } what ? $": {what}" : "")}");
+                    $"{(IsFavourite(file) ? "* " : "+ ")}{file.Name.PadRight(width)} {WhereOf(file)}{(about(file) is { Length: > 0 } what ? $": {what}" : "")}");
             }
         }
     }
