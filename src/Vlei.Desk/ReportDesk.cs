@@ -26,7 +26,7 @@ public sealed class ReportDesk
     }
 
     private ReportDesk(Book book, Library library, WorkingDay today) =>
-        (Book, Library, Today, Catalogue) = (book, library, today, new ReportCatalogue(library));
+        (Book, Library, Today, Catalogue, Known) = (book, library, today, new ReportCatalogue(library), today.Date);
 
     /// <summary>The book.</summary>
     public Book Book { get; }
@@ -41,7 +41,10 @@ public sealed class ReportDesk
     public WorkingDay Today { get; }
 
     /// <summary>The moment that what is done here is dated by.</summary>
-    public DateTimeOffset Now { get; }
+    public DateTimeOffset Now { get; private init; }
+
+    // The day on which reports are made, which is not always the one that they are made as of.
+    private DateOnly Known { get; init; }
 
     /// <summary>Its reports.</summary>
     public ReportCatalogue Catalogue { get; }
@@ -57,7 +60,7 @@ public sealed class ReportDesk
     }
 
     /// <summary>The same at the close of the last of some days.</summary>
-    public ReportDesk AtCloseOf(DateRange days) => new(Book, Library, WorkingDay.CloseOf(days, Today.Date));
+    public ReportDesk AtCloseOf(DateRange days) => new(Book, Library, WorkingDay.CloseOf(days, Today.Date)) { Now = Now, Known = Known };
 
     /// <summary>
     /// Works out which report is meant. Throws a <see cref="ProblemException"/> where there is none, or where it does not take
@@ -112,6 +115,7 @@ public sealed class ReportDesk
         Settings.Name, Settings.Currency, Settings.Calendar, Settings.Basis, Today, ledger, name => LayoutFile.Find(name, Library))
     {
         Remittance = Settings.Remittance,
+        Known = Known,
         Language = LookFiles.LanguageOf(Book),
         LanguageOf = code => LookFiles.Find(code, Library),
     };

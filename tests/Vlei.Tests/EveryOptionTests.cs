@@ -248,7 +248,10 @@ public sealed class EveryOptionTests : IDisposable
                 : Definition.Table is { Date: null } ? [] : ["--period", Month];
             using var open = _desk.Open(Definition.Key, [.. days, .. _base, .. typed]);
             var report = open.Build();
-            return report with { Rows = [.. report.Rows] };
+            report = report with { Rows = [.. report.Rows] };
+            Assert.Empty(report.Rows.GroupBy(row => row.Key).Where(same => same.Count() > 1).Select(same => same.Key));
+            Assert.Empty(report.Columns.GroupBy(column => column.Key).Where(same => same.Count() > 1).Select(same => same.Key));
+            return report;
         }
     }
 }

@@ -287,7 +287,7 @@ public sealed class GroupTests : IDisposable
     public void A_group_of_a_library_is_run_in_each_book_and_changed_where_it_is()
     {
         _tool.Run("init", "other", "--name", "Other", "--currency", "ZAR").Done();
-        File.AppendAllText(_tool.PathOf("other/book.toml"), "library = \"../reedwater\"\ntoday = 2026-06-30\n");
+        File.AppendAllText(_tool.PathOf("other/book.toml"), "library = \"../reedwater\"\nclock = 2026-06-30\n");
         _tool.Write("set/accounts.csv", "code,name,type\n1000,Bank,bank\n4000,Sales,income\n");
         _tool.Write("set/documents.csv", "id,kind,date\nS,cash-sale,2026-05-05\n");
         _tool.Write("set/lines.csv", "document,account,amount\nS,1000,500\nS,4000,-500\n");

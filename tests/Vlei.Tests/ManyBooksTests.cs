@@ -15,7 +15,7 @@ public sealed class ManyBooksTests : IDisposable
         // With one that has no records, one that is damaged, and a folder that is no book.
         Directory.CreateDirectory(_tool.PathOf("reedwater/clients/notes"));
         _tool.Run("init", "reedwater/clients/empty", "--name", "Empty", "--currency", "ZAR").Done();
-        File.AppendAllText(_tool.PathOf("reedwater/clients/empty/book.toml"), "library = \"../..\"\ntoday = 2026-06-30\n");
+        File.AppendAllText(_tool.PathOf("reedwater/clients/empty/book.toml"), "library = \"../..\"\nclock = 2026-06-30\n");
         Tool.Copy(_tool.PathOf("reedwater/clients/ternbank"), _tool.PathOf("reedwater/clients/zbroken"));
         File.WriteAllText(_tool.PathOf("reedwater/clients/zbroken/records.db"), "no records");
         var all = Run("run", "month-end", "--books", "reedwater/clients/*", "--format", "csv", "--summary", "sum.json");

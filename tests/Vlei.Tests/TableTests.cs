@@ -56,6 +56,7 @@ public sealed class TableTests : IDisposable
     {
         var records = NaiveRecords.Read(_tool.PathOf("reedwater/records"));
         var (documents, lines) = (Records("documents"), Records("lines").ToLookup(line => line["document"]));
+        var types = Records("accounts").ToDictionary(account => account["code"], account => account["type"]);
         var owed = records.Open("receivable", "2026-05-31").Concat(records.Open("payable", "2026-05-31"))
             .GroupBy(item => item.Document)
             .ToDictionary(items => items.Key, items => (Total: items.Sum(item => item.Total), Open: items.Sum(item => item.Open)));
@@ -71,9 +72,11 @@ public sealed class TableTests : IDisposable
         {
             var row = rows[document["id"]][4..];
             var own = lines[document["id"]].ToList();
-            var debits = own.Sum(line => Math.Max(0, Number(line["amount"])));
+            decimal On(params string[] kinds) => own.Where(line => kinds.Contains(types[line["account"]])).Sum(line => Number(line["amount"]));
+            var isOwed = own.Any(line => types[line["account"]] is "receivable" or "payable");
+            var made = isOwed ? On("receivable") - On("payable") : On("bank", "cash", "card");
             Assert.Equal(
-                (document["date"], document["kind"], document["number"], document["reference"], document["contact"], own.Count, debits,
+                (document["date"], document["kind"], document["number"], document["reference"], document["contact"], own.Count, made,
                     document["created_by"], document["due"]),
                 (row[0], row[1], row[2], row[3], row[4], int.Parse(row[5], CultureInfo.InvariantCulture), Number(row[6]), row[11],
                     row[12]));

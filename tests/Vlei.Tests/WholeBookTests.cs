@@ -127,7 +127,7 @@ public sealed class WholeBookTests : IDisposable
             .GroupBy(item => (item.Contact, BucketOf(item))).ToDictionary(group => group.Key, group => group.Sum(item => item.Open));
         var shown = Cells(_tool.Run(
             "show", $"{type}s-aging", "--book", "reedwater", "--as-of", day, "--format", "csv").Done().Output)
-            .Where(cell => cell.Key.Row != "total" && cell.Key.Column != "total" && cell.Value != 0)
+            .Where(cell => cell.Key.Row != "total" && cell.Key.Column is not ("total" or "promised" or "disputed") && cell.Value != 0)
             .ToDictionary(cell => cell.Key, cell => cell.Value);
         Assert.NotEmpty(expected);
         Assert.Equal(

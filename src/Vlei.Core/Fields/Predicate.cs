@@ -60,6 +60,16 @@ public abstract record Predicate
         _ => [],
     };
 
+    /// <summary>The names of those that are compared with something, rather than asked whether they are there.</summary>
+    public IEnumerable<string> Compares => this switch
+    {
+        All all => all.Of.SelectMany(part => part.Compares),
+        Any any => any.Of.SelectMany(part => part.Compares),
+        Opposite opposite => opposite.Of.Compares,
+        Missing => [],
+        _ => Names,
+    };
+
     /// <summary>Reads one. Throws a <see cref="ProblemException"/> that points at the place where it is none.</summary>
     /// <param name="text">The text.</param>
     /// <param name="option">The option that it was given to, for messages.</param>

@@ -56,7 +56,7 @@ public static class AgingReport
         var agings = days.Select(day => new Aging(report.History, day, request)).ToList();
         var taken = report.Taken(agings);
         var columns = Columns(report.History, request, agings);
-        new PromisedItems(context.Ledger, report.History, days[0], context.Today.Date).AddColumns(columns);
+        new PromisedItems(context.Ledger, report.History, days[0], context.Known).AddColumns(columns);
         var documents = new DocumentRows(context.Ledger);
         var table = new ItemTable(definition.Title, columns, item => documents.Named(report.History[item]));
         var groups = request.Summary ? ItemGroup.ByAccount(report.History, taken)

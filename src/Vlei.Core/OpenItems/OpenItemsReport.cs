@@ -45,7 +45,7 @@ public static class OpenItemsReport
         var day = ItemReport.DayOf(context, request).Range.To;
         var report = new ItemReport(definition, context, request, type, day);
         var (history, aging) = (report.History, new Aging(report.History, day, request));
-        var promises = new PromisedItems(context.Ledger, history, day, context.Today.Date);
+        var promises = new PromisedItems(context.Ledger, history, day, context.Known);
         var texts = new DocumentRows(context.Ledger);
         var items = report.Taken([aging]);
         var table = new ItemTable(definition.Title, Columns(history, aging, promises, texts), item => texts.Named(history[item]));

@@ -53,7 +53,8 @@ public static class ColumnNames
         List<string> keys = [.. columns.Select(column => column.Key).Distinct(), .. others];
         return new ProblemException(
             ProblemKind.NotFound, $"--{option}: the report has no column {name}.",
-            Suggestion.DidYouMean(name, keys.Concat(columns.Select(column => column.Heading)))
+            Suggestion.DidYouMean(name, keys.Concat(columns.Select(column => column.Heading)
+                .Where(heading => !keys.Contains(heading, StringComparer.OrdinalIgnoreCase))))
                 ?? $"It has {Suggestion.Listed([.. keys.Take(Most), .. keys.Count > Most ? new[] { "more" } : []], "and")}.");
     }
 

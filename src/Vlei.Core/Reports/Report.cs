@@ -71,6 +71,9 @@ public sealed record ReportColumn(string Key, string Heading, ColumnKind Kind, D
     /// <summary>Whether readers need not see it where it has no figure but zero; files have it all the same.</summary>
     public bool IsLeftOutWhenIdle { get; init; }
 
+    /// <summary>Whether it is what was noted about documents, rather than what the records say.</summary>
+    public bool IsNoted { get; init; }
+
     /// <summary>Whether it was asked for by name: readers see it, whatever is in it.</summary>
     public bool IsAskedFor { get; init; }
 

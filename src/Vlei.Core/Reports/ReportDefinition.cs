@@ -23,6 +23,9 @@ public sealed record ReportContext(
     /// <summary>How customers pay, in lines, as the book says it; empty where it does not.</summary>
     public string Remittance { get; init; } = "";
 
+    /// <summary>Up to which day what was noted about documents is known, though a report be of an earlier one.</summary>
+    public DateOnly Known { get; init; } = Today.Date;
+
     /// <summary>The language of reports that are not told another; English where nothing is said.</summary>
     public Language? Language { get; init; }
 

@@ -14,7 +14,7 @@ public static class Movement
     /// <param name="after">The same report on the records as they are.</param>
     public static Report Between(Report before, Report after)
     {
-        var columns = after.Columns.Where(column => column.Kind == ColumnKind.Money && !column.IsChange
+        var columns = after.Columns.Where(column => column is { Kind: ColumnKind.Money, IsChange: false, IsNoted: false }
             && before.Columns.Any(other => other.Key == column.Key)).ToList();
         var rows = new List<ReportRow>();
         foreach (var (row, was, now) in Paired(before, after))

@@ -57,7 +57,7 @@ public sealed class PostingFields
     /// </summary>
     public Slicing Spread(string name)
     {
-        var field = Named(name, FieldNames.Spreading);
+        var field = Named(name, [.. FieldNames.Spreading, .. Calendar.FiscalCalendar.UnitNames]);
         if (field.Field.IsNumber)
         {
             throw new ProblemException(

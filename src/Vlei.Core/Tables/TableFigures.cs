@@ -41,7 +41,8 @@ internal sealed class TableFigures(
         }
 
         return row.Record >= 0 ? records.FactOf(row.Record, figure.Planned)
-            : row.Group < _rest && row.Group > 0 && !plan.HasRecords && scan.SameOf(figure.Planned, row.Group) is { } same
+            : row.Group < _rest && row.Group > 0 && !plan.HasRecords && IsSaidOf(row.Group, figure.Planned)
+                && scan.SameOf(figure.Planned, row.Group) is { } same
                 ? plan.Columns[figure.Planned].Fact!.CellOf(same) : Cell.Empty;
     }
 
@@ -141,6 +142,15 @@ internal sealed class TableFigures(
 
         IEnumerable<(RowSet, Func<int, bool>)> Each(int first, int count) => Enumerable.Range(first, count)
             .Select(record => (records.SetOf(record), new Func<int, bool>(_ => true)));
+    }
+
+    // What is said of a record that rows are grouped by says nothing of the groups that it lies in.
+    private bool IsSaidOf(int group, int planned)
+    {
+        var name = plan.Columns[planned].Fact!.Bound.Field.Name;
+        var level = plan.Groups.ToList().FindIndex(known =>
+            name.StartsWith($"{known.Bound.Field.Name}.", StringComparison.OrdinalIgnoreCase));
+        return level < scan.Groups.LevelOf(group);
     }
 
     private long? ValueOf(TableFigure value, int group)

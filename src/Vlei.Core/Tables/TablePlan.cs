@@ -128,7 +128,7 @@ internal sealed class TablePlan
     private void RefuseFiguresOfMovements()
     {
         var asked = _request.Where.SelectMany(
-            predicate => Naming.Of(predicate.Source, () => Predicate.Parse(predicate.Text).Names.ToList()))
+            predicate => Naming.Of(predicate.Source, () => Predicate.Parse(predicate.Text).Compares.ToList()))
             .Concat(_request.Choices.Select(choice => choice.Field)).ToList();
         if (_table.IsOfMovements && asked.Find(name => Fields.Has(name) && Fields.Named(name).Field.AddsUp) is { } figure)
         {
@@ -184,7 +184,7 @@ internal sealed class TablePlan
 
     // A unit of time alone means that of the table's own date.
     private string UnitOfDate(string name) => FiscalCalendar.UnitNames.Contains(name, StringComparer.OrdinalIgnoreCase)
-        && _table.Date is { } date && !Fields.Has(name) ? $"{date}.{name}" : name;
+        && !Fields.Has(name) && (_table.Date ?? (Fields.Has("date") ? "date" : null)) is { } date ? $"{date}.{name}" : name;
 
     private void AddColumns()
     {

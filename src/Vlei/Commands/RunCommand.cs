@@ -61,7 +61,6 @@ internal static class RunCommand
             [
                 ("vlei run month-end", "for last month"),
                 ("vlei run month-end --period 2026-04 --format text,csv", "for another month, in two formats"),
-                ("vlei run month-end quarter-end --format pdf", "one group after the other"),
                 ("vlei run month-end --to may.pdf", "all its reports in one file of that name"),
                 ("vlei run month-end --books 'clients/*' --summary month.csv", "for every client, and what came of it as a table"),
             ],

@@ -192,7 +192,7 @@ public sealed partial class LookTests : IDisposable
     [InlineData("--paper", "letter", "html, pdf, xlsx and ods")]
     [InlineData("--logo", "logo.png", "html, pdf and xlsx")]
     [InlineData("--font-size", "9", "html, pdf, xlsx and ods")]
-    [InlineData("--csv-style", "bare", "csv")]
+    [InlineData("--csv-style", "plain", "csv")]
     public void A_look_that_nothing_has_of_what_is_written_is_refused_where_it_is_typed_and_kept_for_what_has_it(
         string option, string value, string takers)
     {

@@ -193,7 +193,7 @@ public sealed class WorkbookTests : IDisposable
         Shell.Run(_tool.Folder, "qpdf", "--check", "o.pdf");
         Assert.Contains("<b>&amp; +49", Shell.Run(_tool.Folder, "pdftotext", "-layout", "o.pdf", "-"));
         var safe = _tool.Run(
-            "show", "postings", "--period", "2026-03", "--book", "odd", "--format", "csv", "--csv-style", "safe,bare,headings")
+            "show", "postings", "--period", "2026-03", "--book", "odd", "--format", "csv", "--csv-style", "safe,plain,headings")
                 .Done().Output.Split('\n');
         Assert.StartsWith("label,Date,", safe[0]);
         Assert.All(
