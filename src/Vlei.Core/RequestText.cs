@@ -40,21 +40,7 @@ public static class RequestText
     {
         var merged = own.ToDictionary(pair => pair.Key, pair => pair.Value);
         var isCross = isList && OfCrossTables.Any(option => typed.ContainsKey(option.Name) && !IsNone(typed[option.Name]));
-        if (own.TryGetValue(ReportOptions.Columns.Name, out var usual))
-        {
-            merged[UsualColumns] = [.. Texts(own, UsualColumns), .. usual];
-        }
-
-        if (typed.ContainsKey(ReportOptions.Sort.Name))
-        {
-            merged[TypedSort] = ["true"];
-        }
-
-        if (typed.TryGetValue(ReportOptions.Columns.Name, out var typedColumns))
-        {
-            merged[TypedColumns] = [.. Texts(own, TypedColumns), .. typedColumns];
-        }
-
+        NoteWhatIsUsual(own, typed, merged);
         foreach (var option in isCross ? OfLists : isList && OfLists.Any(option => typed.ContainsKey(option.Name)) ? OfCrossTables : [])
         {
             _ = merged.Remove(option.Name);
@@ -103,14 +89,38 @@ public static class RequestText
         return merged;
     }
 
+    // What a report shows where it is another one goes along, and what was typed of it.
+    private static void NoteWhatIsUsual(
+        IReadOnlyDictionary<string, IReadOnlyList<string>> own, IReadOnlyDictionary<string, IReadOnlyList<string>> typed,
+        Dictionary<string, IReadOnlyList<string>> merged)
+    {
+        if (own.TryGetValue(ReportOptions.Columns.Name, out var usual))
+        {
+            merged[UsualColumns] = [.. Texts(own, UsualColumns), .. usual];
+        }
+
+        if (typed.ContainsKey(ReportOptions.Sort.Name))
+        {
+            merged[TypedSort] = ["true"];
+        }
+
+        if (typed.TryGetValue(ReportOptions.Columns.Name, out var typedColumns))
+        {
+            merged[TypedColumns] = [.. Texts(own, TypedColumns), .. typedColumns];
+        }
+    }
+
     /// <summary>What can be typed of what was put together, and can be kept.</summary>
     public static Dictionary<string, IReadOnlyList<string>> Typeable(IReadOnlyDictionary<string, IReadOnlyList<string>> options) =>
         options.Where(pair => pair.Key is not (UsualColumns or TypedColumns or TypedSort)).ToDictionary();
 
-    /// <summary>What a file asks of a report: as if it was typed, but that its columns need not be shown where they say nothing.</summary>
+    /// <summary>
+    /// What a file asks of a report: as if it was typed, but that its order holds as far as there are its columns, and that columns
+    /// of a standard report need not be shown where they say nothing.
+    /// </summary>
     public static Dictionary<string, IReadOnlyList<string>> Kept(
-        ReportDefinition definition, IReadOnlyDictionary<string, IReadOnlyList<string>> own) =>
-        Merged(definition, own).Where(pair => pair.Key is not (TypedColumns or TypedSort)).ToDictionary();
+        ReportDefinition definition, IReadOnlyDictionary<string, IReadOnlyList<string>> own, bool isStandard) =>
+        Merged(definition, own).Where(pair => pair.Key != TypedSort && (!isStandard || pair.Key != TypedColumns)).ToDictionary();
 
     /// <summary>What is asked where a person types some options of a report.</summary>
     public static Dictionary<string, IReadOnlyList<string>> Merged(

@@ -54,6 +54,7 @@ public static class OptionAdvice
         }
 
         return (definition.Table is not null ? OfLists : isStatement ? OfStatements : OfItems).GetValueOrDefault(option)
-            ?? $"It takes {Suggestion.Listed([.. definition.Options.Select(known => $"--{known.Name}"), "what says how a report looks"], "and")}.";
+            ?? $"It takes {Suggestion.Listed([.. definition.Options.Select(known => $"--{known.Name}"), "what says how a report "
+                + "looks"], "and")}.";
     }
 }

@@ -155,13 +155,15 @@ public class GrammarTests
     public void What_is_there_in_these_letters_is_meant(string list, string expected)
     {
         FieldValue[] values =
-            [new("none", "none"), .. new[] { "c-1", "C-1", "C-2", "17", "18", "17/18", "a \"quoted\" one" }.Select(id => new FieldValue(id, id))];
+            [new("none", "none"), .. new[] { "c-1", "C-1", "C-2", "17", "18", "17/18", "a \"quoted\" one" }.Select(
+                id => new FieldValue(id, id))];
         var meant = ValueList.Parse(list).NamedOf("contact", values, mayNameNone: true);
         Assert.Equal(expected, string.Join(' ', values.Where((_, place) => meant[place]).Select(value => value.Id)));
     }
 
     [Fact]
-    public void One_payment_keeps_one_of_two_promises() => Gen.Select(RandomBook.Gen1, Gen.Int[0, 900], Gen.Int[1, 99]).Sample((book, after, part) =>
+    public void One_payment_keeps_one_of_two_promises() =>
+        Gen.Select(RandomBook.Gen1, Gen.Int[0, 900], Gen.Int[1, 99]).Sample((book, after, part) =>
     {
         var day = new DateOnly(2024, 1, 1).AddDays(after);
         var history = ControlHistory.Of(book, AccountType.Receivable, day.AddDays(200));

@@ -79,7 +79,9 @@ public sealed class ChangesTests : IDisposable
         Assert.Contains("4,Sales,account,1,107.00\n", Cash());
         Assert.Equal(before, Cash("--revision", "1"));
         var early = _tool.Run("show", "profit-loss", "--book", "book", "--revision", "2020-01-01");
-        Assert.Equal((66, true), (early.Status, early.Messages.StartsWith("vlei: Nothing was imported up to 2020-01-01.", StringComparison.Ordinal)));
+        Assert.Equal(
+            (66, true),
+            (early.Status, early.Messages.StartsWith("vlei: Nothing was imported up to 2020-01-01.", StringComparison.Ordinal)));
         _tool.Run("check", "--book", "book").Done();
     }
 

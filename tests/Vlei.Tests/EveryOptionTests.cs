@@ -55,7 +55,8 @@ public sealed class EveryOptionTests : IDisposable
                 }
                 catch (Exception broken)
                 {
-                    wrong.Add($"{definition.Key} --{option.Name}: {broken.Message.ReplaceLineEndings(" ")} {broken.StackTrace?.Split('\n')[0]}");
+                    wrong.Add(
+                        $"{definition.Key} --{option.Name}: {broken.Message.ReplaceLineEndings(" ")} {broken.StackTrace?.Split('\n')[0]}");
                 }
             }
         });
@@ -79,7 +80,8 @@ public sealed class EveryOptionTests : IDisposable
         ["method"] = asked => Assert.All(asked.With("--method", "direct").Checks, check => Assert.True(check.Ok)),
         ["by"] = asked => ColumnsAddUp(asked.With("--by", asked.Definition.Options.Contains(ReportOptions.AsOf) ? "kind" : "month")),
         ["measure"] = asked => Assert.All(
-            asked.With("--group-by", "kind", "--measure", "count").Columns.Where(column => !column.IsChange), column => Assert.Equal(ColumnKind.Count, column.Kind)),
+            asked.With("--group-by", "kind", "--measure", "count").Columns.Where(column => !column.IsChange),
+            column => Assert.Equal(ColumnKind.Count, column.Kind)),
         ["compare"] = asked => Same(asked.Whole, asked.With(["--compare", "prior-year", .. asked.AsSummary])),
         ["change"] = asked => IsChange(asked.With(["--compare", "prior-year", "--change", .. asked.AsSummary])),
         ["share"] = asked => Assert.All(
@@ -89,7 +91,8 @@ public sealed class EveryOptionTests : IDisposable
         ["only"] = asked => Halves(asked, "--only", "--except"),
         ["except"] = asked => Halves(asked, "--except", "--only"),
         ["where"] = asked => Assert.Equal(
-            Figures(asked.With("--only", $"{asked.Free}={asked.Value}")), Figures(asked.With("--where", $"{asked.Free} = '{asked.Value}'"))),
+            Figures(asked.With("--only", $"{asked.Free}={asked.Value}")),
+            Figures(asked.With("--where", $"{asked.Free} = '{asked.Value}'"))),
         ["select"] = asked => Assert.Equal(
             Figures(asked.With("--only", $"{asked.Free}={asked.Value}")), Figures(asked.With("--select", $"by-{asked.Free}"))),
         ["having"] = asked => Assert.All(
@@ -138,7 +141,8 @@ public sealed class EveryOptionTests : IDisposable
     private static void ColumnsAddUp(Report report)
     {
         var keys = report.Columns.Select(column => column.Key).ToList();
-        foreach (var (column, place) in report.Columns.Select((column, place) => (column, place)).Where(one => one.column.SumOf is not null))
+        foreach (var (column, place) in report.Columns.Select((column, place) => (column, place))
+            .Where(one => one.column.SumOf is not null))
         {
             Assert.All(report.Rows.Where(row => row.Cells.Count > 0 && row.InsteadOfMoney is null), row => Assert.Equal(
                 row.Cells[place].Units ?? 0, column.SumOf!.Sum(part => row.Cells[keys.IndexOf(part)].Units ?? 0)));
@@ -150,7 +154,8 @@ public sealed class EveryOptionTests : IDisposable
     {
         foreach (var row in with.Rows.Where(row => row.Kind != RowKind.Heading))
         {
-            foreach (var (key, place) in whole.Columns.Select((known, place) => (known.Key, place)).Where(one => column is null || one.Key == column))
+            foreach (var (key, place) in whole.Columns.Select((known, place) => (known.Key, place))
+                .Where(one => column is null || one.Key == column))
             {
                 if (whole.Rows.FirstOrDefault(other => other.Key == row.Key && other.Kind == row.Kind) is { Cells.Count: > 0 } other
                     && with.Columns.Select(known => known.Key).ToList().IndexOf(key) is >= 0 and var found
@@ -190,7 +195,8 @@ public sealed class EveryOptionTests : IDisposable
             && asked.Whole.Rows[^1].Cells[one.place].Units is not null && asked.Whole.Rows[^1].InsteadOfMoney is null))
         {
             Assert.Equal(
-                (column.Key, asked.Whole.Rows[^1].Cells[place].Units ?? 0), (column.Key, (In(some, column.Key) ?? 0) + (In(other, column.Key) ?? 0)));
+                (column.Key, asked.Whole.Rows[^1].Cells[place].Units ?? 0),
+                (column.Key, (In(some, column.Key) ?? 0) + (In(other, column.Key) ?? 0)));
         }
     }
 
@@ -201,7 +207,8 @@ public sealed class EveryOptionTests : IDisposable
         foreach (var row in report.Rows)
         {
             var isRow = row.Kind is RowKind.Account or RowKind.Group or RowKind.Record && row.Key != "rest";
-            Assert.True(!isRow || last is null || row.Cells[place].Units is null || row.Cells[place].Units <= last, $"{row.Key} is out of order");
+            Assert.True(
+                !isRow || last is null || row.Cells[place].Units is null || row.Cells[place].Units <= last, $"{row.Key} is out of order");
             last = isRow ? row.Cells[place].Units : null;
         }
     }
@@ -231,7 +238,8 @@ public sealed class EveryOptionTests : IDisposable
 
         /// <summary>What makes groups of records where only those can be asked.</summary>
         public string[] AsSummary => Definition.Table is null ? []
-            : Definition.Defaults.ContainsKey("summary") || Definition.Defaults.ContainsKey("by") ? [] : ["--group-by", Definition.Table.Key[0], "--summary"];
+            : Definition.Defaults.ContainsKey("summary") || Definition.Defaults.ContainsKey("by") ? []
+            : ["--group-by", Definition.Table.Key[0], "--summary"];
 
         /// <summary>A field that the report does not choose by itself: what is typed would take the place of that.</summary>
         public string Free => Chooses("contact") ? "kind" : "contact";
@@ -239,7 +247,8 @@ public sealed class EveryOptionTests : IDisposable
         /// <summary>A value of it.</summary>
         public string Value => Free == "kind" ? "invoice" : "C0026";
 
-        private bool Chooses(string field) => _base.Concat(new[] { "only", "except" }.SelectMany(option => Definition.Defaults.GetValueOrDefault(option, [])))
+        private bool Chooses(string field) =>
+            _base.Concat(new[] { "only", "except" }.SelectMany(option => Definition.Defaults.GetValueOrDefault(option, [])))
             .Any(text => text.StartsWith($"{field}=", StringComparison.Ordinal));
 
         public Report With(params string[] typed)

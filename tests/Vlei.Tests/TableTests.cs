@@ -72,7 +72,8 @@ public sealed class TableTests : IDisposable
         {
             var row = rows[document["id"]][4..];
             var own = lines[document["id"]].ToList();
-            decimal On(params string[] kinds) => own.Where(line => kinds.Contains(types[line["account"]])).Sum(line => Number(line["amount"]));
+            decimal On(params string[] kinds) =>
+                own.Where(line => kinds.Contains(types[line["account"]])).Sum(line => Number(line["amount"]));
             var isOwed = own.Any(line => types[line["account"]] is "receivable" or "payable");
             var made = isOwed ? On("receivable") - On("payable") : On("bank", "cash", "card");
             Assert.Equal(

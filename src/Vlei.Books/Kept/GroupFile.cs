@@ -45,7 +45,8 @@ public static class GroupFile
     /// The reports of a group. Throws a <see cref="ProblemException"/> that names the place where the file is not as it should
     /// be.
     /// </summary>
-    public static IReadOnlyList<string> MembersOf(KeptFile file) => [.. Read(file).Members.Where(member => !member.IsGroup).Select(member => member.Report)];
+    public static IReadOnlyList<string> MembersOf(KeptFile file) =>
+        [.. Read(file).Members.Where(member => !member.IsGroup).Select(member => member.Report)];
 
     /// <summary>Reads a group. Throws a <see cref="ProblemException"/> that names the place where it is not as it should be.</summary>
     public static ReportGroup Read(KeptFile file) => Read(file, file.Read());
@@ -117,7 +118,8 @@ public static class GroupFile
         {
             return values.Keys.FirstOrDefault(key => key != "group") is { } other
                 ? throw toml.Wrong(values[other].Span, $"{other} is of a report, and here is a group.", $"Write it in the group {inner}.")
-                : new GroupMember(inner, inner, "", new Dictionary<string, IReadOnlyList<string>>(), toml.PlaceOf(table.Span)) { IsGroup = true };
+                : new GroupMember(
+                    inner, inner, "", new Dictionary<string, IReadOnlyList<string>>(), toml.PlaceOf(table.Span)) { IsGroup = true };
         }
 
         var report = toml.Text(values, "report")

@@ -44,7 +44,9 @@ public static class GroupText
     public static string With(string text, KeptFile file, string key, IReadOnlyList<string> values) =>
         ReportText.With(text, file.Path, GroupFile.Keys.First(known => known.Name == key), values);
 
-    /// <summary>The text with a report before another. Throws a <see cref="ProblemException"/> where there is none of the one name.</summary>
+    /// <summary>
+    /// The text with a report before another. Throws a <see cref="ProblemException"/> where there is none of the one name.
+    /// </summary>
     public static string Moved(string text, KeptFile file, string name, string before)
     {
         var (place, other) = (PlaceOf(text, file, name), PlaceOf(text, file, before));

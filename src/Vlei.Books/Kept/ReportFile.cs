@@ -54,7 +54,7 @@ public static class ReportFile
         }
 
         using var reader = new StreamReader(standard);
-        return Read(reader.ReadToEnd(), name, name + KeptFile.Ending, Library.Standard, () => []).Definition;
+        return Read(reader.ReadToEnd(), name, name + KeptFile.Ending, Library.Standard, () => [], isStandard: true).Definition;
     }
 
     /// <summary>
@@ -65,8 +65,10 @@ public static class ReportFile
     /// <param name="path">The path of the file, for messages.</param>
     /// <param name="sourceOf">The report or table of a name; nothing where there is none.</param>
     /// <param name="known">The names that there are, for messages.</param>
+    /// <param name="isStandard">Whether it is one of those that every book has, rather than one that a person wrote.</param>
     public static KeptReport Read(
-        string text, string key, string path, Func<string, ReportDefinition?> sourceOf, Func<IEnumerable<string>> known)
+        string text, string key, string path, Func<string, ReportDefinition?> sourceOf, Func<IEnumerable<string>> known,
+        bool isStandard = false)
     {
         var toml = TomlText.Parse(text, path, ProblemKind.BadData);
         var values = toml.Head(Keys);
@@ -93,7 +95,7 @@ public static class ReportFile
                 Examples = [.. toml.Texts(values, "examples").Select(ExampleOf)],
                 Table = source.Table,
                 Each = source.Each,
-                Defaults = Core.RequestText.Kept(source, own),
+                Defaults = Core.RequestText.Kept(source, own, isStandard),
                 Build = (context, request) => source.Build(context, request with { Title = request.Title ?? title }) with { Key = key },
             },
             from, own, toml.Flag(values, "favourite", otherwise: false));

@@ -6,6 +6,11 @@ namespace Vlei.Core.Calendar;
 /// <summary>What was probably meant by a period that is written in another way than ISO 8601 has it.</summary>
 internal static partial class PeriodSlips
 {
+    // What is typed is short; in milliseconds.
+    private const int Patience = 1000;
+
+    private static readonly string[] Parts = ["a", "b", "c"];
+
     private static readonly Dictionary<string, string> Words = new(StringComparer.OrdinalIgnoreCase)
     {
         ["wtd"] = "week-to-date", ["mtd"] = "month-to-date", ["qtd"] = "quarter-to-date", ["ytd"] = "year-to-date",
@@ -25,26 +30,28 @@ internal static partial class PeriodSlips
 
         if (RangeWithDots().Match(typed) is { Success: true } range)
         {
-            var (from, to) = (Side(range.Groups[1].Value, today), Side(range.Groups[2].Value, today));
+            var (from, to) = (Side(range.Groups["from"].Value, today), Side(range.Groups["to"].Value, today));
             return from is null || to is null ? [] : [$"{from}/{to}"];
         }
 
         if (ToDate().Match(typed) is { Success: true } toDate)
         {
-            return [toDate.Groups[1].Value.ToLowerInvariant()];
+            return [toDate.Groups["word"].Value.ToLowerInvariant()];
         }
 
         if (Numbers().Match(typed) is { Success: true } numbers)
         {
-            int[] read = [.. numbers.Groups.Values.Skip(1).Where(group => group.Success)
+            int[] read = [.. Parts.Select(name => numbers.Groups[name]).Where(group => group.Success)
                 .Select(group => int.Parse(group.Value, CultureInfo.InvariantCulture))];
             return [.. (read.Length == 3 ? OfDay(read) : OfMonth(read)).Distinct()];
         }
 
         return Basic().Match(typed) is { Success: true } basic
-            && Day(int.Parse(basic.Groups[1].Value), int.Parse(basic.Groups[2].Value), int.Parse(basic.Groups[3].Value)) is { } day ? [day]
+            && Day(NumberIn(basic, "year"), NumberIn(basic, "month"), NumberIn(basic, "day")) is { } day ? [day]
             : OfName(typed, today) is { } named ? [named] : [];
     }
+
+    private static int NumberIn(Match match, string name) => int.Parse(match.Groups[name].ValueSpan, CultureInfo.InvariantCulture);
 
     // A side of a range may be as it should be, or be a slip itself.
     private static string? Side(string text, WorkingDay today) => text.Length == 0 ? "" : Meant(text, today) is [var meant, ..] ? meant
@@ -79,9 +86,9 @@ internal static partial class PeriodSlips
     private static string? OfName(string typed, WorkingDay today)
     {
         var match = MonthName().Match(typed);
-        var month = match.Success ? Array.FindIndex(Months, name => IsName(match.Groups[1].Value, name)) + 1 : 0;
+        var month = match.Success ? Array.FindIndex(Months, name => IsName(match.Groups["month"].Value, name)) + 1 : 0;
         return month == 0 ? null
-            : match.Groups[2].Success ? $"{match.Groups[2].Value}-{month:D2}"
+            : match.Groups["year"].Success ? $"{match.Groups["year"].Value}-{month:D2}"
             : $"{(month <= today.Date.Month ? today.Date.Year : today.Date.Year - 1):D4}-{month:D2}";
     }
 
@@ -92,21 +99,21 @@ internal static partial class PeriodSlips
         year is >= PeriodGrammar.FirstYear and <= PeriodGrammar.LastYear && month is >= 1 and <= 12
             && day >= 1 && day <= DateTime.DaysInMonth(year, month) ? $"{year:D4}-{month:D2}-{day:D2}" : null;
 
-    [GeneratedRegex(@"^(.*?)\s*\.\.\.?\s*(.*)$")]
+    [GeneratedRegex(@"^(?<from>.*?)\s*\.\.\.?\s*(?<to>.*)$", RegexOptions.ExplicitCapture, Patience)]
     private static partial Regex RangeWithDots();
 
-    [GeneratedRegex(@"^(?:this|last)-([a-z-]+-to-date)$", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"^(this|last)-(?<word>[a-z-]+-to-date)$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture, Patience)]
     private static partial Regex ToDate();
 
-    [GeneratedRegex(@"^(\d{1,4})[-./ ](\d{1,4})(?:[-./ ](\d{1,4}))?$")]
+    [GeneratedRegex(@"^(?<a>\d{1,4})[-./ ](?<b>\d{1,4})([-./ ](?<c>\d{1,4}))?$", RegexOptions.ExplicitCapture, Patience)]
     private static partial Regex Numbers();
 
-    [GeneratedRegex(@"^(\d{4})(\d\d)(\d\d)$")]
+    [GeneratedRegex(@"^(?<year>\d{4})(?<month>\d\d)(?<day>\d\d)$", RegexOptions.ExplicitCapture, Patience)]
     private static partial Regex Basic();
 
-    [GeneratedRegex(@"^[0-9A-Za-z-]+$")]
+    [GeneratedRegex("^[0-9A-Za-z-]+$", RegexOptions.None, Patience)]
     private static partial Regex IsoForm();
 
-    [GeneratedRegex(@"^([a-z]+)\.?[- ,/]*(\d{4})?$", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"^(?<month>[a-z]+)\.?[- ,/]*(?<year>\d{4})?$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture, Patience)]
     private static partial Regex MonthName();
 }

@@ -76,7 +76,7 @@ public static class DaysToPayReport
         var late = columns.FigureAt(
             columns.AddSum("overdue", "Overdue", history, item => IsOwed(item) && history[item].Due < range.To ? open[item] : Amount.Zero));
         columns.AddShare(new ReportColumn("share-overdue", "Share overdue", ColumnKind.Percent), late, ShareOf.Row, owed);
-        columns.AddShare(new ReportColumn("share-of-column(open)", "% of all open", ColumnKind.Percent), owed, ShareOf.Column, owed);
+        columns.AddShare(new ReportColumn("share-of-column(open)", "Share of all open", ColumnKind.Percent), owed, ShareOf.Column, owed);
         _ = columns.Add(
             new ReportColumn("days-to-pay", "Days to pay", ColumnKind.Ratio),
             ItemFigure.Average("Days to pay", items => habits.DaysToPay(items.Where(IsOwed))));

@@ -90,7 +90,8 @@ public sealed class PromisedItems
         }
 
         void Add(string key, string heading, Func<int, Amount> of) =>
-            columns.Add(ReportColumn.Sum(key, heading) with { IsLeftOutWhenIdle = true, IsNoted = true }, ItemFigure.Sum(heading, _history, of));
+            columns.Add(
+                ReportColumn.Sum(key, heading) with { IsLeftOutWhenIdle = true, IsNoted = true }, ItemFigure.Sum(heading, _history, of));
     }
 
     /// <summary>What stands of an item, or was broken, in a few words; empty for nothing.</summary>

@@ -8,6 +8,8 @@ namespace Vlei.Core.Reports;
 /// </summary>
 public static class ColumnNames
 {
+    private static readonly string[] More = ["more"];
+
     private static readonly string[] Kinds =
         ["change", "percent-change", "share", .. ReportOptions.Share.Words.Select(whole => $"share-of-{whole}")];
 
@@ -55,7 +57,7 @@ public static class ColumnNames
             ProblemKind.NotFound, $"--{option}: the report has no column {name}.",
             Suggestion.DidYouMean(name, keys.Concat(columns.Select(column => column.Heading)
                 .Where(heading => !keys.Contains(heading, StringComparer.OrdinalIgnoreCase))))
-                ?? $"It has {Suggestion.Listed([.. keys.Take(Most), .. keys.Count > Most ? new[] { "more" } : []], "and")}.");
+                ?? $"It has {Suggestion.Listed([.. keys.Take(Most), .. keys.Count > Most ? More : []], "and")}.");
     }
 
     private static bool IsOfKind(ReportColumn column, string kind) => column.Key.StartsWith(

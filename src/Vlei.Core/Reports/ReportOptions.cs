@@ -27,7 +27,8 @@ public static class ReportOptions
 
     /// <summary>Accrual or cash.</summary>
     public static ChoiceOption<AccountingBasis?> Basis { get; } = new(
-        "basis", "BASIS", "Count what is invoiced, or what is paid (the book says which, if this does not); both side by side in statements",
+        "basis", "BASIS",
+        "Count what is invoiced, or what is paid (the book says which, if this does not); both side by side in statements",
         ("accrual", AccountingBasis.Accrual), ("cash", AccountingBasis.Cash), ("both", null))
     {
         Question = ReportQuestion.Days,

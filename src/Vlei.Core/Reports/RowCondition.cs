@@ -1,4 +1,3 @@
-using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;

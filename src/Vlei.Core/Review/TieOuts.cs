@@ -25,7 +25,8 @@ public static class TieOuts
         ReportContext context, IReadOnlyList<ReportDefinition> definitions, OpenPeriod? period, Func<Amount, string> write)
     {
         var months = period ?? new OpenPeriod(null, null);
-        foreach (var definition in definitions.Where(definition => definition.Options.Contains(ReportOptions.By)))
+        foreach (var definition in definitions.Where(
+            definition => definition.Table is null && definition.Options.Contains(ReportOptions.By)))
         {
             var checks = Enum.GetValues<AccountingBasis>().SelectMany(basis => Checks(context, definition, months, basis)).ToList();
             foreach (var name in checks.GroupBy(check => check.Check.Name))

@@ -58,7 +58,8 @@ public static class DifferenceTable
                 for (var row = 0; row < block.Count; row++)
                 {
                     var key = (accounts[row], documents[row]);
-                    var known = found.GetValueOrDefault(key, new Difference(accounts[row], documents[row], kinds[row], contacts[row], days[row], 0, 0));
+                    var known = found.GetValueOrDefault(
+                        key, new Difference(accounts[row], documents[row], kinds[row], contacts[row], days[row], 0, 0));
                     found[key] = with(known with { Day = Math.Min(known.Day, days[row]) }, amounts[row]);
                 }
             }

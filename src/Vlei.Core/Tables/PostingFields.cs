@@ -1,5 +1,4 @@
 using Vlei.Core.Fields;
-using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 

@@ -201,7 +201,9 @@ internal sealed class TablePlan
         }
         else
         {
-            _columns.AddRange(ColumnLists.Applied(Usual, _request.Columns.Select(list => list.Select(Undated).ToList()), [.. _request.List.Usual.Select(WithHeading)])
+            _columns.AddRange(
+                ColumnLists.Applied(
+                    Usual, _request.Columns.Select(list => list.Select(Undated).ToList()), [.. _request.List.Usual.Select(WithHeading)])
                 .Select(column => Planned(column) with { IsTyped = IsTyped(column) }));
             _columns.AddRange(_request.List.Totals.Select(Planned).Where(column => _columns.TrueForAll(known => known.Key != column.Key)));
         }

@@ -75,7 +75,8 @@ public sealed class KeptReports(ReportDesk desk)
     private static bool Unset(Dictionary<string, IReadOnlyList<string>> wanted, string option, string which)
     {
         var texts = wanted.GetValueOrDefault(option, []);
-        IReadOnlyList<string> left = [.. texts.Where((text, place) => !text.Split('=')[0].Trim().Equals(which, StringComparison.OrdinalIgnoreCase)
+        IReadOnlyList<string> left =
+            [.. texts.Where((text, place) => !text.Split('=')[0].Trim().Equals(which, StringComparison.OrdinalIgnoreCase)
             && which != $"{place + 1}")];
         wanted[option] = left;
         return left.Count < texts.Count;

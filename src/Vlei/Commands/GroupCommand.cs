@@ -45,9 +45,17 @@ internal static class GroupCommand
         Description = "The formats that it is produced in, with commas between them", HelpName = "LIST",
     };
 
-    private static readonly Option<string?> Move = new("--move") { Description = "Put a report elsewhere: with --before", HelpName = "NAME" };
+    private static readonly Option<string?> Move = new("--move")
+    {
+        Description = "Put a report elsewhere: with --before",
+        HelpName = "NAME",
+    };
 
-    private static readonly Option<string?> Before = new("--before") { Description = "With --move: before which report", HelpName = "NAME" };
+    private static readonly Option<string?> Before = new("--before")
+    {
+        Description = "With --move: before which report",
+        HelpName = "NAME",
+    };
 
     // Without a report that is added, these are of the group itself.
     private static readonly string[] OfGroup = [ReportOptions.Title.Name, ReportOptions.Period.Name, ReportOptions.Basis.Name];
@@ -100,6 +108,45 @@ internal static class GroupCommand
                 ProblemKind.Usage, $"{typed[0].Name} and {typed[1].Name} do not go together.", "Do one after the other.");
         }
 
+        if (result.GetValue(Move) is not null != result.GetValue(Before) is not null)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "--move says which report, and --before where it goes.",
+                "Give both: --move trial-balance --before notes.");
+        }
+
+        var own = OfGroupItself(result, arguments);
+        if (result.GetValue(Name) is not { } name)
+        {
+            return typed.Count + own.Count == 0 ? List(library)
+                : throw new ProblemException(
+                    ProblemKind.Usage,
+                    $"It is not said which group {(typed.Count > 0 ? typed[0].Name : $"--{own.Keys.First()}")} is for.",
+                    "Name it: vlei group month-end …");
+        }
+
+        if (typed.Count + own.Count == 0)
+        {
+            Show(GroupFile.Read(library.Named(KeptKind.Group, name)));
+            return ExitStatus.Done;
+        }
+
+        if (typed.Count > 0)
+        {
+            Terminal.Say(Changed(result, arguments, new KeptGroups(desk), name));
+        }
+
+        if (own.Count > 0)
+        {
+            Terminal.Say(new KeptGroups(desk).Set(name, own));
+        }
+
+        return ExitStatus.Done;
+    }
+
+    // What is typed of the group itself: its title, period, basis and formats.
+    private static Dictionary<string, IReadOnlyList<string>> OfGroupItself(ParseResult result, ReportArguments arguments)
+    {
         var own = arguments.Typed(result).Where(pair => result.GetValue(Add) is null && OfGroup.Contains(pair.Key)).ToDictionary();
         if (result.GetValue(Formats) is { Length: > 0 } formats)
         {
@@ -115,41 +162,16 @@ internal static class GroupCommand
                 "Add it: --add REPORT. What else is in the file is changed there.");
         }
 
-        if (result.GetValue(Name) is not { } name)
-        {
-            return typed.Count + own.Count == 0 ? List(library)
-                : throw new ProblemException(
-                    ProblemKind.Usage, $"It is not said which group {(typed.Count > 0 ? typed[0].Name : $"--{own.Keys.First()}")} is for.", "Name it: vlei group month-end …");
-        }
+        return own;
+    }
 
-        if (typed.Count + own.Count == 0)
-        {
-            Show(GroupFile.Read(library.Named(KeptKind.Group, name)));
-            return ExitStatus.Done;
-        }
-
-        var groups = new KeptGroups(desk);
-        if (own.Count > 0)
-        {
-            Terminal.Say(groups.Set(name, own));
-        }
-
-        if (typed.Count == 0)
-        {
-            return ExitStatus.Done;
-        }
-
-        if (result.GetValue(Move) is not null != result.GetValue(Before) is not null)
-        {
-            throw new ProblemException(
-                ProblemKind.Usage, "--move says which report, and --before where it goes.", "Give both: --move trial-balance --before notes.");
-        }
-
-        Terminal.Say(result.GetValue(Move) is { } moved ? groups.Move(name, moved, result.GetValue(Before)!) : result.GetValue(Remove) ? groups.Remove(name)
+    private static string Changed(ParseResult result, ReportArguments arguments, KeptGroups groups, string name)
+    {
+        return result.GetValue(Move) is { } moved ? groups.Move(name, moved, result.GetValue(Before)!)
+            : result.GetValue(Remove) ? groups.Remove(name)
             : result.GetValue(Add) is { } report
                 ? groups.Add(name, new ReportOrder(report, arguments.Typed(result)), result.GetValue(As), result.GetValue(Note))
-            : groups.Drop(name, result.GetValue(Drop)!));
-        return ExitStatus.Done;
+            : groups.Drop(name, result.GetValue(Drop)!);
     }
 
     private static int List(Library library)
@@ -179,7 +201,8 @@ internal static class GroupCommand
         var width = group.Members.Max(member => member.Name.Length);
         foreach (var member in group.Members)
         {
-            output.WriteLine($"  {member.Name.PadRight(width)}  {(member.IsGroup ? "(a group)" : $"{member.Report}{OptionLine.Of(member.Options)}")}");
+            output.WriteLine(
+                $"  {member.Name.PadRight(width)}  {(member.IsGroup ? "(a group)" : $"{member.Report}{OptionLine.Of(member.Options)}")}");
             if (member.Note.Length > 0)
             {
                 output.WriteLine($"  {new string(' ', width)}  {member.Note}");

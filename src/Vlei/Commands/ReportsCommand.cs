@@ -123,7 +123,8 @@ internal static class ReportsCommand
             foreach (var file in files)
             {
                 output.WriteLine(
-                    $"{(IsFavourite(file) ? "* " : "+ ")}{file.Name.PadRight(width)} {WhereOf(file)}{(about(file) is { Length: > 0 } what ? $": {what}" : "")}");
+                    $"{(IsFavourite(file) ? "* " : "+ ")}{file.Name.PadRight(width)} {WhereOf(file)}"
+                        + (about(file) is { Length: > 0 } what ? $": {what}" : ""));
             }
         }
     }

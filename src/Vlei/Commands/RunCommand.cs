@@ -124,7 +124,8 @@ internal static class RunCommand
                 summaries.Add(summary with { Rows = [.. summary.Rows] });
                 if (result.GetValue(To) is { } to && outcome.Reports.Any(report => report.Report is not null))
                 {
-                    Destination.Write(to, (stream, look) => ReportDestination.FormatFor(to).WritePack(GroupRun.PackOf(outcome), stream, look));
+                    Destination.Write(
+                        to, (stream, look) => ReportDestination.FormatFor(to).WritePack(GroupRun.PackOf(outcome), stream, look));
                 }
 
                 return outcome.Status;
