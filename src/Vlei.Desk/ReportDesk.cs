@@ -60,7 +60,7 @@ public sealed class ReportDesk
     }
 
     /// <summary>The same at the close of the last of some days.</summary>
-    public ReportDesk AtCloseOf(DateRange days) => new(Book, Library, WorkingDay.CloseOf(days, Today.Date)) 
+    public ReportDesk AtCloseOf(DateRange days) => new(Book, Library, WorkingDay.CloseOf(days, Today.Date))
     {
         // What was noted is known whatever day it is, so that the same records give the same files.
         Now = Now, Known = DateOnly.MaxValue,

@@ -98,7 +98,8 @@ public class GrammarTests
         };
         var (all, some) = (Build(book, "postings", request), Build(book, "postings", request with
         {
-            Having = [$"natural >= {least}.00"], Top = hasTop ? top : null,
+            Having = [$"natural >= {least}.00"],
+            Top = hasTop ? top : null,
         }));
         bool IsRow(ReportRow row) => row.Kind is RowKind.Group or RowKind.Record && (groups.Length == 0 || row.Level == groups.Length - 1);
         var expected = all.Rows.Where(row => IsRow(row) && row.Cells[0].Units >= least * 100).ToList();

@@ -183,7 +183,8 @@ public sealed class TableTests
     {
         var report = Statements.Build("postings", book, Asked(basis) with
         {
-            By = Spread.Of(across), List = new ListRequest { GroupBy = [by], Measures = Columns(hasTwo ? "debit,count" : "debit") },
+            By = Spread.Of(across),
+            List = new ListRequest { GroupBy = [by], Measures = Columns(hasTwo ? "debit,count" : "debit") },
             Shares = [ShareOf.Row, ShareOf.Column, ShareOf.Whole],
         });
         var all = Slow(book, basis);
@@ -287,7 +288,8 @@ public sealed class TableTests
             {
                 Top = top,
                 Summary = true,
-                Columns = [Columns("amount,debit,count")], List = new ListRequest { GroupBy = ["account"] }
+                Columns = [Columns("amount,debit,count")],
+                List = new ListRequest { GroupBy = ["account"] }
             } : request with { Top = top });
         Assert.Equal(all.Count == 0 ? null : Sum(all, "amount"), Money(cut, cut.Rows[^1], "amount"));
         Assert.Equal(Sum(all, "debit"), cut.Rows.SkipLast(1).Sum(row => Money(cut, row, "debit") ?? 0));

@@ -100,7 +100,9 @@ public sealed class EveryOptionTests : IDisposable
                 && ColumnNames.PlaceOf(asked.Largest.Key, report.Columns) is var place ? Rows(report) : [],
             row => Assert.True(row.Cells[place].Units > kind switch
             {
-                ColumnKind.Money => 10_000, ColumnKind.Quantity => 100_000_000, _ => 100,
+                ColumnKind.Money => 10_000,
+                ColumnKind.Quantity => 100_000_000,
+                _ => 100,
             })),
         ["columns"] = asked =>
         {

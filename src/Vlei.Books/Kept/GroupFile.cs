@@ -119,7 +119,8 @@ public static class GroupFile
             return values.Keys.FirstOrDefault(key => key != "group") is { } other
                 ? throw toml.Wrong(values[other].Span, $"{other} is of a report, and here is a group.", $"Write it in the group {inner}.")
                 : new GroupMember(
-                    inner, inner, "", new Dictionary<string, IReadOnlyList<string>>(), toml.PlaceOf(table.Span)) { IsGroup = true };
+                    inner, inner, "", new Dictionary<string, IReadOnlyList<string>>(), toml.PlaceOf(table.Span))
+                { IsGroup = true };
         }
 
         var report = toml.Text(values, "report")

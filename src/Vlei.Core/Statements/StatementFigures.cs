@@ -76,7 +76,8 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
         }));
         return new StatementFigures(
             context, shape, filter, slicedBy, sums,
-            StatementColumns.Of(context, request, shape, slicedBy, [.. shown])) { _carried = carried };
+            StatementColumns.Of(context, request, shape, slicedBy, [.. shown]))
+        { _carried = carried };
     }
 
     /// <summary>The rows that percentages are taken of.</summary>

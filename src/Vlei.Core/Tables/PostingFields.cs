@@ -91,7 +91,8 @@ public sealed class PostingFields
             field.Field,
             [new FieldValue(FieldNames.None, FieldNames.None),
                 .. numbers.Select(number => new FieldValue(index.KeyOf(number), index.LabelOf(number)))],
-            rows => [.. index.NumbersOf(rows).Select(number => places.GetValueOrDefault(number))]) { MonthOf = MonthOf };
+            rows => [.. index.NumbersOf(rows).Select(number => places.GetValueOrDefault(number))])
+        { MonthOf = MonthOf };
     }
 
     private RowBlock MonthOf(PostingSource source, Calendar.YearMonth month) => PostingTables.MonthOf(_context.Ledger, source, month);
