@@ -3,6 +3,7 @@ using Vlei.Books.Kept;
 using Vlei.Core;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
+using Vlei.Core.OpenItems;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
@@ -120,6 +121,7 @@ public sealed class ReportDesk
     {
         Remittance = Settings.Remittance,
         Known = Known,
+        DaysOpenOn = DocumentTables.DaysOpen,
         Language = LookFiles.LanguageOf(Book),
         LanguageOf = code => LookFiles.Find(code, Library),
     };

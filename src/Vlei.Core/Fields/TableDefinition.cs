@@ -11,7 +11,14 @@ namespace Vlei.Core.Fields;
 /// <param name="Today">The day that period words are worked out from.</param>
 /// <param name="Basis">Which postings count, where a table is of postings.</param>
 public sealed record TableContext(
-    ILedger Ledger, FiscalCalendar Calendar, Currency Currency, WorkingDay Today, AccountingBasis Basis);
+    ILedger Ledger, FiscalCalendar Calendar, Currency Currency, WorkingDay Today, AccountingBasis Basis)
+{
+    /// <summary>
+    /// How many days each of some documents, by their keys, is open at the end of the days that are asked for;
+    /// <see cref="FieldCells.Nothing"/> where one is not. Nothing where that is not to be known.
+    /// </summary>
+    public Func<long[], long[]>? DaysOpen { get; init; }
+}
 
 /// <summary>
 /// A table of records: what its rows are, which fields they have of their own, and how they are read. Fields of related

@@ -10,6 +10,8 @@ namespace Vlei.Core.Fields;
 /// </summary>
 public sealed class TableFields
 {
+    private const string DaysOpen = "days-open";
+
     private readonly TableDefinition _table;
     private readonly TableContext _context;
     private readonly RelatedRecords _related;
@@ -28,7 +30,7 @@ public sealed class TableFields
         {
             yield return own;
             foreach (var part in own.Name == _table.Self ? RelatedTo(own.Name, own.Target!).Select(AsOwn) : own.IsDay ? Units(own)
-                : own.Target is { } target ? RelatedTo(own.Name, target) : [])
+                : own.Target is { } target ? RelatedTo(own.Name, target).Concat(ReckonedOf(own)) : [])
             {
                 yield return part;
             }
@@ -126,7 +128,7 @@ public sealed class TableFields
             if (isLast)
             {
                 return node.Field.IsDay ? PartOf(node, rest) : node.Keys is null ? null
-                    : OfRelated(node, rest) ?? (node.Field.Name == _table.Self ? OwnNamed(rest) : null);
+                    : OfRelated(node, rest) ?? (node.Field.Name == _table.Self ? OwnNamed(rest) : Reckoned(node, rest));
             }
         }
 
@@ -171,6 +173,19 @@ public sealed class TableFields
         _related.WantOfDocuments(RecordTables.Documents.Fields[0]);
         return new Node(field, rows => _related.Documents(rows, field.Name, keys(rows)), keys);
     }
+
+    // What is reckoned of a document, rather than said of it: how long it is open.
+    private IEnumerable<TableField> ReckonedOf(TableField reference) =>
+        reference.Target == RecordTables.Documents && _context.DaysOpen is not null
+            ? [new($"{reference.Name}.{DaysOpen}", FieldType.Integer, "Days since its date where it is open then; nothing where it is not")
+                {
+                    Heading = TableField.HeadingOf(DaysOpen), AddsUp = false,
+                }] : [];
+
+    private Node? Reckoned(Node node, string name) => name.Equals(DaysOpen, StringComparison.OrdinalIgnoreCase)
+        && ReckonedOf(node.Field).FirstOrDefault() is { } field
+            ? new Node(field, rows => new FieldCells(_context.DaysOpen!(node.Keys!(rows))))
+        : null;
 
     private Node? OfRelated(Node node, string name)
     {

@@ -196,6 +196,25 @@ public static class DocumentTables
         return OfOpenItems.BlockOf(new OpenBlock(history, open, items, day), items.Length);
     }
 
+    /// <summary>How many days documents, by their keys, are open at the end of a day; nothing where one is not.</summary>
+    public static Func<long[], long[]> DaysOpen(ILedger ledger, DateOnly day)
+    {
+        var open = new Dictionary<long, long>();
+        foreach (var history in new[] { AccountType.Receivable, AccountType.Payable }.Select(type => ControlHistory.Of(ledger, type, day)))
+        {
+            var left = history.OpenAt(day);
+            for (var item = 0; item < history.Count; item++)
+            {
+                if (!left[item].IsZero)
+                {
+                    open[history[item].Document.Value] = day.DayNumber - history[item].Date.DayNumber;
+                }
+            }
+        }
+
+        return keys => [.. keys.Select(key => open.GetValueOrDefault(key, FieldCells.Nothing))];
+    }
+
     /// <summary>All items of a history as rows of open items, with what is open of them on a day.</summary>
     internal static RowBlock BlockOf(ControlHistory history, DateOnly day, bool agesByDocument) => OfOpenItems.BlockOf(
         new OpenBlock(history, history.OpenAt(day), [.. Enumerable.Range(0, history.Count)], day) { AgesByDocument = agesByDocument },

@@ -23,6 +23,11 @@ public sealed record ReportContext(
     /// <summary>How customers pay, in lines, as the book says it; empty where it does not.</summary>
     public string Remittance { get; init; } = "";
 
+    /// <summary>
+    /// How long documents, by their keys, are open at the end of a day; nothing where that is not to be known.
+    /// </summary>
+    public Func<ILedger, DateOnly, Func<long[], long[]>>? DaysOpenOn { get; init; }
+
     /// <summary>Up to which day what was noted about documents is known, though a report be of an earlier one.</summary>
     public DateOnly Known { get; init; } = Today.Date;
 

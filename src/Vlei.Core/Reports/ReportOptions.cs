@@ -11,7 +11,7 @@ public static class ReportOptions
     public static ReportOption Period { get; } = new(
         "period", "P",
         "The days to cover: 2026, 2026-Q1, 2026-03, 2026-W07, 2026-03-15, fy2026, fy2026-Q1, 2026-01-15/2026-02-14, "
-        + "2026-01/P3M, /2026-03, last-month, fiscal-year-to-date, last-30-days, last-3-months, all")
+        + "2026-01/P3M, /2026-03, last-month, fiscal-year-to-date, last-30-days, last-3-months, 3-months-ago, all")
     {
         Question = ReportQuestion.Days,
         Words = PeriodGrammar.Words,
@@ -47,7 +47,8 @@ public static class ReportOptions
 
     /// <summary>Earlier periods.</summary>
     public static ReportOption Compare { get; } = new(
-        "compare", "X[:N]", "Beside it, the prior period, the prior year, any period, or the budget; N earlier ones; may be repeated")
+        "compare", "X[:N]",
+        "Beside it, prior-period, prior-year, budget, year-start (a day) or year-to-date, or any period; N earlier ones; may be repeated")
     {
         Question = ReportQuestion.Beside,
         Words = Comparison.Words, Repeatable = true,
@@ -55,7 +56,7 @@ public static class ReportOptions
 
     /// <summary>The change against earlier periods.</summary>
     public static ReportOption Change { get; } = new(
-        "change", null, "With --compare: the change and the percent change")
+        "change", null, "With --compare, or --basis both: the change and the percent change")
     {
         Question = ReportQuestion.Beside,
     };

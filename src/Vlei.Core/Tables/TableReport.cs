@@ -81,7 +81,19 @@ public sealed class TableReport
     /// <summary>What a table of a book is read from.</summary>
     public static TableContext ContextOf(TableDefinition table, ReportContext context, ReportRequest request) => new(
         context.Ledger, context.Calendar, context.Currency, context.Today,
-        table.HasBasis ? request.Basis ?? context.Basis : AccountingBasis.Accrual);
+        table.HasBasis ? request.Basis ?? context.Basis : AccountingBasis.Accrual)
+    {
+        DaysOpen = context.DaysOpenOn is { } on ? DaysOpenIn(context, request, on) : null,
+    };
+
+    // What is settled is only looked up where somebody asks.
+    private static Func<long[], long[]> DaysOpenIn(
+        ReportContext context, ReportRequest request, Func<ILedger, DateOnly, Func<long[], long[]>> on)
+    {
+        var days = new Lazy<Func<long[], long[]>>(() => on(
+            context.Ledger, request.Period is { } period ? period.Within(context.Records).Range.To : context.Today.Date));
+        return keys => days.Value(keys);
+    }
 
     /// <summary>Refuses both bases side by side. Throws a <see cref="ProblemException"/> that says what has them.</summary>
     /// <param name="request">What is asked.</param>
