@@ -1,7 +1,7 @@
-using Vlei.Output;
-using Vlei.Core.Calendar;
 using Vlei.Books.Kept;
+using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
+using Vlei.Output;
 
 namespace Vlei.Desk.Keeping;
 
