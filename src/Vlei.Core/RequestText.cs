@@ -173,6 +173,7 @@ public static class RequestText
             List = new ListRequest
             {
                 GroupBy = Names(ReportOptions.GroupBy),
+                IsUngrouped = One(ReportOptions.GroupBy) == FieldNames.None,
                 Totals = Columns(ReportOptions.Total),
                 Measures = Columns(ReportOptions.Measure),
                 Usual = [.. Listed(UsualColumns).Select(column => column with { Sign = null })],

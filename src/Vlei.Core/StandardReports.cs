@@ -13,7 +13,7 @@ public static class StandardReports
     [
         ProfitLossReport.Definition, BalanceSheetReport.Definition, CashFlowReport.Definition,
         EquityMovementsReport.Definition, WorkingCapitalReport.Definition, TrialBalanceReport.Definition, GeneralLedgerReport.Definition,
-        AgingReport.Receivables, AgingReport.Payables, OpenItemsReport.Receivables, OpenItemsReport.Payables,
+        AgingReport.Receivables, AgingReport.Payables,
         ContactBalancesReport.Customers, ContactBalancesReport.Suppliers, ContactLedgerReport.Customers,
         ContactLedgerReport.Suppliers, StatementOfAccountReport.Definition, PromisesReport.Definition,
         MoneyToComeReport.Definition, BillsToPayReport.Definition, CollectionReport.Definition,

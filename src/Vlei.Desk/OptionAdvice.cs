@@ -9,10 +9,10 @@ public static class OptionAdvice
     private static readonly Dictionary<string, string> OfStatements = new()
     {
         [ReportOptions.GroupBy.Name] = "Its groups are those of its layout: take --layout, or vlei show postings --group-by account.",
-        [ReportOptions.Sort.Name] = "Its order is that of its layout: take --layout, or vlei show postings --group-by account --sort.",
-        [ReportOptions.Top.Name] = "Its order is that of its layout: take --having to leave accounts out, or vlei show postings --top.",
+        [ReportOptions.Sort.Name] = "Its postings are in the order of their days: take vlei show postings --group-by account --sort.",
+        [ReportOptions.Top.Name] = "Take trial-balance, which has --top, or vlei show postings --top.",
         [ReportOptions.Detail.Name] = "Its accounts are its rows: take general-ledger for their postings, or vlei trace for one figure.",
-        [ReportOptions.Summary.Name] = "Take --depth 0 for totals alone, 1 for accounts without their parts.",
+        [ReportOptions.Summary.Name] = "Take trial-balance, which has a row per account.",
         [ReportOptions.Measure.Name] = "Take --columns to choose columns, or vlei show postings --by with --measure.",
         [ReportOptions.Total.Name] = "Its totals are those of its layout: take --layout, or vlei show postings --group-by account --total.",
         [ReportOptions.Having.Name] = "Take --where, which takes records by what they say.",
@@ -23,6 +23,7 @@ public static class OptionAdvice
     private static readonly Dictionary<string, string> OfItems = new()
     {
         [ReportOptions.By.Name] = "Take vlei show open-items --group-by contact --by kind, or by any field.",
+        [ReportOptions.Detail.Name] = "Take customer-ledger or supplier-ledger for their documents.",
         [ReportOptions.GroupBy.Name] = "Take vlei show open-items --group-by, by any field.",
         [ReportOptions.Measure.Name] = "Take vlei show open-items --by kind --measure open,count.",
         [ReportOptions.Total.Name] = "Take vlei show open-items --total count, or average(open).",

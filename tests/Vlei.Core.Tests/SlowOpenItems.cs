@@ -14,7 +14,7 @@ public static class SlowOpenItems
     }
 
     /// <summary>The id that a contact has as a row.</summary>
-    public static string IdOf(int contact) => contact == 0 ? "no-contact" : RandomBook.Named[contact - 1].Id;
+    public static string IdOf(int contact) => contact == 0 ? "none" : RandomBook.Named[contact - 1].Id;
 
     /// <summary>The control accounts of one side.</summary>
     public static int[] Accounts(bool payable) => payable ? [RandomBook.Payable] : [RandomBook.Receivable, RandomBook.Loans];

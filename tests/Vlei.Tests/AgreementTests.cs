@@ -26,7 +26,7 @@ public sealed class AgreementTests : IDisposable
             Assert.Equal(owed, Cell(aging, "total", "total", "--as-of", day, "--detail", "--age-by", "document", "--limits", "7"));
             Assert.Equal(owed, Cell(aging, "total", $"total({day})", "--as-of", "2026-06-29", "--compare", day));
             Assert.Equal(owed, Cell(list, "total", "open", "--as-of", day));
-            Assert.Equal(owed, Cell(list, "total", "original", "--as-of", day) - Cell(list, "total", "settled", "--as-of", day));
+            Assert.Equal(owed, Cell(list, "total", "total", "--as-of", day) - Cell(list, "total", "settled", "--as-of", day));
             Assert.Equal(owed, Cell($"{people}-balances", "total", "closing", period));
             Assert.Equal(owed, Cell($"{people}-ledger", "total", "balance", period));
             Assert.Equal(owed, Cell(habits, "total", "open", period));
@@ -132,7 +132,7 @@ public sealed class AgreementTests : IDisposable
         string[] asked = ["show", "open-receivables", "--book", "reedwater", "--only", "contact=L02"];
         var (text, csv) = (_tool.Run(asked).Done().Output, _tool.Run([.. asked, "--format", "csv"]).Done().Output);
         Assert.All(new[] { "Promised", "Disputed", "Promise", "Settled" }, heading => Assert.DoesNotContain(heading, text));
-        Assert.Contains(",original,settled,open,promised,disputed,promise\n", csv);
+        Assert.Contains(",total,settled,open,promised,disputed,promise\n", csv);
         Assert.Contains(
             "  Disputed", _tool.Run("show", "open-receivables", "--book", "reedwater", "--only", "contact.name=Hester R*").Done().Output);
     }

@@ -24,7 +24,13 @@ public sealed class CheckTests : IDisposable
             ok      Trial balance: Opening balances add up to zero
             ok      Trial balance: Debits = credits
             ok      Trial balance: Closing balances add up to zero
+            ok      Receivables aging: Open items = balance of the control accounts
+            ok      Payables aging: Open items = balance of the control accounts
+            ok      Customer balances: Open items = balance of the control accounts
+            ok      Supplier balances: Open items = balance of the control accounts
             ok      Collection: Open items = balance of the control accounts
+            ok      Days to pay: Open items = balance of the control accounts
+            ok      Days to pay suppliers: Open items = balance of the control accounts
             ok      Control accounts = open items
 
             """, outcome.Output);

@@ -79,7 +79,7 @@ public sealed partial class CommandLineTests : IDisposable
         "vlei: total is a number, and \"many\" says none. Write a number, a range or a comparison: total=100, total=100/500, "
             + "\"total=>=100\".",
         "show", "receivables-aging", "--only", "total=many")]
-    [InlineData(2, "vlei: There is no field opne. Did you mean open?", "show", "open-payables", "--only", "opne=100..")]
+    [InlineData(2, "vlei: open-items have no field \"opne\". Did you mean open?", "show", "open-payables", "--only", "opne=100..")]
     [InlineData(66, "vlei: There is no contact \"C00O1\". Did you mean C0001", "show", "customer-ledger", "--only", "contact=C00O1")]
     [InlineData(
         2,

@@ -73,12 +73,12 @@ public sealed class EveryOptionTests : IDisposable
         ["basis"] = asked =>
         {
             Assert.Equal(Core.Ledger.AccountingBasis.Cash, asked.With("--basis", "cash").Basis);
-            var both = asked.With("--basis", "both");
+            var both = Foots(asked.With(["--basis", "both", .. asked.AsSummary]));
             Assert.Contains(both.Columns, column => column.Heading.Contains(" cash", StringComparison.Ordinal));
             Assert.True(both.HasBothBases);
         },
         ["method"] = asked => Assert.All(asked.With("--method", "direct").Checks, check => Assert.True(check.Ok)),
-        ["by"] = asked => ColumnsAddUp(asked.With("--by", asked.Definition.Options.Contains(ReportOptions.AsOf) ? "kind" : "month")),
+        ["by"] = asked => ColumnsAddUp(Foots(asked.With("--by", asked.Definition.Options.Contains(ReportOptions.AsOf) ? "kind" : "month"))),
         ["measure"] = asked => Assert.All(
             asked.With("--group-by", "kind", "--measure", "count").Columns.Where(column => !column.IsChange),
             column => Assert.Equal(ColumnKind.Count, column.Kind)),
@@ -111,14 +111,14 @@ public sealed class EveryOptionTests : IDisposable
             Assert.Single(report.Columns.DistinctBy(column => column.Key), column => column.IsAskedFor);
         },
         ["group-by"] = asked => Assert.Subset(
-            Keys(asked.With("--group-by", "kind"), RowKind.Heading, RowKind.Group),
-            Keys(asked.With("--group-by", "kind", "--summary"), RowKind.Group)),
+            Keys(asked.With("--group-by", asked.GroupedBy), RowKind.Heading, RowKind.Group, RowKind.Account),
+            Keys(Foots(asked.With("--group-by", asked.GroupedBy, "--summary")), RowKind.Group, RowKind.Account)),
         ["total"] = asked => Assert.Contains(asked.With("--total", "count").Columns, column => column.Key == "count"),
         ["summary"] = asked => Assert.DoesNotContain(asked.With("--summary").Rows, row => row.Kind == RowKind.Record),
         ["detail"] = asked => Assert.True(asked.With("--detail").Rows.Count >= asked.Whole.Rows.Count),
         ["sort"] = asked => InOrder(asked.With($"--sort", $"-{asked.Largest.Key}"), asked.Largest.Place),
         ["top"] = asked => Assert.True(
-            asked.With(["--top", "2", .. asked.AsSummary]) is var report && Rows(report).Count(row => row.Level == 0) <= 3),
+            Foots(asked.With(["--top", "2", .. asked.AsSummary])) is var report && Rows(report).Count(row => row.Level == 0) <= 3),
         ["limits"] = asked => Same(asked.Whole, asked.With("--limits", "15,45"), "total"),
         ["age-by"] = asked => Same(asked.Whole, asked.With("--age-by", "document"), "total"),
         ["unapplied"] = asked => Same(asked.Whole, asked.With("--unapplied"), "total"),
@@ -205,14 +205,39 @@ public sealed class EveryOptionTests : IDisposable
     // Within what they stand in, rows go downwards; the rest comes last.
     private static void InOrder(Report report, int place)
     {
-        var last = default(long?);
+        var last = new Dictionary<int, long?>();
         foreach (var row in report.Rows)
         {
-            var isRow = row.Kind is RowKind.Account or RowKind.Group or RowKind.Record && row.Key != "rest";
+            // What is computed has its place in the layout.
+            var isRow = row.Kind is RowKind.Account or RowKind.Group or RowKind.Record
+                && !row.Key.StartsWith("rest", StringComparison.Ordinal) && !row.Key.EndsWith("-earnings", StringComparison.Ordinal);
             Assert.True(
-                !isRow || last is null || row.Cells[place].Units is null || row.Cells[place].Units <= last, $"{row.Key} is out of order");
-            last = isRow ? row.Cells[place].Units : null;
+                !isRow || last.GetValueOrDefault(row.Level) is not { } above || row.Cells[place].Units is null
+                || row.Cells[place].Units <= above, $"{row.Key} is out of order");
+            foreach (var level in last.Keys.Where(level => level > row.Level || !isRow).ToList())
+            {
+                _ = last.Remove(level);
+            }
+
+            last[row.Level] = isRow ? row.Cells[place].Units : null;
         }
+    }
+
+    // A total is what counts in it, in every column that adds up.
+    private static Report Foots(Report report)
+    {
+        foreach (var own in report.Rows.Where(row => row.CountsIn is not null && row.InsteadOfMoney is null).GroupBy(row => row.CountsIn))
+        {
+            foreach (var (column, place) in report.Columns.Select((column, place) => (column, place)).Where(one => one.column.AddsUp))
+            {
+                if (report.Rows.FirstOrDefault(row => row.Key == own.Key) is { } total && total.Cells[place].Units is { } units)
+                {
+                    Assert.Equal((own.Key, column.Key, units), (own.Key, column.Key, own.Sum(row => row.Cells[place].Units ?? 0)));
+                }
+            }
+        }
+
+        return report;
     }
 
     // A report that is asked with one option or another.
@@ -242,6 +267,9 @@ public sealed class EveryOptionTests : IDisposable
         public string[] AsSummary => Definition.Table is null ? []
             : Definition.Defaults.ContainsKey("summary") || Definition.Defaults.ContainsKey("by") ? []
             : ["--group-by", Definition.Table.Key[0], "--summary"];
+
+        /// <summary>What its rows can be grouped by.</summary>
+        public string GroupedBy => Definition.Key == "trial-balance" ? "account.type" : "kind";
 
         /// <summary>A field that the report does not choose by itself: what is typed would take the place of that.</summary>
         public string Free => Chooses("contact") ? "kind" : "contact";

@@ -104,7 +104,7 @@ public sealed class Library
     public KeptFile Named(KeptKind kind, string name) => Find(kind, name) ?? throw new ProblemException(
         ProblemKind.NotFound, $"There is no {kind.Word} {name}.",
         Suggestion.DidYouMean(name, All(kind).Select(file => file.Name))
-        ?? (All(kind) is { Count: > 0 } known ? $"There are {Suggestion.Listed([.. known.Select(file => file.Name)], "and")}."
+        ?? (All(kind) is { Count: > 0 } known ? Suggestion.ThereAre([.. known.Select(file => file.Name)])
             : $"Write it to {kind.Folder}/NAME.toml in the book's folder."));
 
     private KeptReport Read(KeptFile file, string text, IReadOnlyList<string> above) => ReportFile.Read(text, file.Name, file.Path, from =>

@@ -29,7 +29,7 @@ public class FieldList<TSource> : IEnumerable<TableField>
     public void AddHidden(string name, Func<TSource, RowBlock, long[]> read) => _numbers.Add(name, read);
 
     /// <summary>Adds a field of texts.</summary>
-    protected void AddText(TableField field, Func<TSource, int, string> read)
+    public void Add(TableField field, Func<TSource, int, string> read)
     {
         _fields.Add(field);
         _texts.Add(field.Name, read);
@@ -68,7 +68,7 @@ public sealed class RecordFields<TRecord> : FieldList<IReadOnlyList<TRecord>>
     public void Add(TableField field, Func<TRecord, long> of) => Add(field, (records, _) => [.. records.Select(of)]);
 
     /// <summary>Adds a field of texts.</summary>
-    public void Add(TableField field, Func<TRecord, string> of) => AddText(field, (records, row) => of(records[row]));
+    public void Add(TableField field, Func<TRecord, string> of) => Add(field, (records, row) => of(records[row]));
 
     /// <summary>The records as rows.</summary>
     public RowBlock BlockOf(IReadOnlyList<TRecord> records) => BlockOf(records, records.Count);

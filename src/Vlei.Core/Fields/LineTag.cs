@@ -23,7 +23,7 @@ internal sealed class LineTag
             ProblemKind.NotFound, $"No record has a tag {name}.",
             Suggestion.DidYouMean(name, known) ?? (known.Count == 0
                 ? "The records have no tags at all."
-                : $"There are {Suggestion.Listed(known, "and")}."));
+                : Suggestion.ThereAre(known)));
         string[] values =
         [
             .. AllIn(ledger).Select(tags => tags.GetValueOrDefault(name)).OfType<string>().Distinct().Order(StringComparer.Ordinal),

@@ -86,6 +86,11 @@ internal sealed class PredicateTest
         }
 
         var single = SingleFieldOf(left);
+        if (single is { Field: { IsNumber: false, IsDay: false } })
+        {
+            RefuseBareText(right);
+        }
+
         return (single, SingleFieldOf(right)) switch
         {
             ({ Field.IsDay: true } day, { Field.IsDay: true } other) => Days(day, sign, other),
@@ -104,6 +109,17 @@ internal sealed class PredicateTest
                 right, sign switch { "<" => ">", "<=" => ">=", ">" => "<", ">=" => "<=", _ => sign }, left),
             _ => Numbers(left, sign, right),
         };
+    }
+
+    // Where words are compared, a name that is no field is a text that was not quoted.
+    private void RefuseBareText(Operand right)
+    {
+        if (right is Operand.Reckoned { Formula: Formula.Named named } && !_fields.Has(named.Name) && right.Place + named.Place is var at
+            && (at == 0 || _text[at - 1] != '"') && !IsPeriod(named.Name))
+        {
+            throw Predicate.Wrong(
+                _option, _text, at, $"{named.Name} is no field, and a text stands in single quotes.", $"Write '{named.Name}'.");
+        }
     }
 
     private static Answer Days(BoundField left, string sign, BoundField right) => rows =>
@@ -159,7 +175,7 @@ internal sealed class PredicateTest
         var known = pool.Words.Concat(pool.Ids).Concat(pool.Names).Where(word => word.Length > 0).Distinct().ToList();
         return known.Exists(word => Same(word, text)) ? text : throw Predicate.Wrong(
             _option, _text, place, $"no {field.Field.Name} is \"{text}\".", Suggestion.DidYouMean(text, known)
-                ?? (known.Count <= MostListed ? $"There are {Suggestion.Listed(known, "and")}." : "Use like for a part of it."));
+                ?? (known.Count <= MostListed ? Suggestion.ThereAre(known) : "Use like for a part of it."));
     }
 
     private static Answer Words(BoundField field, string sign, string text) => Asked(field, (word, id) => sign switch

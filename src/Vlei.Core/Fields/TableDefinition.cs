@@ -18,6 +18,9 @@ public sealed record TableContext(
     /// <see cref="FieldCells.Nothing"/> where one is not. Nothing where that is not to be known.
     /// </summary>
     public Func<long[], long[]>? DaysOpen { get; init; }
+
+    /// <summary>Up to which day what was noted about documents is known; what was noted by their own day where it is nothing.</summary>
+    public DateOnly? Known { get; init; }
 }
 
 /// <summary>
@@ -90,6 +93,17 @@ public sealed record TableDefinition
     /// </summary>
     public Func<TableContext, DateRange, IEnumerable<RowBlock>>? OpenBefore { get; init; }
 
+    /// <summary>
+    /// What a figure of its rows must come to where a block of them is taken whole; nothing where nothing is known of it.
+    /// </summary>
+    public TableTie? TiesTo { get; init; }
+
     /// <summary>The rows that count within the days, oldest first, block by block.</summary>
     public required Func<TableContext, DateRange, IEnumerable<RowBlock>> Read { get; init; }
 }
+
+/// <summary>What a figure of the rows of a table must come to.</summary>
+/// <param name="Name">What must hold.</param>
+/// <param name="Field">The field whose sum it is about; money.</param>
+/// <param name="Of">What the rows of a block, by its place, must come to within the days.</param>
+public sealed record TableTie(string Name, string Field, Func<TableContext, DateRange, int, Amount> Of);

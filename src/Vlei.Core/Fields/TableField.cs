@@ -29,6 +29,12 @@ public sealed record TableField(string Name, FieldType Type, string Meaning)
     /// <summary>The field whose values it adds up within, and not across; nothing where it adds up over all rows.</summary>
     public string? AddsUpWithin { get; init; }
 
+    /// <summary>Whether it is what was noted about documents, rather than what the records say.</summary>
+    public bool IsNoted { get; init; }
+
+    /// <summary>Whether most records have none of it, so that a list may leave it out where all are zero.</summary>
+    public bool IsSeldom { get; init; }
+
     /// <summary>Whether its words are ours, and have another form in each language; those of records stay as they are.</summary>
     public bool HasOurWords { get; init; } = Type is FieldType.Choice;
 

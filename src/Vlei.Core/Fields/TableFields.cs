@@ -55,6 +55,14 @@ public sealed class TableFields
             ProblemKind.Usage, $"{_table.Name} have no field \"{name}\".",
             Meant(name) ?? Suggestion.DidYouMean(name, NamesNear(name)) ?? $"vlei fields {_table.Name} lists them.");
 
+    /// <summary>
+    /// The field of that name, to gather rows by: a unit of time alone means that of the table's own date. Throws a
+    /// <see cref="ProblemException"/> that names the nearest where there is none.
+    /// </summary>
+    public BoundField Gathering(string name) => Named(
+        FiscalCalendar.UnitNames.Contains(name, StringComparer.OrdinalIgnoreCase) && !Has(name)
+        && (_table.Date ?? (Has("date") ? "date" : null)) is { } date ? $"{date}.{name}" : name);
+
     /// <summary>The fields of related records that are called so, as a question; nothing where there are none.</summary>
     public string? Meant(string name) =>
         All().Where(field => field.Name.EndsWith($".{name}", StringComparison.OrdinalIgnoreCase)).Select(field => field.Name).ToList()

@@ -180,7 +180,7 @@ public sealed class ValueList
         Suggestion.Nearest(text, values.SelectMany(value => new[] { value.Id, value.Name }).Distinct()) is { Count: > 0 } near
             ? $"Did you mean {Suggestion.Listed([.. near.Select(Typed)], "or")}?"
             : values.Count is > 1 and <= MostListed
-                ? $"There are {Suggestion.Listed([.. values.Skip(1).Select(value => value.Id)], "and")}." : null;
+                ? Suggestion.ThereAre([.. values.Skip(1).Select(value => value.Id)]) : null;
 
     // One entry of the list: a value, a range, a comparison or a pattern.
     private sealed record Entry(string Text, bool IsQuoted)

@@ -1,6 +1,5 @@
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
-using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
@@ -11,8 +10,9 @@ public static class AgingReport
 {
     private static readonly IReadOnlyList<ReportOption> Options =
     [
-        ReportOptions.AsOf, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Share, ReportOptions.Limits,
-        ReportOptions.AgeBy, ReportOptions.Unapplied, ReportOptions.Summary, ReportOptions.Detail, ReportOptions.Only,
+        ReportOptions.AsOf, ReportOptions.By, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Share, ReportOptions.Limits,
+        ReportOptions.AgeBy, ReportOptions.Unapplied, ReportOptions.GroupBy, ReportOptions.Summary, ReportOptions.Detail,
+        ReportOptions.Only,
         ReportOptions.Except, ReportOptions.Where, ReportOptions.Select, ReportOptions.Having, ReportOptions.Columns,
         ReportOptions.Sort, ReportOptions.Top, ReportOptions.Title,
     ];
@@ -34,6 +34,7 @@ public static class AgingReport
             ("--where \"days-late > 60\" --having \"total >= 5000\" --sort -total",
                 "what is very late, where it is much, the largest first"),
             ("--as-of last-month --compare prior-period --change", "how each contact and class moved since"),
+            ("--period last-6-months --group-by contact.terms-days,contact --by month", "how much at the end of each month, by terms"),
         ],
         Build = (context, request) => Build(Receivables!, AccountType.Receivable, context, request),
     };
@@ -51,27 +52,22 @@ public static class AgingReport
 
     private static Report Build(ReportDefinition definition, AccountType type, ReportContext context, ReportRequest request)
     {
-        var (days, notes) = ItemReport.Days(context, request);
+        RefuseClassesBesideColumns(request);
+        var (days, notes) = Days(context, request);
         var report = new ItemReport(definition, context, request, type, days.Max());
         var agings = days.Select(day => new Aging(report.History, day, request)).ToList();
         var taken = report.Taken(agings);
-        var columns = Columns(report.History, request, agings);
-        new PromisedItems(context.Ledger, report.History, days[0], context.Known).AddColumns(columns);
+        var columns = new AgingColumns(report, request, agings, taken);
+        new PromisedItems(context.Ledger, report.History, days[0], context.Known).AddColumns(columns.All);
         var documents = new DocumentRows(context.Ledger);
-        var table = new ItemTable(definition.Title, columns, item => documents.Named(report.History[item]));
-        var groups = request.Summary ? ItemGroup.ByAccount(report.History, taken)
-            : ItemGroup.ByContact(context.Ledger, report.History, taken);
-        foreach (var group in report.Ordered(groups, table, columns.PlaceOf(ItemGroup.Total), agings[0]))
+        var table = new ItemTable(definition.Title, columns.All, item => documents.Named(report.History[item]));
+        if (request.List.IsUngrouped && !request.Summary)
         {
-            if (request.Detail && group.Id != RowOrder.Rest)
-            {
-                table.AddDetail(group.Id, group.Name, report.Within([.. group.Items
-                    .OrderBy(item => report.History[item].Due).ThenBy(item => report.History[item].Date).ThenBy(item => item)], table));
-            }
-            else
-            {
-                table.AddGroup(group.Id, group.Name, group.Items);
-            }
+            report.AddDocuments(taken, table, "due");
+        }
+        else
+        {
+            AddGroups(report, request, table, report.Grouped(taken, table, columns.Total, agings[0]));
         }
 
         table.AddTotal();
@@ -79,65 +75,52 @@ public static class AgingReport
         return table.Table.In(frame) with
         {
             Notes = [.. frame.Notes, .. notes],
-            Checks = report.TiesToControl(
-                agings.Select((aging, place) => (aging.Day, table.SumOf(taken, TotalOf(columns, aging.Day, place))))),
+            Checks = report.TiesToControl(agings.Select((aging, place) => (aging.Day, table.SumOf(taken, columns.TotalAt(place))))),
         };
     }
 
-    private static int TotalOf(FigureColumns<OwnFigure<ItemRow>> columns, DateOnly day, int place) =>
-        columns.PlaceOf(place == 0 ? ItemGroup.Total : KeyOf(ItemGroup.Total, day));
-
-    private static string KeyOf(string key, DateOnly earlier) => $"{key}({PeriodText.Iso(earlier)})";
-
-    private static FigureColumns<OwnFigure<ItemRow>> Columns(ControlHistory history, ReportRequest request, List<Aging> agings)
-    {
-        RefusePercentages(request);
-        var columns = new FigureColumns<OwnFigure<ItemRow>>();
-        if (request.Detail)
+    private static void AddGroups(ItemReport report, ReportRequest request, ItemTable table, ItemGroup groups) =>
+        ItemReport.AddRows(groups, table, (group, level) =>
         {
-            columns.AddDocument(history, agings[0]);
-        }
-
-        var total = Figure("Total", agings[0], (aging, item) => aging.Open(item));
-        var classes = new List<int>();
-        foreach (var (key, heading, place) in Aging.Classes(request).Select((known, place) => (known.Key, known.Heading, place)))
-        {
-            classes.Add(AddCompared(key, heading, (aging, item) => aging.OpenIn(item, place)));
-        }
-
-        columns.AddUp(AddCompared(ItemGroup.Total, "Total", (aging, item) => aging.Open(item)), classes);
-        return columns;
-
-        // A class today, then on each earlier day with the change, then its share.
-        int AddCompared(string key, string heading, Func<Aging, int, Amount> of)
-        {
-            var dated = agings.Count > 1 ? $"{heading} {PeriodText.Heading(agings[0].Day)}" : heading;
-            var current = columns.Add(ReportColumn.Sum(key, dated), Figure(dated, agings[0], of));
-            foreach (var aging in agings.Skip(1))
+            if (request.Detail && group.Key != RowOrder.Rest)
             {
-                var shown = ReportColumn.Sum(KeyOf(key, aging.Day), $"{heading} {PeriodText.Heading(aging.Day)}");
-                var earlier = columns.Add(shown with { Tie = ColumnTie.Compared }, Figure(shown.Heading, aging, of));
-                if (request.Change)
-                {
-                    columns.AddChange(current, earlier);
-                }
+                table.AddAround(group, level, () => table.AddEach(
+                    report.Within([.. group.Items.OrderBy(item => report.History[item].Due).ThenBy(item => report.History[item].Date)
+                        .ThenBy(item => item)], table), level + 1, ItemTable.TotalOf(group.Path)));
             }
+            else
+            {
+                table.AddGroup(group, level);
+            }
+        });
 
-            columns.AddShares(current, request.Shares, total);
-            return current;
+    // The day that is asked for, then the others; of columns of time, the ends of the earlier ones.
+    private static (IReadOnlyList<DateOnly> Days, IReadOnlyList<string> Notes) Days(ReportContext context, ReportRequest request)
+    {
+        if (request.By?.Unit is not { } unit)
+        {
+            return ItemReport.Days(context, request);
         }
 
-        OwnFigure<ItemRow> Figure(string heading, Aging aging, Func<Aging, int, Amount> of) =>
-            ItemFigure.Sum(heading, item => of(aging, item), (item, sign) => history.OriginOf(item, aging.Day, sign));
-    }
-
-    private static void RefusePercentages(ReportRequest request)
-    {
-        foreach (var percent in request.Shares.Where(percent => percent is not (ShareOf.Row or ShareOf.Column)))
+        if (request.Compare.Count > 0)
         {
             throw new ProblemException(
-                ProblemKind.Usage, $"--share {ReportOptions.NameOf(percent)} does not apply to what is open.",
-                "Take --share row, the share of the row's total, or --share column, the share of the column's.");
+                ProblemKind.Usage, $"--by {request.By.Name} has a column for each end already, and so has --compare.",
+                "Give one of them, or spread the columns over a field: --by kind.");
+        }
+
+        var pieces = context.Calendar.Split(ItemReport.DayOf(context, request).Range, unit).Select(piece => piece.To).ToList();
+        return ([pieces[^1], .. pieces.SkipLast(1)], []);
+    }
+
+    private static void RefuseClassesBesideColumns(ReportRequest request)
+    {
+        if (request.By is not null && (request.Items.Limits is not null || request.Items.KeepsUnappliedApart))
+        {
+            var other = request.Items.Limits is null ? ReportOptions.Unapplied : ReportOptions.Limits;
+            throw new ProblemException(
+                ProblemKind.Usage, $"--by has its columns in the place of the classes of age that --{other.Name} is about.",
+                "Give one of them.");
         }
     }
 }

@@ -21,14 +21,15 @@ public static class ContactBalancesReport
         Words = ["debtors", "receivables", "opening", "activity", "closing", "trial", "balance", "control", "reconcile"],
         Options =
         [
-            ReportOptions.Period, ReportOptions.Summary, ReportOptions.Only, ReportOptions.Except, ReportOptions.Where,
-            ReportOptions.Select, ReportOptions.Having, ReportOptions.Columns, ReportOptions.Sort,
-            ReportOptions.Top, ReportOptions.Title,
+            ReportOptions.Period, ReportOptions.By, ReportOptions.Measure, ReportOptions.GroupBy, ReportOptions.Summary, ReportOptions.Only,
+            ReportOptions.Except, ReportOptions.Where, ReportOptions.Select, ReportOptions.Having, ReportOptions.Columns,
+            ReportOptions.Sort, ReportOptions.Top, ReportOptions.Title,
         ],
         Examples =
         [
             ("--period last-month", "opening, activity and closing of every customer"),
             ("--period fiscal-year-to-date --sort -debit --top 10", "whom most was charged to"),
+            ("--period 2026 --by month --measure debit,credit", "what was charged and settled, month by month"),
         ],
         Build = (context, request) => Build(Customers!, AccountType.Receivable, context, request),
     };
@@ -48,23 +49,18 @@ public static class ContactBalancesReport
     {
         var range = context.PeriodOf(request).Range;
         var report = new ItemReport(definition, context, request, type, range.To);
-        var history = report.History;
-        var table = new ItemTable(
-            definition.Title, Columns(history, range), _ => throw new InvalidOperationException("There are no rows of single documents."));
+        var (history, whole) = (report.History, Columns(report.History, range));
         List<int> taken = [.. report.Taken()];
-        var groups = request.Summary ? ItemGroup.ByAccount(history, taken) : ItemGroup.ByContact(context.Ledger, history, taken);
-        var moved = groups.Where(group => Enumerable.Range(0, table.Columns.Count)
-            .Any(column => !table.SumOf(group.Items, column).IsZero));
-        var closing = table.Columns.PlaceOf("closing");
-        foreach (var group in report.Ordered(moved, table, closing))
-        {
-            table.AddGroup(group.Id, group.Name, group.Items);
-        }
-
+        var columns = new ItemSpread(context, request, report, taken).Over(range, "closing", of => Columns(history, of));
+        var table = ItemTable.OfGroups(definition.Title, columns.All);
+        var all = ItemTable.OfGroups(definition.Title, whole);
+        ItemReport.AddRows(
+            report.Grouped(taken, table, columns.Total, isShown: group => all.HasAny(group.Items, whole.Count)), table, table.AddGroup);
         table.AddTotal();
         return report.OfBalances(table.Table.In(report.Frame(range)) with
         {
-            Checks = report.TiesToControl([(range.From.AddDays(-1), table.SumOf(taken, 0)), (range.To, table.SumOf(taken, closing))]),
+            Checks = report.TiesToControl(
+                [(range.From.AddDays(-1), all.SumOf(taken, 0)), (range.To, all.SumOf(taken, whole.PlaceOf("closing")))]),
         });
     }
 
@@ -77,7 +73,7 @@ public static class ContactBalancesReport
         _ = columns.AddSum("opening", "Opening", history, item => IsWithin(item) ? Amount.Zero : history[item].Total);
         _ = columns.AddSum("debit", "Debit", history, item => posted[item].Debit);
         _ = columns.AddSum("credit", "Credit", history, item => posted[item].Credit);
-        _ = columns.AddSum("closing", "Closing", history, item => history[item].Total);
+        _ = columns.AddSum("closing", "Closing", history, item => history[item].Date <= range.To ? history[item].Total : Amount.Zero);
         return columns;
     }
 }

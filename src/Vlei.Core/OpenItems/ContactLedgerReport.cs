@@ -45,14 +45,14 @@ public static class ContactLedgerReport
         var report = new ItemReport(definition, context, request, type, range.To);
         var ledger = new ContactLedger(context, report.History, range, CustomerWords, withApplied: true);
         var (shown, opening, closing) = (new List<int>(), Amount.Zero, Amount.Zero);
-        foreach (var contact in ItemGroup.ByContact(context.Ledger, report.History, report.Taken()))
+        foreach (var contact in report.ByContact())
         {
             // A contact with nothing in the period and nothing left from before is not worth a heading.
             var before = contact.Items.Where(item => report.History[item].Date < range.From).ToList();
             if (before.Count < contact.Items.Count || before.Sum(item => report.History[item].Total.MinorUnits) != 0)
             {
                 var (opened, closed) = ledger.Add(
-                    contact.Id, contact.Name, contact.Items, Caption.Ours("Opening balance"),
+                    contact.Key, contact.Name, contact.Items, Caption.Ours("Opening balance"),
                     Caption.Ours("Balance of {0}", contact.Name), isOneOfSeveral: true);
                 shown.AddRange(contact.Items);
                 (opening, closing) = (opening + opened, closing + closed);

@@ -1,3 +1,4 @@
+using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
 
 namespace Vlei.Core.OpenItems;
@@ -12,7 +13,7 @@ internal sealed class DocumentRows(ILedger ledger)
     public (string Key, string Label) Named(ControlItem item)
     {
         var document = ledger.Document(item.Document);
-        return ($"{Contact(item)?.Id ?? ItemGroup.NoContact}/{document.Id}", document.Number.Length > 0 ? document.Number : document.Id);
+        return ($"{Contact(item)?.Id ?? FieldNames.None}/{document.Id}", document.Number.Length > 0 ? document.Number : document.Id);
     }
 
     /// <summary>The name of its contact; empty for none.</summary>

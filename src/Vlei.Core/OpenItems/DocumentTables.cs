@@ -67,8 +67,10 @@ public static class DocumentTables
             new("total", FieldType.Money, "What it came to: what is owed positive, receipts, payments and credits negative"),
             (rows, _) => rows.Each(item => item.Total.MinorUnits)
         },
-        { new("settled", FieldType.Money, "What was set against it"),
-            (rows, _) => [.. rows.Items.Select(item => (rows.History[item].Total - rows.Open[item]).MinorUnits)] },
+        {
+            new("settled", FieldType.Money, "What was set against it") { IsSeldom = true },
+            (rows, _) => [.. rows.Items.Select(item => (rows.History[item].Total - rows.Open[item]).MinorUnits)]
+        },
         {
             new("part", FieldType.Integer, "Where its document has several parts there: which of them it is, from 1; 0 for the only one"),
             (rows, _) => rows.Parts()
@@ -81,7 +83,23 @@ public static class DocumentTables
             (rows, _) => rows.Each(
                 item => Math.Max(0, rows.Day.DayNumber - (item.Total.Sign < 0 || rows.AgesByDocument ? item.Date : item.Due).DayNumber))
         },
+        { new("days-open", FieldType.Integer, "Days since its own date"),
+            (rows, _) => rows.Each(item => rows.Day.DayNumber - item.Date.DayNumber) },
+        {
+            new("promised", FieldType.Money, "What was promised of it and is still expected") { IsNoted = true, IsSeldom = true },
+            (rows, _) => rows.Noted((promises, item) => promises.Promised(item))
+        },
+        {
+            new("disputed", FieldType.Money, "What is disputed of it and still open") { IsNoted = true, IsSeldom = true },
+            (rows, _) => rows.Noted((promises, item) => promises.Disputed(item))
+        },
+        {
+            new("promise", FieldType.Text, "What was promised of it by when, or is disputed, in a few words") { IsNoted = true },
+            (rows, row) => rows.Promises.Value.InWords(rows.Items[row])
+        },
     };
+
+    private static readonly AccountType[] ControlTypes = [AccountType.Receivable, AccountType.Payable];
 
     private static readonly RecordFields<Application> OfSettlements = new()
     {
@@ -123,15 +141,19 @@ public static class DocumentTables
         Name = "open-items",
         Meaning = "Every document that is not settled on a day: what it came to, what was set against it, what is left",
         Fields = [.. OfOpenItems],
-        Columns = ["contact", "kind", "document.number", "date", "due", "days-late", "total", "settled", "open"],
+        Columns =
+        [
+            "contact", "kind", "document.number", "date", "due", "days-late", "total", "settled", "open", "promised", "disputed", "promise",
+        ],
         Key = ["document", "part"],
         Examples = [("--only side=receivable --where \"open > 5000 and days-late > 30\" --sort -open", "whom to call first")],
         MainFigure = "open",
         IsOfMoment = true,
         IsOfDocuments = true,
         RestsOnSettlements = true,
-        Read = (context, range) => new[] { AccountType.Receivable, AccountType.Payable }.Select(
-            type => OpenBlockOf(context, type, range.To)),
+        TiesTo = new TableTie(
+            ControlBalance.TieName, "open", (context, range, side) => ControlBalance.Of(context.Ledger, ControlTypes[side], range.To)),
+        Read = (context, range) => ControlTypes.Select(type => OpenBlockOf(context, type, range.To)),
     };
 
     /// <summary>What was set against what.</summary>
@@ -155,7 +177,7 @@ public static class DocumentTables
     // Only months are read that have a document of which anything is open.
     private static IEnumerable<RowBlock> ReadOpenBefore(TableContext context, DateRange range)
     {
-        var months = new[] { AccountType.Receivable, AccountType.Payable }.SelectMany(type =>
+        var months = ControlTypes.SelectMany(type =>
         {
             var history = ControlHistory.Of(context.Ledger, type, range.To);
             var open = history.OpenAt(range.To);
@@ -193,14 +215,14 @@ public static class DocumentTables
         var history = ControlHistory.Of(context.Ledger, type, day);
         var open = history.OpenAt(day);
         int[] items = [.. Enumerable.Range(0, history.Count).Where(item => !open[item].IsZero)];
-        return OfOpenItems.BlockOf(new OpenBlock(history, open, items, day), items.Length);
+        return OfOpenItems.BlockOf(new OpenBlock(context, history, open, items, day), items.Length);
     }
 
     /// <summary>How many days documents, by their keys, are open at the end of a day; nothing where one is not.</summary>
     public static Func<long[], long[]> DaysOpen(ILedger ledger, DateOnly day)
     {
         var open = new Dictionary<long, long>();
-        foreach (var history in new[] { AccountType.Receivable, AccountType.Payable }.Select(type => ControlHistory.Of(ledger, type, day)))
+        foreach (var history in ControlTypes.Select(type => ControlHistory.Of(ledger, type, day)))
         {
             var left = history.OpenAt(day);
             for (var item = 0; item < history.Count; item++)
@@ -216,16 +238,19 @@ public static class DocumentTables
     }
 
     /// <summary>All items of a history as rows of open items, with what is open of them on a day.</summary>
-    internal static RowBlock BlockOf(ControlHistory history, DateOnly day, bool agesByDocument) => OfOpenItems.BlockOf(
-        new OpenBlock(history, history.OpenAt(day), [.. Enumerable.Range(0, history.Count)], day) { AgesByDocument = agesByDocument },
-        history.Count);
+    internal static RowBlock BlockOf(TableContext context, ControlHistory history, DateOnly day, bool agesByDocument) =>
+        OfOpenItems.BlockOf(
+            new OpenBlock(context, history, history.OpenAt(day), [.. Enumerable.Range(0, history.Count)], day)
+            {
+                AgesByDocument = agesByDocument,
+            }, history.Count);
 
     private static long[] NoColumn(string name) => throw new InvalidOperationException($"There is no column {name}.");
 
     private static Dictionary<DocumentKey, OwedDocument> Owed(ILedger ledger, DateOnly day)
     {
         var owed = new Dictionary<DocumentKey, OwedDocument>();
-        foreach (var history in new[] { AccountType.Receivable, AccountType.Payable }.Select(type => ControlHistory.Of(ledger, type, day)))
+        foreach (var history in ControlTypes.Select(type => ControlHistory.Of(ledger, type, day)))
         {
             var open = history.OpenAt(day);
             for (var item = 0; item < history.Count; item++)
@@ -279,12 +304,18 @@ public static class DocumentTables
     }
 
     // Items that are open at the end of a day.
-    private sealed record OpenBlock(ControlHistory History, Amount[] Open, int[] Items, DateOnly Day)
+    private sealed record OpenBlock(TableContext Context, ControlHistory History, Amount[] Open, int[] Items, DateOnly Day)
     {
+        // What was noted of them, looked up where somebody asks.
+        public Lazy<PromisedItems> Promises { get; } = new(() => new PromisedItems(Context.Ledger, History, Day, Context.Known));
+
         // Whether they are late from their own dates on, rather than from the days that they are due.
         public bool AgesByDocument { get; init; }
 
         public long[] Each(Func<ControlItem, long> of) => [.. Items.Select(item => of(History[item]))];
+
+        public long[] Noted(Func<PromisedItems, int, Amount> of) => [.. Items.Select(item =>
+            of(Promises.Value, item) is { IsZero: false } noted ? noted.MinorUnits : FieldCells.Nothing)];
 
         // Parts of a document that are settled have their numbers too, so that those of the others stay.
         public long[] Parts()

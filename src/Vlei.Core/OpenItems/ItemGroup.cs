@@ -1,70 +1,54 @@
-using Vlei.Core.Ledger;
 using Vlei.Core.Reports;
+using Vlei.Core.Tables;
 
 namespace Vlei.Core.OpenItems;
 
-/// <summary>Items that belong together: those of a contact, or of a control account.</summary>
-/// <param name="Id">The id of what they have in common.</param>
-/// <param name="Name">Its name.</param>
-/// <param name="Items">Their places.</param>
-internal sealed record ItemGroup(string Id, Caption Name, IReadOnlyList<int> Items)
+/// <summary>Items that belong together, as those of a contact, and the groups within.</summary>
+/// <param name="Path">The keys of the values that they have in common, from the outermost; empty for all items.</param>
+/// <param name="Name">What the innermost of those values is called.</param>
+/// <param name="Items">Their places, in the order of the records.</param>
+internal sealed record ItemGroup(IReadOnlyList<string> Path, Caption Name, IReadOnlyList<int> Items)
 {
-    /// <summary>The id of what has no contact.</summary>
-    public const string NoContact = "no-contact";
-
     /// <summary>The key of the row that all come to.</summary>
     public const string Total = "total";
 
-    /// <summary>By contact, in the order of names; what has none is last.</summary>
-    public static List<ItemGroup> ByContact(ILedger ledger, ControlHistory history, IEnumerable<int> items)
-    {
-        var contacts = ledger.Records(PostingField.Contact).ToDictionary(contact => contact.Key);
+    /// <summary>The key of its row.</summary>
+    public string Key => string.Join('/', Path);
 
-        // Two of the same name are told apart by their ids.
-        var names = new HashSet<string>();
-        var shared = contacts.Values.Where(contact => !names.Add(contact.Name)).Select(contact => contact.Name).ToHashSet();
-        return
-        [
-            .. Gathered(items, item => history[item].Contact.Value)
-                .Select(group => (group.Key, Group: contacts.TryGetValue(group.Key, out var contact)
-                    ? new ItemGroup(
-                        contact.Id, shared.Contains(contact.Name) ? $"{contact.Name} ({contact.Id})" : contact.Name, group.Items)
-                    : new ItemGroup(NoContact, Caption.Ours("No contact"), group.Items)))
-                .OrderBy(group => group.Key == 0 ? 1 : 0)
-                .ThenBy(group => group.Group.Name.English, StringComparer.OrdinalIgnoreCase)
-                .ThenBy(group => group.Key)
-                .Select(group => group.Group),
-        ];
-    }
+    /// <summary>The groups right in it, in their order.</summary>
+    public IReadOnlyList<ItemGroup> Parts { get; private init; } = [];
 
-    /// <summary>By control account, in the order of codes.</summary>
-    public static List<ItemGroup> ByAccount(ControlHistory history, IEnumerable<int> items)
-    {
-        var accounts = history.Accounts.ToDictionary(account => account.Key.Value);
-        return
-        [
-            .. Gathered(items, item => history[item].Account.Value)
-                .Select(
-                    group => new ItemGroup(accounts[group.Key].Code, $"{accounts[group.Key].Code} {accounts[group.Key].Name}", group.Items))
-                .OrderBy(group => group.Id, CodeOrder.Instance),
-        ];
-    }
+    /// <summary>The groups that no other lies in; itself where it has no parts.</summary>
+    public IEnumerable<ItemGroup> Innermost => Parts.Count == 0 ? [this] : Parts.SelectMany(part => part.Innermost);
 
-    // Keys are small numbers: a list for each is found faster by its place than by a hash.
-    private static IEnumerable<(int Key, List<int> Items)> Gathered(IEnumerable<int> items, Func<int, int> keyOf)
+    /// <summary>All items, in groups by the values of fields.</summary>
+    /// <param name="tree">The fields.</param>
+    /// <param name="items">The items.</param>
+    /// <param name="groups">The innermost group of each.</param>
+    public static ItemGroup Of(GroupTree tree, IReadOnlyList<int> items, int[] groups)
     {
-        var groups = new List<List<int>?>();
-        foreach (var item in items)
+        var (children, own) = (tree.InOrder(), new List<int>?[tree.Count]);
+        for (var place = 0; place < groups.Length; place++)
         {
-            var key = keyOf(item);
-            while (groups.Count <= key)
-            {
-                groups.Add(null);
-            }
-
-            (groups[key] ??= []).Add(item);
+            (own[groups[place]] ??= []).Add(items[place]);
         }
 
-        return Enumerable.Range(0, groups.Count).Where(key => groups[key] is not null).Select(key => (key, groups[key]!));
+        return Made(0);
+
+        ItemGroup Made(int group)
+        {
+            var parts = children[group].Select(Made).ToList();
+            return new ItemGroup(
+                tree.PathOf(group), group == 0 ? "" : tree.LabelOf(group),
+                parts.Count == 0 ? own[group] ?? [] : [.. parts.SelectMany(part => part.Items)])
+            { Parts = parts };
+        }
     }
+
+    /// <summary>It with some of its innermost groups alone; what has none of them is left out.</summary>
+    public ItemGroup Only(IReadOnlySet<ItemGroup> kept) =>
+        With([.. Parts.Where(part => part.Innermost.Any(kept.Contains)).Select(part => part.Parts.Count == 0 ? part : part.Only(kept))]);
+
+    /// <summary>It with those parts.</summary>
+    public ItemGroup With(IReadOnlyList<ItemGroup> parts) => this with { Parts = parts, Items = [.. parts.SelectMany(part => part.Items)] };
 }

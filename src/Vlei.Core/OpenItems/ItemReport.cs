@@ -15,15 +15,19 @@ namespace Vlei.Core.OpenItems;
 internal sealed class ItemReport
 {
     private const string Oldest = "oldest";
+    private const string Contact = "contact";
+    private const string Account = "account";
 
     // What open documents are chosen by that is not said by their postings.
-    private static readonly string[] OfDocuments = ["date", "due", "total", "settled", "open", "days-late", "side"];
+    private static readonly string[] OfDocuments =
+        ["date", "due", "total", "settled", "open", "days-late", "side", "promised", "disputed", "promise"];
 
     private readonly ReportDefinition _definition;
     private readonly ReportContext _context;
     private readonly ReportRequest _request;
     private readonly Selection _filter;
     private readonly Selection _documents;
+    private RowBlock? _rows;
 
     /// <summary>Reads the items up to a day.</summary>
     /// <param name="definition">The report.</param>
@@ -91,54 +95,166 @@ internal sealed class ItemReport
         var items = Enumerable.Range(0, History.Count);
         if (!_documents.IsEverything)
         {
-            var places = _documents.Taken(DocumentTables.BlockOf(History, day, _request.Items.AgesByDocument)).Places;
+            var places = _documents.Taken(RowsOn(day)).Places;
             items = places ?? items;
         }
 
         return taken is null ? items : items.Where(item => taken[item]);
     }
 
+    /// <summary>What each contact has, in the order of names; what has no contact is last.</summary>
+    public IReadOnlyList<ItemGroup> ByContact() => GroupedBy([Contact], [.. Taken()]).Parts;
+
     /// <summary>
-    /// The rows in the order that is asked for, without those whose total is not; where only the first few are asked for,
-    /// the others together behind them. Throws a <see cref="ProblemException"/> for an order that there is not.
+    /// The groups that are asked for, in the order that is asked for, without those whose figures are not; where only the first
+    /// few are asked for, the others together behind them. Throws a <see cref="ProblemException"/> for an order that there is not.
     /// </summary>
-    /// <param name="groups">All rows.</param>
-    /// <param name="table">The table that they go into.</param>
+    /// <param name="items">The items.</param>
+    /// <param name="table">The table that the groups go into.</param>
     /// <param name="total">The place of the column that says which rows are the largest.</param>
     /// <param name="aging">What says which are the oldest, where they have an age.</param>
-    public IReadOnlyList<ItemGroup> Ordered(IEnumerable<ItemGroup> groups, ItemTable table, int total, Aging? aging = null)
+    /// <param name="isShown">Whether an innermost group has a row; all have one where it is nothing.</param>
+    public ItemGroup Grouped(
+        IReadOnlyList<int> items, ItemTable table, int total, Aging? aging = null, Func<ItemGroup, bool>? isShown = null)
     {
+        RefuseBothDetailAndSummary();
         var columns = table.Columns;
         SortOrder.Refuse(_request.Sort, columns.Shown, [RowOrder.Name, .. aging is null ? Array.Empty<string>() : [Oldest]]);
-        IReadOnlyList<ItemGroup> all = [.. groups];
-        if (Having(columns.Shown) is { } having)
+        var all = GroupedBy(Fields, items);
+        if (all.Parts.Count > 0)
         {
-            table.Whole = ItemRow.Of([.. all.SelectMany(group => group.Items)]);
-            all = having.Taken(all, (group, column) => table.Table.CellAt(
+            all = all.Only(Kept([.. all.Innermost.Where(group => isShown?.Invoke(group) != false)], table));
+        }
+
+        var sorted = Sorted(all, columns, RowOrder.Keys(_request, columns[total].Shown.Key), table, aging);
+        return _request.Top is not { } top || sorted.Parts.Count <= top ? sorted : sorted.With(
+        [
+            .. sorted.Parts.Take(top), RestOf([.. sorted.Parts.Skip(top).SelectMany(group => group.Items)], sorted.Parts.Count - top),
+        ]);
+    }
+
+    /// <summary>Adds a row for each innermost group, with headings and totals around those that lie in others.</summary>
+    /// <param name="groups">The groups.</param>
+    /// <param name="table">The table.</param>
+    /// <param name="addInnermost">Adds an innermost group that lies in so many others.</param>
+    public static void AddRows(ItemGroup groups, ItemTable table, Action<ItemGroup, int> addInnermost)
+    {
+        foreach (var group in groups.Parts)
+        {
+            Add(group, 0);
+        }
+
+        void Add(ItemGroup group, int level)
+        {
+            if (group.Parts.Count == 0)
+            {
+                addInnermost(group, level);
+                return;
+            }
+
+            table.AddAround(group, level, () =>
+            {
+                foreach (var part in group.Parts)
+                {
+                    Add(part, level + 1);
+                }
+            });
+        }
+    }
+
+    /// <summary>
+    /// The values of a field that items have, in their order, and which items have each. Throws a <see cref="ProblemException"/>
+    /// where there is no such field, or where they are too many.
+    /// </summary>
+    public IReadOnlyList<(string Key, string Heading, Func<int, bool> Has)> SpreadOver(string field, IReadOnlyList<int> items)
+    {
+        var index = IndexOf(field);
+        var numbers = index.NumbersOf(new RowSet(Rows, [.. items]));
+        var values = new long[History.Count];
+        for (var place = 0; place < numbers.Length; place++)
+        {
+            values[items[place]] = numbers[place];
+        }
+
+        var distinct = numbers.Distinct().Order(Comparer<long>.Create(index.Compare)).ToList();
+        index.RefuseTooManyColumns(distinct.Count);
+        return [.. distinct.Select(value => (
+            index.KeyOf(value), index.LabelOf(value), (Func<int, bool>)(item => values[item] == value)))];
+    }
+
+    private static ItemGroup RestOf(IReadOnlyList<int> items, int count) => new([RowOrder.Rest], RowOrder.RestLabel(count), items);
+
+    // What groups are made by where nothing is said: control accounts where a row for each alone is wanted, else contacts.
+    private IReadOnlyList<string> Fields => _request.List.IsUngrouped ? []
+        : _request.List.GroupBy.Count > 0 ? _request.List.GroupBy
+        : [_request.Summary ? Account : Contact];
+
+    private FieldIndex IndexOf(string field) => new(
+        new TableFields(DocumentTables.OpenItems, TableReport.ContextOf(DocumentTables.OpenItems, _context, _request)).Gathering(field),
+        _context.Calendar);
+
+    // All items as rows of open items, as of the day that is asked for.
+    private RowBlock Rows => _rows ??= RowsOn(History.Until);
+
+    private RowBlock RowsOn(DateOnly day) => DocumentTables.BlockOf(
+        TableReport.ContextOf(DocumentTables.OpenItems, _context, _request), History, day, _request.Items.AgesByDocument);
+
+    private ItemGroup GroupedBy(IReadOnlyList<string> fields, IReadOnlyList<int> items)
+    {
+        var tree = new GroupTree([.. fields.Select(IndexOf)]);
+        return ItemGroup.Of(tree, items, tree.Of(new RowSet(Rows, [.. items])));
+    }
+
+    private HashSet<ItemGroup> Kept(IReadOnlyList<ItemGroup> groups, ItemTable table)
+    {
+        if (Having(table.Columns.Shown) is { } having)
+        {
+            table.Whole = ItemRow.Of([.. groups.SelectMany(group => group.Items)]);
+            groups = having.Taken(groups, (group, column) => table.Table.CellAt(
                 new FigureRow<ItemRow>("", "", RowKind.Account, 0, ItemRow.Of(group.Items)), column));
         }
 
-        var sorted = RowOrder.Sorted(
-            all, RowOrder.Keys(_request, columns[total].Shown.Key), key =>
-        {
-            var column = ColumnNames.PlaceOf(key, columns.Shown);
-            return key == RowOrder.Name ? group => Cell.Of(group.Name.English)
-                : key == Oldest ? group => new Cell(OldestOf(group))
-                : group => table.CellOf(ItemRow.Of(group.Items), column);
-        });
-        return _request.Top is not { } top || sorted.Count <= top ? sorted :
-            [.. sorted.Take(top), new ItemGroup(
-                RowOrder.Rest, RowOrder.RestLabel(sorted.Count - top), [.. sorted.Skip(top).SelectMany(group => group.Items)])];
-
-        int OldestOf(ItemGroup group) =>
-            group.Items.Where(item => aging!.Open(item).Sign > 0).Select(aging!.DaysLate).DefaultIfEmpty(int.MinValue).Max();
+        return groups.ToHashSet<ItemGroup>(ReferenceEqualityComparer.Instance);
     }
 
-    /// <summary>Items in the order that is asked for. Throws a <see cref="ProblemException"/> for an order that there is not.</summary>
-    /// <param name="items">The items.</param>
+    private static ItemGroup Sorted(
+        ItemGroup group, FigureColumns<OwnFigure<ItemRow>> columns, IReadOnlyList<SortOrder> keys, ItemTable table, Aging? aging)
+    {
+        if (group.Parts.Count == 0 || keys.Count == 0)
+        {
+            return group;
+        }
+
+        return group.With(RowOrder.Sorted(
+            [.. group.Parts.Select(part => Sorted(part, columns, keys, table, aging))], keys, key =>
+        {
+            var column = ColumnNames.PlaceOf(key, columns.Shown);
+            return key == RowOrder.Name ? part => Cell.Of(part.Name.English)
+                : key == Oldest ? part => new Cell(OldestOf(part))
+                : part => table.CellOf(ItemRow.Of(part.Items), column);
+        }));
+
+        int OldestOf(ItemGroup part) =>
+            part.Items.Where(item => aging!.Open(item).Sign > 0).Select(aging!.DaysLate).DefaultIfEmpty(int.MinValue).Max();
+    }
+
+    private void RefuseBothDetailAndSummary()
+    {
+        if (_request.Summary && _request.Detail)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "--detail shows the documents, --summary the groups without them.", "Give one of them.");
+        }
+    }
+
+    /// <summary>
+    /// Adds a row for each document in the order that is asked for, without those whose figures are not; where only the first few
+    /// are asked for, the others together behind them. Throws a <see cref="ProblemException"/> for an order that there is not.
+    /// </summary>
+    /// <param name="items">The documents.</param>
     /// <param name="table">The table that they go into.</param>
     /// <param name="usual">The column that they are ordered by where nothing is asked for.</param>
-    public IReadOnlyList<int> OrderedItems(IReadOnlyList<int> items, ItemTable table, string usual)
+    public void AddDocuments(IReadOnlyList<int> items, ItemTable table, string usual)
     {
         SortOrder.Refuse(_request.Sort, table.Columns.Shown);
         if (Having(table.Columns.Shown) is { } having)
@@ -148,7 +264,13 @@ internal sealed class ItemReport
                 new FigureRow<ItemRow>("", "", RowKind.Record, 0, new ItemRow([item], 0, 1, IsSingle: true)), column));
         }
 
-        return Sorted(items, table, _request.Sort.Count > 0 ? _request.Sort : [new SortOrder(usual, Downwards: false)]);
+        items = Sorted(items, table, _request.Sort.Count > 0 ? _request.Sort : [new SortOrder(usual, Downwards: false)]);
+        var shown = Math.Min(_request.Top ?? items.Count, items.Count);
+        table.AddEach([.. items.Take(shown)], 0);
+        if (shown < items.Count)
+        {
+            table.AddGroup(RestOf([.. items.Skip(shown)], items.Count - shown), 0);
+        }
     }
 
     /// <summary>The documents of a group in the order that is asked for; where that says nothing of them, as they are.</summary>
@@ -184,15 +306,8 @@ internal sealed class ItemReport
     public IReadOnlyList<ReportCheck> TiesToControl(IEnumerable<(DateOnly Day, Amount Sum)> sums) => !IsEverything ? [] :
     [
         .. sums.Select(sum => new ReportCheck(
-            "Open items = balance of the control accounts", BalanceAt(sum.Day), sum.Sum, PeriodText.Heading(sum.Day))),
+            ControlBalance.TieName, ControlBalance.Of(_context.Ledger, History.Type, sum.Day), sum.Sum, PeriodText.Heading(sum.Day))),
     ];
-
-    private Amount BalanceAt(DateOnly day)
-    {
-        var figure = new Figure(PostingSource.Accrual, new DateRange(_context.Records.From < day ? _context.Records.From : day, day));
-        var sums = FigureSums.Of(_context.Ledger, [figure], Selection.Everything, null);
-        return History.Natural(History.Accounts.Aggregate(Amount.Zero, (sum, account) => sum + sums.Net(figure, account.Key)));
-    }
 
     private static bool IsOfDocuments(FieldChoice choice) => OfDocuments.Contains(choice.Field, StringComparer.OrdinalIgnoreCase);
 

@@ -39,6 +39,10 @@ internal sealed class ItemTable
         Table = new ReportTable<ItemRow, OwnFigure<ItemRow>>(title, columns, _rows, _figures);
     }
 
+    /// <summary>An empty table that has no rows of single documents.</summary>
+    public static ItemTable OfGroups(string title, FigureColumns<OwnFigure<ItemRow>> columns) =>
+        new(title, columns, _ => throw new InvalidOperationException("There are no rows of single documents."));
+
     /// <summary>The columns.</summary>
     public FigureColumns<OwnFigure<ItemRow>> Columns => _columns;
 
@@ -51,24 +55,37 @@ internal sealed class ItemTable
         set => _figures.Total = value;
     }
 
-    /// <summary>Adds a row for some items.</summary>
-    public void AddGroup(string key, Caption label, IReadOnlyList<int> items)
+    /// <summary>Adds a row for the items of a group.</summary>
+    /// <param name="group">The group.</param>
+    /// <param name="level">How many groups it lies in.</param>
+    public void AddGroup(ItemGroup group, int level)
     {
-        _rows.Add(new FigureRow<ItemRow>(key, label, RowKind.Account, 0, ItemRow.Of(items)) { CountsIn = ItemGroup.Total });
-        _all.AddRange(items);
+        _rows.Add(new FigureRow<ItemRow>(group.Key, group.Name, RowKind.Account, level, ItemRow.Of(group.Items))
+        {
+            CountsIn = OuterOf(group), Group = group.Path,
+        });
+        _all.AddRange(group.Items);
     }
 
-    /// <summary>Adds a heading, a row for each of some items, and their total.</summary>
-    public void AddDetail(string key, Caption label, IReadOnlyList<int> items)
+    /// <summary>Adds a heading, what stands below it, and the total of a group.</summary>
+    /// <param name="group">The group.</param>
+    /// <param name="level">How many groups it lies in.</param>
+    /// <param name="addRows">Adds what stands below the heading.</param>
+    public void AddAround(ItemGroup group, int level, Action addRows)
     {
-        var total = $"{ItemGroup.Total}({key})";
-        _rows.Add(FigureRow<ItemRow>.Heading(key, label, 0));
-        AddEach(items, 1, total);
-        _rows.Add(
-            new FigureRow<ItemRow>(
-                total, Caption.Ours("Total {0}", label), RowKind.Total, 0, ItemRow.Of(items))
-            { CountsIn = ItemGroup.Total });
+        _rows.Add(FigureRow<ItemRow>.Heading(group.Key, group.Name, level) with { Group = group.Path });
+        addRows();
+        _rows.Add(new FigureRow<ItemRow>(
+            TotalOf(group.Path), Caption.Ours("Total {0}", group.Name), RowKind.Total, level, ItemRow.Of(group.Items))
+        {
+            CountsIn = OuterOf(group), Group = group.Path,
+        });
     }
+
+    /// <summary>The key of the total of the group with these values.</summary>
+    public static string TotalOf(IEnumerable<string> path) => $"{ItemGroup.Total}({string.Join('/', path)})";
+
+    private static string OuterOf(ItemGroup group) => group.Path.Count > 1 ? TotalOf(group.Path.SkipLast(1)) : ItemGroup.Total;
 
     /// <summary>Adds a row for each of some items.</summary>
     public void AddEach(IReadOnlyList<int> items, int level, string total = ItemGroup.Total)
@@ -93,6 +110,10 @@ internal sealed class ItemTable
 
     /// <summary>What items come to in a column.</summary>
     public Amount SumOf(IReadOnlyList<int> items, int column) => Table.SumAt(ItemRow.Of(items), column);
+
+    /// <summary>Whether items come to anything in one of the first columns.</summary>
+    public bool HasAny(IReadOnlyList<int> items, int columns) =>
+        Enumerable.Range(0, columns).Any(column => !SumOf(items, column).IsZero);
 
     /// <summary>What items have in a column, for an order of them.</summary>
     public Cell CellOf(ItemRow row, int column) =>

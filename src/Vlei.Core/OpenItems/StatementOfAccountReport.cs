@@ -1,4 +1,5 @@
 using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
@@ -49,10 +50,10 @@ public static class StatementOfAccountReport
         var keys = context.Ledger.Records(PostingField.Contact).ToDictionary(contact => contact.Id, contact => new ContactKey(contact.Key));
         return
         [
-            .. ItemGroup.ByContact(context.Ledger, report.History, report.Taken())
-                .Where(contact => contact.Id != ItemGroup.NoContact && contact.Items.Any(item =>
+            .. report.ByContact()
+                .Where(contact => contact.Key != FieldNames.None && contact.Items.Any(item =>
                     !open[item].IsZero || (report.History[item].Date >= range.From && !report.History[item].Total.IsZero)))
-                .Select(contact => (contact.Id, request with { Items = request.Items with { Contact = keys[contact.Id] } })),
+                .Select(contact => (contact.Key, request with { Items = request.Items with { Contact = keys[contact.Key] } })),
         ];
     }
 

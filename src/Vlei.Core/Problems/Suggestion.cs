@@ -38,6 +38,9 @@ public static class Suggestion
         return near.Count == 0 ? null : $"Did you mean {Listed(near, "or")}?";
     }
 
+    /// <summary>What there is to choose from, as a sentence.</summary>
+    public static string ThereAre(IReadOnlyList<string> words) => $"There {(words.Count == 1 ? "is" : "are")} {Listed(words, "and")}.";
+
     /// <summary>Words as a sentence lists them: <c>a, b or c</c>.</summary>
     public static string Listed(IReadOnlyList<string> words, string conjunction) => words.Count switch
     {

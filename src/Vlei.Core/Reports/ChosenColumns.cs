@@ -1,34 +1,67 @@
+using Vlei.Core.Fields;
+using Vlei.Core.Problems;
+
 namespace Vlei.Core.Reports;
 
-/// <summary>A report with the columns that are asked for, in the order and with the headings that are asked for.</summary>
+/// <summary>
+/// A report with the columns that are asked for, in the order and with the headings that are asked for: its own, and formulas over
+/// them.
+/// </summary>
 internal static class ChosenColumns
 {
     /// <summary>
-    /// The report with those columns; itself where none are asked for. Throws a <see cref="Problems.ProblemException"/> where
-    /// there is no such column.
+    /// The report with those columns; itself where none are asked for. Throws a <see cref="ProblemException"/> where there is no
+    /// such column.
     /// </summary>
-    public static Report Of(Report report, ReportRequest request)
+    public static Report Of(Report report, ReportRequest request, TableContext context)
     {
         if (request.Columns.Count == 0)
         {
             return report;
         }
 
-        var (option, columns) = (ReportOptions.Columns.Name, report.Columns);
-        ColumnText Keyed(ColumnText entry) => entry with { Text = columns[ColumnNames.Named(option, entry.Text, columns)].Key };
+        var (columns, formulas) = (report.Columns, new Dictionary<string, FormulaColumn>(StringComparer.OrdinalIgnoreCase));
         var typed = request.TypedColumns.Select(name => ColumnNames.PlaceOf(name, columns)).ToHashSet();
         var chosen = ColumnLists.Applied(
             [.. columns.Select(column => new ColumnText(null, column.Key, null))],
-            request.Columns.Select(list => (IReadOnlyList<ColumnText>)[.. list.Select(Keyed)]), []);
-        int[] places = [.. chosen.Select(entry => ColumnNames.PlaceOf(entry.Text, columns))];
-        var keys = places.Select(place => columns[place].Key).ToHashSet(StringComparer.Ordinal);
+            request.Columns.Select(list => (IReadOnlyList<ColumnText>)[.. list.Select(entry => Known(entry, report, formulas, context))]),
+            []);
+        var keys = chosen.Select(entry => entry.Text).ToHashSet(StringComparer.Ordinal);
+        (int Place, FormulaColumn? Formula)[] shown = [.. chosen.Select(entry => formulas.TryGetValue(entry.Text, out var formula)
+            ? (-1, formula) : (ColumnNames.PlaceOf(entry.Text, columns), null))];
         return report with
         {
-            Columns = [.. places.Zip(chosen, (place, entry) => Shown(columns[place], entry.Heading, keys, typed.Contains(place)))],
-            Rows = new RowList(report.Rows.Count, row => report.Rows[row] is var made
-                ? made with { Cells = made.Cells.Count == 0 ? [] : [.. places.Select(place => made.Cells[place])] } : made),
-            OriginOf = (row, column) => report.OriginOf(row, places[column]),
+            Columns = [.. shown.Zip(chosen, (column, entry) => column.Formula is { } formula
+                ? formula.Shown with { IsAskedFor = true, Heading = entry.Heading ?? formula.Shown.Heading }
+                : Shown(columns[column.Place], entry.Heading, keys, typed.Contains(column.Place)))],
+            Rows = new RowList(report.Rows.Count, row => report.Rows[row] is { Cells.Count: > 0 } made ? made with
+            {
+                Cells = [.. shown.Select(column => column.Formula is not { } formula ? made.Cells[column.Place]
+                    : made.Kind == RowKind.Heading ? Cell.Empty : formula.CellOf(made))],
+            } : report.Rows[row]),
+            OriginOf = (row, column) => shown[column].Formula is { } formula ? formula.Origin()
+                : report.OriginOf(row, shown[column].Place),
         };
+    }
+
+    // A column by its key; what is none may be a formula over some.
+    private static ColumnText Known(
+        ColumnText entry, Report report, Dictionary<string, FormulaColumn> formulas, TableContext context)
+    {
+        var columns = report.Columns;
+        if (ColumnNames.PlaceOf(entry.Text, columns) is >= 0 and var place)
+        {
+            return entry with { Text = columns[place].Key };
+        }
+
+        if (formulas.ContainsKey(entry.Text))
+        {
+            return entry;
+        }
+
+        formulas[entry.Text] = FormulaColumn.Of(entry, report, context)
+            ?? throw ColumnNames.Unknown(ReportOptions.Columns.Name, entry.Text, columns);
+        return entry;
     }
 
     // How a figure follows from others is only said where those are there.

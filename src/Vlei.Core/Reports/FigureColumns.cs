@@ -49,10 +49,14 @@ internal sealed class FigureColumns<TFigure>
     /// <summary>Adds what a figure is more than an earlier one, in its own units and as a percentage.</summary>
     /// <param name="current">The place of the figure.</param>
     /// <param name="earlier">The place of the earlier one.</param>
-    public void AddChange(int current, int earlier)
+    /// <param name="isOfBases">Whether they are the same on two bases: that one is more than the other is no change.</param>
+    public void AddChange(int current, int earlier, bool isOfBases = false)
     {
         var (now, then) = (_columns[current].Shown, _columns[earlier].Shown);
-        _columns.Add(new FigureColumn<TFigure>.Change(ReportColumn.ChangeOf(now, then), FigureAt(current), FigureAt(earlier)));
+        var shown = ReportColumn.ChangeOf(now, then);
+        _columns.Add(
+            new FigureColumn<TFigure>.Change(
+                isOfBases ? shown with { Heading = "Difference" } : shown, FigureAt(current), FigureAt(earlier)));
         _columns.Add(new FigureColumn<TFigure>.PercentChange(
             ReportColumn.PercentChangeOf(now, then), FigureAt(current), FigureAt(earlier), then.Heading));
     }

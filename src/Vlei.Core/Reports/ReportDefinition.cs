@@ -1,4 +1,5 @@
 using Vlei.Core.Calendar;
+using Vlei.Core.Fields;
 using Vlei.Core.Languages;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
@@ -83,7 +84,7 @@ public sealed record ReportDefinition
     public IReadOnlyDictionary<string, IReadOnlyList<string>> Defaults { get; init; } = new Dictionary<string, IReadOnlyList<string>>();
 
     /// <summary>The table that it is a list of; nothing where it is none.</summary>
-    public Fields.TableDefinition? Table { get; init; }
+    public TableDefinition? Table { get; init; }
 
     /// <summary>
     /// Whether it takes an option: one of its own, or one that says how it looks. The end of a period is a moment too.
@@ -98,7 +99,8 @@ public sealed record ReportDefinition
     public Report Make(ReportContext context, ReportRequest request)
     {
         var report = Build(context, request);
-        report = Table is null ? ChosenColumns.Of(report, request) : report;
+        report = Table is null ? ChosenColumns.Of(
+            report, request, new TableContext(context.Ledger, context.Calendar, context.Currency, context.Today, context.Basis)) : report;
         return report with { Look = request.Look with { Language = request.Look.Language ?? report.Look.Language ?? context.Language } };
     }
 

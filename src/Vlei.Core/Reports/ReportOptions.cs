@@ -28,7 +28,7 @@ public static class ReportOptions
     /// <summary>Accrual or cash.</summary>
     public static ChoiceOption<AccountingBasis?> Basis { get; } = new(
         "basis", "BASIS",
-        "Count what is invoiced, or what is paid (the book says which, if this does not); both side by side in statements",
+        "Count what is invoiced, or what is paid (the book says which, if this does not); or both side by side",
         ("accrual", AccountingBasis.Accrual), ("cash", AccountingBasis.Cash), ("both", null))
     {
         Question = ReportQuestion.Days,
@@ -123,14 +123,15 @@ public static class ReportOptions
     public static ReportOption Columns { get; } = new(
         "columns", "LIST",
         "Which columns, in which order, by key or heading: date,contact.name:Customer,amount; +x adds, -x leaves out, x:Heading renames "
-        + "where x stands; in lists formulas and functions too: amount * 0.05:Rebate, running(amount), share(amount)")
+        + "where x stands; formulas too: amount * 0.05:Rebate; in lists functions: running(amount), share(amount)")
     {
         Question = ReportQuestion.Columns,
         Repeatable = true,
     };
 
     /// <summary>Groups of a list.</summary>
-    public static ReportOption GroupBy { get; } = new("group-by", "LIST", "Group the rows by fields, subgroups in order: contact,month")
+    public static ReportOption GroupBy { get; } = new(
+        "group-by", "LIST", "Group the rows by fields, subgroups in order: contact,month; none takes a report's own groups away")
     {
         Question = ReportQuestion.Groups,
         Words = [.. FieldNames.Spreading, "account", .. FiscalCalendar.UnitNames],
@@ -190,7 +191,8 @@ public static class ReportOptions
     };
 
     /// <summary>Totals alone.</summary>
-    public static ReportOption Summary { get; } = new("summary", null, "A row for each group alone, or for each control account")
+    public static ReportOption Summary { get; } = new(
+        "summary", null, "A row for each group alone; for each control account, or for each total of a statement, where nothing is grouped")
     {
         Question = ReportQuestion.Groups,
     };
@@ -205,7 +207,7 @@ public static class ReportOptions
 
     /// <summary>The first few rows.</summary>
     public static ReportOption Top { get; } = new(
-        "top", "N", "Show the N largest by themselves, or the first N of --sort, and the rest together")
+        "top", "N", "Show the N largest by themselves, or the first N of --sort, and the rest together; in statements, of each section")
     {
         Question = ReportQuestion.Rows,
     };
@@ -252,7 +254,7 @@ public static class ReportOptions
 
     /// <summary>What says which columns a statement has and which rows it shows; the period or the moment comes first.</summary>
     public static IReadOnlyList<ReportOption> OfStatements { get; } =
-        [Basis, By, Compare, Change, Share, Only, Except, Where, Select, Having, Columns, Layout, Zeros, Depth, Title];
+        [Basis, By, Compare, Change, Share, Only, Except, Where, Select, Having, Columns, Layout, Zeros, Depth, Summary, Sort, Top, Title];
 
     /// <summary>What a percentage is of, as people type it.</summary>
     public static string NameOf(ShareOf whole) => Share.WordOf(whole);

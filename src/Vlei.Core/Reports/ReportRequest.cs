@@ -134,6 +134,9 @@ public sealed record ListRequest
     /// <summary>The fields that a list is grouped by, from the outermost.</summary>
     public IReadOnlyList<string> GroupBy { get; init; } = [];
 
+    /// <summary>Whether groups that a report has of its own are taken away.</summary>
+    public bool IsUngrouped { get; init; }
+
     /// <summary>What is made of columns for groups and for all, besides the sums.</summary>
     public IReadOnlyList<ColumnText> Totals { get; init; } = [];
 

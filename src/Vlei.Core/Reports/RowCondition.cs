@@ -1,5 +1,4 @@
 using Vlei.Core.Fields;
-using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 
 namespace Vlei.Core.Reports;
@@ -10,12 +9,12 @@ namespace Vlei.Core.Reports;
 /// </summary>
 internal sealed class RowCondition
 {
-    // From what a cell of a percentage or a plain number counts, to what a decimal counts.
-    private const long DecimalUnits = 100;
-
     private readonly IReadOnlyList<Func<RowSet, Truth[]>> _tests;
 
-    private RowCondition(IReadOnlyList<Func<RowSet, Truth[]>> tests, IReadOnlyList<string> inWords) => (_tests, InWords) = (tests, inWords);
+    private readonly FigureFields _fields;
+
+    private RowCondition(IReadOnlyList<Func<RowSet, Truth[]>> tests, FigureFields fields, IReadOnlyList<string> inWords) =>
+        (_tests, _fields, InWords) = (tests, fields, inWords);
 
     /// <summary>What it says, in words, a condition each.</summary>
     public IReadOnlyList<string> InWords { get; }
@@ -37,20 +36,11 @@ internal sealed class RowCondition
         var names = having.SelectMany(predicate => Naming.Of(
             predicate.Source, () => Predicate.Parse(predicate.Text, ReportOptions.Having.Name).Names.ToList()))
             .Distinct(StringComparer.OrdinalIgnoreCase).ToList();
-        var table = new TableDefinition
-        {
-            Name = "rows", Meaning = "", Columns = [], Key = [], Read = (_, _) => [],
-            Fields = [.. names.Select(name => FieldOf(name, columns[ColumnNames.Named(ReportOptions.Having.Name, name, columns)]))],
-        };
-        var fields = new TableFields(table, context);
+        var fields = new FigureFields(ReportOptions.Having.Name, names, columns, context);
         return new RowCondition(
             [.. having.SelectMany(predicate => Naming.Of(
-                predicate.Source, () => PredicateTest.Of(predicate.Text, fields, context, ReportOptions.Having.Name))
-                    .Select(test => test.Ask))],
-            [.. having.Select(predicate => $"Having {predicate.Text}")])
-        {
-            Columns = columns,
-        };
+                predicate.Source, () => PredicateTest.Of(predicate.Text, fields.Fields, context, ReportOptions.Having.Name))
+                    .Select(test => test.Ask))], fields, [.. having.Select(predicate => $"Having {predicate.Text}")]);
     }
 
     /// <summary>Those of the rows that it holds for, in their order.</summary>
@@ -58,27 +48,8 @@ internal sealed class RowCondition
     /// <param name="cellOf">What a row has in the column at a place.</param>
     public IReadOnlyList<T> Taken<T>(IReadOnlyList<T> rows, Func<T, int, Cell> cellOf)
     {
-        var set = new RowSet(new RowBlock(rows.Count, name => [.. rows.Select(row => UnitsOf(cellOf(row, PlaceOf(name)), PlaceOf(name)))])
-        {
-            TextOf = (name, row) => cellOf(rows[row], PlaceOf(name)).Words ?? "",
-        });
+        var set = _fields.RowsOf(rows.Count, (row, column) => cellOf(rows[row], column));
         var answers = _tests.Select(test => test(set)).ToList();
         return [.. rows.Where((_, row) => answers.TrueForAll(answer => answer[row] == Truth.True))];
     }
-
-    private IReadOnlyList<ReportColumn> Columns { get; init; } = [];
-
-    private int PlaceOf(string name) => ColumnNames.PlaceOf(name, Columns);
-
-    private long UnitsOf(Cell cell, int place) => cell.Units is not { } units ? FieldCells.Nothing
-        : Columns[place].Kind is ColumnKind.Percent or ColumnKind.Ratio ? units * DecimalUnits : units;
-
-    private static TableField FieldOf(string name, ReportColumn column) => new(name, column.Kind switch
-    {
-        ColumnKind.Money => FieldType.Money,
-        ColumnKind.Count => FieldType.Integer,
-        ColumnKind.Date => FieldType.Date,
-        ColumnKind.Text => FieldType.Text,
-        _ => FieldType.Decimal,
-    }, column.Heading);
 }

@@ -28,7 +28,8 @@ public static class TieOuts
         foreach (var definition in definitions.Where(
             definition => definition.Table is null && definition.Options.Contains(ReportOptions.By)))
         {
-            var checks = Enum.GetValues<AccountingBasis>().SelectMany(basis => Checks(context, definition, months, basis)).ToList();
+            var bases = Enum.GetValues<AccountingBasis>().Take(definition.Options.Contains(ReportOptions.Basis) ? int.MaxValue : 1);
+            var checks = bases.SelectMany(basis => Checks(context, definition, months, basis)).ToList();
             foreach (var name in checks.GroupBy(check => check.Check.Name))
             {
                 yield return new TieOut(

@@ -1,5 +1,5 @@
+using Vlei.Core.Problems;
 using Vlei.Core.Reports;
-using Vlei.Core.Tables;
 
 namespace Vlei.Core.Statements;
 
@@ -33,7 +33,13 @@ public static class GeneralLedgerReport
 
     private static Report Build(ReportContext context, ReportRequest request)
     {
-        TableReport.RefuseBothBases(request, "A ledger has a balance after each posting, which is of one basis.");
+        if (request.HasBothBases)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "A ledger has a balance after each posting, which is of one basis.",
+                "Take --basis accrual or cash; vlei show basis-differences lists what makes the two differ.");
+        }
+
         var shape = TrialBalanceReport.Shape(context, request);
         return Statement.SumsThatFit(Definition, context, request, shape, () =>
         {

@@ -96,11 +96,19 @@ internal sealed class Statement
         var own = TableReport.ContextOf(PostingTables.Postings, context, request);
         if (RowCondition.Of(request.Having, figures.Columns.Columns.Shown, own) is { } having)
         {
-            var all = Table(definition, context, request with { Having = [] }, figures, rows);
-            var taken = having.Taken([.. rows.Where(row => row.Kind == RowKind.Account)], all.CellAt).Select(row => row.Key).ToHashSet();
+            var taken = having.Taken([.. rows.Where(row => row.Kind == RowKind.Account)], TableOf(definition, figures, rows).CellAt)
+                .Select(row => row.Key).ToHashSet();
             rows = [.. rows.Where(row => row.Kind != RowKind.Account || taken.Contains(row.Key))];
         }
 
+        var order = new AccountOrder(
+            request, figures.Columns.Columns.Shown, figures.Columns.Whole, TableOf(definition, figures, []).CellAt);
+        return TableOf(definition, figures, order.Of(rows, context.Ledger.Accounts));
+    }
+
+    private static ReportTable<TermSums, PostedFigure> TableOf(
+        ReportDefinition definition, StatementFigures figures, IReadOnlyList<FigureRow<TermSums>> rows)
+    {
         var table = new FigureRows<TermSums>();
         foreach (var row in rows)
         {

@@ -233,7 +233,7 @@ internal sealed class StatementColumns
         var cash = Add("cash", PostingSource.Cash, ColumnTie.Compared);
         if (_request.Change)
         {
-            _columns.AddChange(accrual, cash);
+            _columns.AddChange(accrual, cash, isOfBases: true);
         }
 
         _columns.AddShares(accrual, _request.Shares, _whole!);

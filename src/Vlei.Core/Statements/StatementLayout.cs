@@ -57,7 +57,7 @@ internal sealed class StatementLayout
         var kind = StatementKind.All.FirstOrDefault(kind => kind.Name == text.Statement) ?? throw new ProblemException(
             ProblemKind.BadData, $"{text.Name}: there is no kind of statement {text.Statement}.",
             Suggestion.DidYouMean(text.Statement, StatementKind.All.Select(kind => kind.Name))
-            ?? $"There are {Suggestion.Listed([.. StatementKind.All.Select(kind => kind.Name)], "and")}.");
+            ?? Suggestion.ThereAre([.. StatementKind.All.Select(kind => kind.Name)]));
         var layout = new StatementLayout(text, kind, ledger, fields);
         layout.CheckKeys();
         layout.PlaceAccounts();

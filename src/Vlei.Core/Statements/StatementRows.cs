@@ -1,4 +1,5 @@
 using Vlei.Core.Ledger;
+using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Core.Statements;
@@ -8,6 +9,7 @@ internal sealed class StatementRows
 {
     private readonly ReportRequest _request;
     private readonly StatementFigures _figures;
+    private readonly int? _depth;
     private readonly ILookup<AccountKey, Account> _children;
     private readonly Account? _retained;
     private readonly List<FigureRow<TermSums>> _rows = [];
@@ -19,7 +21,7 @@ internal sealed class StatementRows
     public StatementRows(
         StatementLayout layout, ReportRequest request, StatementFigures figures, IReadOnlyList<Account> accounts)
     {
-        (_request, _figures) = (request, figures);
+        (_request, _figures, _depth) = (request, figures, DepthOf(request));
         _children = accounts.OrderBy(account => account.Code, CodeOrder.Instance).ToLookup(account => account.ParentKey ?? default);
         _retained = accounts.FirstOrDefault(account => account.Type == AccountType.RetainedEarnings);
         _parts = [.. layout.AllParts];
@@ -41,6 +43,10 @@ internal sealed class StatementRows
 
     /// <summary>The lines that accounts stand in.</summary>
     public IReadOnlyList<StatementLine> Lines { get; }
+
+    private static int? DepthOf(ReportRequest request) => !request.Summary ? request.Depth : request.Depth is null or 0 ? 0
+        : throw new ProblemException(
+            ProblemKind.Usage, "--summary shows totals alone, as --depth 0 does.", "Give --summary, or --depth with more levels.");
 
     // What rests on a row that is left out is left out with it.
     private bool IsWanted(StatementPart part) =>
@@ -127,7 +133,7 @@ internal sealed class StatementRows
             return;
         }
 
-        if (_request.Depth != 0)
+        if (_depth != 0)
         {
             _rows.Insert(place, FigureRow<TermSums>.Heading(part.Text.Key, Caption.Ours(part.Text.Label), level));
         }
@@ -162,7 +168,7 @@ internal sealed class StatementRows
     {
         foreach (var (account, depth, sum) in RowsOf(line))
         {
-            if (depth <= (_request.Depth ?? int.MaxValue))
+            if (depth <= (_depth ?? int.MaxValue))
             {
                 _rows.Add(new FigureRow<TermSums>(account.Code, account.Name, RowKind.Account, level + depth - 1, sum)
                 {

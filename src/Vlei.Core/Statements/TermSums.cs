@@ -10,6 +10,14 @@ internal readonly record struct TermSums(IReadOnlyList<IReadOnlyList<Term>> ByMe
     /// <summary>One with one measure.</summary>
     public static TermSums Of(IEnumerable<Term> terms) => new([[.. terms]]);
 
+    /// <summary>Several together, measure by measure.</summary>
+    public static TermSums Together(IEnumerable<TermSums> parts)
+    {
+        List<TermSums> all = [.. parts];
+        return new TermSums([.. Enumerable.Range(0, all.Max(part => part.ByMeasure.Count))
+            .Select(measure => all.SelectMany(part => part.ByMeasure[measure]).ToList())]);
+    }
+
     /// <summary>Several together, each as often as its sign says.</summary>
     public static TermSums Of(IEnumerable<(TermSums Part, int Sign)> parts) => Of(parts.SelectMany(part =>
         part.Part.Only.Select(term => term with { Sign = term.Sign * part.Sign })));

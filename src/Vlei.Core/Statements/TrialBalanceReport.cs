@@ -32,13 +32,15 @@ public static class TrialBalanceReport
         [
             ReportOptions.Period, ReportOptions.Basis, ReportOptions.By, ReportOptions.Compare, ReportOptions.Change,
             ReportOptions.Only, ReportOptions.Except, ReportOptions.Where, ReportOptions.Select, ReportOptions.Having,
-            ReportOptions.Columns, ReportOptions.Zeros, ReportOptions.Title,
+            ReportOptions.Columns, ReportOptions.GroupBy, ReportOptions.Summary, ReportOptions.Sort, ReportOptions.Top,
+            ReportOptions.Zeros, ReportOptions.Title,
         ],
         Examples =
         [
             ("--period last-month", "last month"),
             ("--period fy2026 --basis cash", "a fiscal year, on the cash basis"),
             ("--period fy2026 --compare prior-year --change", "a fiscal year beside the one before"),
+            ("--period last-month --group-by account.type --sort -debit", "by type, the most moved first"),
         ],
         Build = Build,
     };
@@ -54,7 +56,8 @@ public static class TrialBalanceReport
         {
             var figures = StatementFigures.Of(context, request, shape, _ => true, Spans);
             var rows = Rows(context.Ledger.Accounts, figures, request.Statement.Zeros);
-            var report = Statement.Table(Definition, context, request, figures, rows)
+            var shown = new AccountGroups(context, request).Of(rows);
+            var report = Statement.Table(Definition, context, request, figures, shown)
                 .In(Statement.Frame(Definition, context, request, isOfMoment: false, figures));
             return Statement.MarkedInPart(report with { Checks = [.. Checks(figures, rows[^1].Of)] }, figures);
         });

@@ -1,6 +1,7 @@
 using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
 using Vlei.Core.Money;
+using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Core.Tables;
@@ -25,6 +26,21 @@ internal sealed class FieldIndex(BoundField bound, FiscalCalendar calendar)
 
     /// <summary>One of the same field that knows no value yet: what is only shown need not be kept.</summary>
     public FieldIndex Anew() => new(bound, calendar);
+
+    /// <summary>
+    /// Refuses columns for more values than can be read. Throws a <see cref="ProblemException"/> that says what to do.
+    /// </summary>
+    /// <param name="count">How many values there are.</param>
+    /// <param name="advice">What to do.</param>
+    public void RefuseTooManyColumns(int count, string advice = "Narrow it with --only, or take it as --group-by.")
+    {
+        const int Most = 400;
+        if (count > Most)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"--by {bound.Field.Name} would make more than {Most} columns.", advice);
+        }
+    }
 
     /// <summary>The number of each row's value.</summary>
     public long[] NumbersOf(RowSet rows)

@@ -38,7 +38,7 @@ internal sealed class Measure
     public int Decimals { get; }
 
     /// <summary>The kind of a column of it.</summary>
-    public ColumnKind Kind => KindOf(Type);
+    public ColumnKind Kind => FigureFields.KindOf(Type);
 
     /// <summary>Whether what many rows have is the sum of what each has.</summary>
     public bool AddsUp => _formula?.AddsUp ?? _field?.Field.AddsUp ?? true;
@@ -73,13 +73,4 @@ internal sealed class Measure
 
         return numbers;
     }
-
-    /// <summary>The kind of a column of a type.</summary>
-    public static ColumnKind KindOf(FieldType type) => type switch
-    {
-        FieldType.Money => ColumnKind.Money,
-        FieldType.Decimal => ColumnKind.Quantity,
-        FieldType.Integer => ColumnKind.Count,
-        _ => ColumnKind.Text,
-    };
 }

@@ -10,8 +10,6 @@ namespace Vlei.Core.Tables;
 /// </summary>
 public sealed class PostingFields
 {
-    private const int MostColumns = 400;
-
     private readonly ReportContext _context;
 
     // Most reports choose nothing and are spread over no field: then none is looked up.
@@ -77,12 +75,7 @@ public sealed class PostingFields
         foreach (var (month, _) in Postings.Months(_context.Ledger, PostingSource.Accrual, _context.Records))
         {
             known.UnionWith(index.NumbersOf(new RowSet(MonthOf(PostingSource.Accrual, month))));
-            if (known.Count > MostColumns)
-            {
-                throw new ProblemException(
-                    ProblemKind.Usage, $"--by {field.Field.Name} would make more than {MostColumns} columns.",
-                    $"Take it as rows: vlei show postings --group-by {field.Field.Name} --summary.");
-            }
+            index.RefuseTooManyColumns(known.Count, $"Take it as rows: vlei show postings --group-by {field.Field.Name} --summary.");
         }
 
         var numbers = known.Where(number => !index.IsNothing(number)).Order(Comparer<long>.Create(index.Compare)).ToList();

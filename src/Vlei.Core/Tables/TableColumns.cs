@@ -8,15 +8,15 @@ internal sealed class TableColumns
     private readonly TablePlan _plan;
     private readonly TableScan _scan;
     private readonly ReportRequest _request;
-    private readonly IReadOnlyList<(string Key, string Heading)> _periods;
+    private readonly IReadOnlyList<TableSpan> _periods;
     private readonly FigureColumns<TableFigure> _columns = new();
 
     /// <summary>Lays them out.</summary>
     /// <param name="plan">What is asked for.</param>
     /// <param name="scan">What was found.</param>
     /// <param name="request">The request.</param>
-    /// <param name="periods">The keys and headings of the periods.</param>
-    public TableColumns(TablePlan plan, TableScan scan, ReportRequest request, IReadOnlyList<(string Key, string Heading)> periods)
+    /// <param name="periods">The periods.</param>
+    public TableColumns(TablePlan plan, TableScan scan, ReportRequest request, IReadOnlyList<TableSpan> periods)
     {
         (_plan, _scan, _request, _periods) = (plan, scan, request, periods);
         if (plan.Across is null)
@@ -99,7 +99,7 @@ internal sealed class TableColumns
                 Described(column, across, period) with { Tie = ColumnTie.Compared }, FigureOf(column, across, period));
             if (_request.Change)
             {
-                _columns.AddChange(current, earlier);
+                _columns.AddChange(current, earlier, isOfBases: _request.HasBothBases);
             }
         }
     }
@@ -127,10 +127,14 @@ internal sealed class TableColumns
 
         // Beside earlier figures it is said of which days each is.
         var dated = _periods.Count > 1 && IsCompared(column) ? $"{heading} {_periods[0].Heading}" : heading;
-        return (period == 0 ? new ReportColumn(key, dated, kind)
-            : new ReportColumn($"{key}({_periods[period].Key})", $"{heading} {_periods[period].Heading}", kind)) with
+        var (own, isBasis) = (_periods[period], _request.HasBothBases && IsCompared(column));
+        return (isBasis ? new ReportColumn($"{own.Key}({key})", $"{heading} {own.Heading}", kind)
+            : period == 0 ? new ReportColumn(key, dated, kind)
+            : new ReportColumn($"{key}({own.Key})", $"{heading} {own.Heading}", kind)) with
         {
             IsAskedFor = column.IsTyped && period == 0,
+            IsNoted = column.Number?.IsNoted == true,
+            IsLeftOutWhenIdle = column.Number?.IsSeldom == true,
             AddsUp = column.Function is Function.Sum or Function.Count && _plan.Measures[column.Measure].Quotient is null
                 && kind is ColumnKind.Money or ColumnKind.Quantity or ColumnKind.Count,
         };

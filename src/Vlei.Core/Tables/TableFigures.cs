@@ -7,12 +7,12 @@ namespace Vlei.Core.Tables;
 
 /// <summary>What the rows of a list or a cross-table come to: the sums of a scan, and its records.</summary>
 /// <param name="table">The table.</param>
-/// <param name="basis">The basis of its postings.</param>
+/// <param name="periods">The periods that it is read for.</param>
 /// <param name="plan">What is asked.</param>
 /// <param name="scan">The sums; the group behind the last is the rest, which no longer has records of its own.</param>
 /// <param name="records">The records in their order.</param>
 internal sealed class TableFigures(
-    TableDefinition table, AccountingBasis basis, TablePlan plan, TableScan scan, RecordWindow records)
+    TableDefinition table, IReadOnlyList<TableSpan> periods, TablePlan plan, TableScan scan, RecordWindow records)
         : IFigures<TableRow, TableFigure>
 {
     private readonly Dictionary<(TableFigure Column, int Group), long> _running = [];
@@ -84,7 +84,7 @@ internal sealed class TableFigures(
             {
                 if (taken(place) && numbers[place] is not (FieldCells.Nothing or 0))
                 {
-                    Add(rows, place, new Amount(checked(sign * numbers[place])), records);
+                    Add(rows, place, periods[figure.Period].Context.Basis, new Amount(checked(sign * numbers[place])), records);
                 }
             }
         }
@@ -101,7 +101,7 @@ internal sealed class TableFigures(
                     + "records.")
         : null;
 
-    private void Add(RowSet rows, int place, Amount amount, OriginRecords records)
+    private void Add(RowSet rows, int place, AccountingBasis basis, Amount amount, OriginRecords records)
     {
         long Of(string name) => rows.Block[name][rows.PlaceOf(place)];
         if (table.IsOfLines)

@@ -1,4 +1,3 @@
-using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
@@ -46,6 +45,9 @@ internal sealed record PlannedColumn(string Key, string Heading, FieldIndex? Fac
 {
     /// <summary>Whether a person asked for it by name.</summary>
     public bool IsTyped { get; init; }
+
+    /// <summary>The field, where it is a number of the records themselves.</summary>
+    public TableField? Number { get; init; }
 }
 
 /// <summary>What is asked of a table, with every name looked up: which rows, which groups, which columns.</summary>
@@ -74,9 +76,10 @@ internal sealed class TablePlan
         RefuseWhatDoesNotFit();
         Groups =
             [.. request.List.GroupBy
-                .Select(name => new FieldIndex(Fields.Named(UnitOfDate(name)), context.Calendar))];
-        Across = request.By is { } by ? new FieldIndex(Fields.Named(UnitOfDate(by.Name)), context.Calendar) : null;
-        HasRecords = !IsCross && !request.Summary && request.Compare.Count == 0 && (request.Depth is not { } depth || depth > Groups.Count);
+                .Select(name => new FieldIndex(Fields.Gathering(name), context.Calendar))];
+        Across = request.By is { } by ? new FieldIndex(Fields.Gathering(by.Name), context.Calendar) : null;
+        HasRecords = !IsCross && !request.Summary && request.Compare.Count == 0 && !request.HasBothBases
+            && (request.Depth is not { } depth || depth > Groups.Count);
         AddColumns();
     }
 
@@ -150,13 +153,21 @@ internal sealed class TablePlan
                 "Say with --measure what its cells add up, as --measure amount,count, or leave --by and --measure out.");
         }
 
-        if (!IsCross && _request.Compare.Count > 0 && !_request.Summary)
+        if (!IsCross && (_request.Compare.Count > 0 || _request.HasBothBases) && !_request.Summary)
         {
             throw new ProblemException(
-                ProblemKind.Usage, "Single records are not compared; groups of them are.", "Add --group-by with a field, and --summary.");
+                ProblemKind.Usage, _request.HasBothBases ? "Single records are of one basis each; groups of them stand side by side."
+                    : "Single records are not compared; groups of them are.", "Add --group-by with a field, and --summary.");
         }
 
-        if (_request.Change && _request.Compare.Count == 0)
+        if (_request.Compare.Count > 0 && _request.HasBothBases)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "--basis both has a column beside each already, and so has --compare.",
+                "Take one of the two, with --basis accrual or cash.");
+        }
+
+        if (_request.Change && _request.Compare.Count == 0 && !_request.HasBothBases)
         {
             throw new ProblemException(
                 ProblemKind.Usage, "--change needs something to compare with.", "Add --compare prior-period or prior-year.");
@@ -181,10 +192,6 @@ internal sealed class TablePlan
                 "Take --share column, the share of the total, group, of the group, row, of the row's total, or whole.");
         }
     }
-
-    // A unit of time alone means that of the table's own date.
-    private string UnitOfDate(string name) => FiscalCalendar.UnitNames.Contains(name, StringComparer.OrdinalIgnoreCase)
-        && !Fields.Has(name) && (_table.Date ?? (Fields.Has("date") ? "date" : null)) is { } date ? $"{date}.{name}" : name;
 
     private void AddColumns()
     {
@@ -283,6 +290,7 @@ internal sealed class TablePlan
                 ? new PlannedColumn(
                     field.Field.Name, column.Heading ?? field.Field.Heading, null, PlaceOf(Measure.Of(field)), field.Field.AddsUp
                         ? Function.Sum : Function.Own)
+                { Number = field.Field }
                 : new PlannedColumn(
                     field.Field.Name, column.Heading ?? field.Field.Heading, new FieldIndex(field, _context.Calendar), -1, Function.Sum);
         }
@@ -297,7 +305,7 @@ internal sealed class TablePlan
         {
             throw new ProblemException(
                 ProblemKind.Usage, $"There is no function {name}.",
-                Suggestion.DidYouMean(name, Functions.Keys) ?? $"There are {Suggestion.Listed([.. Functions.Keys], "and")}.");
+                Suggestion.DidYouMean(name, Functions.Keys) ?? Suggestion.ThereAre([.. Functions.Keys]));
         }
 
         var measure = Fields.Has(Plain(of)) && Fields.Named(Plain(of)) is { Field.IsNumber: false } field

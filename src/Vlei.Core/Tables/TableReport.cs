@@ -19,7 +19,7 @@ public sealed class TableReport
     private readonly ReportRequest _request;
     private readonly TableContext _tableContext;
     private readonly Period _period;
-    private readonly IReadOnlyList<IReadOnlyList<DateRange>> _periods;
+    private readonly List<TableSpan> _periods;
     private readonly TablePlan _plan;
     private readonly TableScan _scan;
     private readonly ReportTable<TableRow, TableFigure> _rows;
@@ -27,8 +27,7 @@ public sealed class TableReport
 
     private TableReport(string key, string title, TableDefinition table, ReportContext context, ReportRequest request)
     {
-        (_key, _title, _table, _context, _request) = (key, title, table, context, request);
-        RefuseBothBases(request, $"A list of {table.Name} is of one basis.");
+        (_key, _title, _table, _context, _request) = (key, request.Title ?? title, table, context, request);
         _tableContext = ContextOf(table, context, request);
         _period = table.IsOfMoment
             ? new Period((request.Period ?? new OpenPeriod(context.Today.Date, context.Today.Date)).Within(context.Records).Range)
@@ -36,13 +35,12 @@ public sealed class TableReport
             : context.PeriodOf(request);
         _plan = new TablePlan(table, _tableContext, request);
         _periods = Periods();
-        _scan = new TableScan(table, _tableContext, _plan, _periods);
-        var columns = new TableColumns(
-            _plan, _scan, request, [.. _periods.Select(pieces => NameOf(new DateRange(pieces[0].From, pieces[^1].To)))]);
+        _scan = new TableScan(_title, table, _tableContext, _plan, _periods);
+        var columns = new TableColumns(_plan, _scan, request, _periods);
         var records = new RecordWindow(table, _plan, _scan, columns.Columns);
-        var figures = new TableFigures(table, _tableContext.Basis, _plan, _scan, records);
-        var rows = TableRows.Of(title, table, _plan, _scan, columns, figures, records, request);
-        _rows = new ReportTable<TableRow, TableFigure>(title, columns.Columns, rows, figures);
+        var figures = new TableFigures(table, _periods, _plan, _scan, records);
+        var rows = TableRows.Of(_title, table, _plan, _scan, columns, figures, records, request);
+        _rows = new ReportTable<TableRow, TableFigure>(_title, columns.Columns, rows, figures);
     }
 
     /// <summary>The options that a table takes.</summary>
@@ -84,6 +82,7 @@ public sealed class TableReport
         table.HasBasis ? request.Basis ?? context.Basis : AccountingBasis.Accrual)
     {
         DaysOpen = context.DaysOpenOn is { } on ? DaysOpenIn(context, request, on) : null,
+        Known = context.Known,
     };
 
     // What is settled is only looked up where somebody asks.
@@ -95,30 +94,41 @@ public sealed class TableReport
         return keys => days.Value(keys);
     }
 
-    /// <summary>Refuses both bases side by side. Throws a <see cref="ProblemException"/> that says what has them.</summary>
-    /// <param name="request">What is asked.</param>
-    /// <param name="reason">Why it cannot have them.</param>
-    public static void RefuseBothBases(ReportRequest request, string reason)
-    {
-        if (request.HasBothBases)
-        {
-            throw new ProblemException(
-                ProblemKind.Usage, reason, "Take --basis accrual or cash; vlei show basis-differences lists what makes the two differ.");
-        }
-    }
-
     private Report Framed() => _rows.In(
         ReportFrame.Of(_key, _title, _context, _request, _period.Range, _table.IsOfMoment, _tableContext.Basis)) with
     {
         InWhat = _table.HasBasis ? null : $"In {_context.Currency.Code}",
+        Checks = [.. Checks()],
         Narrowed = [.. _plan.Selection.InWords, .. _request.Having.Select(predicate => $"Having {predicate.Text}")],
         Notes =
         [
             .. _notes,
-            .. _tableContext.Basis == AccountingBasis.Cash || _table.RestsOnSettlements ? _context.NotesOnSettlements : [],
+            .. _tableContext.Basis == AccountingBasis.Cash || _request.HasBothBases || _table.RestsOnSettlements
+                ? _context.NotesOnSettlements : [],
             .. OpenEarlier(), .. _scan.IsEmpty ? new[] { "Nothing fits what is asked." } : [],
         ],
     };
+
+    // Only what is taken whole, and shown whole, must come to anything.
+    private IEnumerable<ReportCheck> Checks()
+    {
+        if (_table.TiesTo is not { } tie || _request.Having.Count > 0
+            || _plan.Measures.ToList().FindIndex(measure => measure.Key == tie.Field) is not (>= 0 and var place) || !_plan.IsAdded(place))
+        {
+            yield break;
+        }
+
+        for (var period = 0; period < _periods.Count; period++)
+        {
+            var range = _periods[period].Whole;
+            if (_scan.WholeBlocks(period) is { Count: > 0 } blocks)
+            {
+                yield return new ReportCheck(
+                    tie.Name, blocks.Aggregate(Amount.Zero, (sum, block) => sum + tie.Of(_tableContext, range, block)),
+                    new Amount(_scan.SumsOf(place, period, null).SumOf(0) ?? 0), NameOf(range).Heading);
+            }
+        }
+    }
 
     // What is open of earlier periods is told where what is open is looked at: it is not among the rows, and is open all the same.
     private IEnumerable<string> OpenEarlier()
@@ -140,7 +150,7 @@ public sealed class TableReport
     }
 
     // A moment is everything up to it.
-    private List<IReadOnlyList<DateRange>> Periods()
+    private List<TableSpan> Periods()
     {
         if (_table.Date is null && (_request.Compare.Count > 0 && !_table.IsOfMoment))
         {
@@ -159,14 +169,21 @@ public sealed class TableReport
         IReadOnlyList<DateRange> pieces = unit is { } by ? _context.Calendar.Split(_period.Range, by) : [_period.Range];
         var compared = ComparedPeriods.Of(_context, _request, _period, pieces, unit, _table.IsOfMoment);
         _notes = compared.Notes;
-        List<IReadOnlyList<DateRange>> all = [pieces, .. compared.Earlier.Select(earlier => earlier.Pieces)];
-        return _table.IsOfMoment
-            ? [
-                .. all.Select(
-                    range =>
-                        new[] { new DateRange(_context.Records.From < range[^1].To ? _context.Records.From : range[^1].To, range[^1].To) })]
-            : all;
+        if (_request.HasBothBases)
+        {
+            return [.. Enum.GetValues<AccountingBasis>().Select(basis => new TableSpan(
+                DaysOf(pieces), _tableContext with { Basis = basis }, AccountingBases.NameOf(basis), AccountingBases.NameOf(basis)))];
+        }
+
+        return [.. compared.Earlier.Select(earlier => earlier.Pieces).Prepend(pieces).Select(DaysOf).Select(days =>
+        {
+            var (key, heading) = NameOf(new DateRange(days[0].From, days[^1].To));
+            return new TableSpan(days, _tableContext, key, heading);
+        })];
     }
+
+    private IReadOnlyList<DateRange> DaysOf(IReadOnlyList<DateRange> pieces) => !_table.IsOfMoment ? pieces
+        : [new DateRange(_context.Records.From < pieces[^1].To ? _context.Records.From : pieces[^1].To, pieces[^1].To)];
 
     private (string Key, string Heading) NameOf(DateRange range) => _table.IsOfMoment
         ? (PeriodText.Iso(range.To), PeriodText.Heading(range.To))

@@ -1,6 +1,7 @@
 using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
 using Vlei.Core.Problems;
+using Vlei.Core.Reports;
 
 namespace Vlei.Core.Tables;
 
@@ -10,12 +11,11 @@ namespace Vlei.Core.Tables;
 /// </summary>
 internal sealed class TableScan
 {
-    private const int MostColumns = 400;
-
+    private readonly string _title;
     private readonly TableDefinition _table;
     private readonly TableContext _context;
     private readonly TablePlan _plan;
-    private readonly IReadOnlyList<IReadOnlyList<DateRange>> _periods;
+    private readonly IReadOnlyList<TableSpan> _periods;
     private readonly Dictionary<long, int> _acrossPlaces = [];
     private readonly List<long> _acrossValues = [];
     private readonly MeasureSums[,] _totals;
@@ -24,24 +24,24 @@ internal sealed class TableScan
     private readonly SameValues[] _same;
     private readonly int[] _added;
     private readonly Dictionary<string, (FieldIndex Field, SameValues Values)> _within = [];
+    private readonly List<int>?[] _whole;
     private readonly HashSet<int> _left = [];
     private readonly HashSet<int> _together = [];
     private int _lastRead;
 
-    /// <summary>Reads the table. Throws <see cref="OverflowException"/> where a sum does not fit.</summary>
+    /// <summary>Reads the table. Throws a <see cref="ProblemException"/> where a sum does not fit.</summary>
+    /// <param name="title">The title of the report, for messages.</param>
     /// <param name="table">The table.</param>
     /// <param name="context">The book.</param>
     /// <param name="plan">What is asked of it.</param>
-    /// <param name="periods">
-    /// The period that is asked for and those that it is compared with, each in the pieces that columns of time are made of;
-    /// otherwise each in one piece.
-    /// </param>
-    public TableScan(TableDefinition table, TableContext context, TablePlan plan, IReadOnlyList<IReadOnlyList<DateRange>> periods)
+    /// <param name="periods">The period that is asked for, and those that stand beside it.</param>
+    public TableScan(string title, TableDefinition table, TableContext context, TablePlan plan, IReadOnlyList<TableSpan> periods)
     {
-        (_table, _context, _plan, _periods) = (table, context, plan, periods);
+        (_title, _table, _context, _plan, _periods) = (title, table, context, plan, periods);
         Groups = new GroupTree(plan.Groups);
         IsOfTime = !table.IsOfMoment && plan.Across?.Bound.Field is { Unit: not null } unit
             && unit.Name.StartsWith($"{table.Date}.", StringComparison.Ordinal);
+        _whole = new List<int>?[periods.Count];
         _totals = new MeasureSums[plan.Measures.Count, periods.Count];
         _slices = new List<MeasureSums>[plan.Measures.Count, periods.Count];
         _added = [.. Enumerable.Range(0, plan.Measures.Count).Where(plan.IsAdded)];
@@ -61,7 +61,8 @@ internal sealed class TableScan
 
         for (var period = 0; period < periods.Count; period++)
         {
-            foreach (var (block, rows, groups) in Rows(period))
+            _whole[period] = [];
+            foreach (var (block, rows, groups) in Rows(period, NoteWhole))
             {
                 IsEmpty = false;
                 Add(period, block, rows, groups);
@@ -69,13 +70,19 @@ internal sealed class TableScan
         }
 
         RollUp();
-        Across = IsOfTime ? [.. Enumerable.Range(0, periods[0].Count)]
+        Across = IsOfTime ? [.. Enumerable.Range(0, periods[0].Pieces.Count)]
             : [.. Enumerable.Range(0, _acrossValues.Count).Order(
                 Comparer<int>.Create((one, other) => plan.Across!.Compare(_acrossValues[one], _acrossValues[other])))];
     }
 
     /// <summary>The groups; the root is all rows.</summary>
     public GroupTree Groups { get; }
+
+    /// <summary>
+    /// The places of the blocks of a period that are taken, where each is taken whole or not at all; nothing where one is taken in
+    /// part.
+    /// </summary>
+    public IReadOnlyList<int>? WholeBlocks(int period) => _whole[period];
 
     /// <summary>The taken rows of the period that is asked for, in the order of the table; none where groups alone are shown.</summary>
     public ScannedRows Records => _records;
@@ -91,7 +98,7 @@ internal sealed class TableScan
 
     /// <summary>The key and the heading of such a column.</summary>
     public (string Key, string Heading) AcrossAt(int place) => IsOfTime
-        ? (PeriodText.Key(_periods[0][place], _context.Calendar), PeriodText.Heading(_periods[0][place], _context.Calendar))
+        ? (PeriodText.Key(_periods[0].Pieces[place], _context.Calendar), PeriodText.Heading(_periods[0].Pieces[place], _context.Calendar))
         : (_plan.Across!.KeyOf(_acrossValues[place]), _plan.Across.LabelOf(_acrossValues[place]));
 
     /// <summary>What groups come to in a measure and a period: in one of the columns it is spread over, or in all.</summary>
@@ -211,16 +218,30 @@ internal sealed class TableScan
     public IEnumerable<(RowSet Rows, int[] Groups, int[]? Across)> RowsAgain(int period) =>
         Rows(period).Select(found => (found.Rows, found.Groups, AcrossOf(found.Rows, period)));
 
-    private IEnumerable<(RowBlock Block, RowSet Rows, int[] Groups)> Rows(int period)
+    private IEnumerable<(RowBlock Block, RowSet Rows, int[] Groups)> Rows(int period, Action<int, int, RowBlock, RowSet>? note = null)
     {
-        var pieces = _periods[period];
-        foreach (var block in _table.Read(_context, new DateRange(pieces[0].From, pieces[^1].To)))
+        var place = 0;
+        foreach (var block in _table.Read(_periods[period].Context, _periods[period].Whole))
         {
             var rows = _plan.Selection.Taken(block);
+            note?.Invoke(period, place++, block, rows);
             if (rows.Count > 0)
             {
                 yield return (block, rows, Groups.Of(rows));
             }
+        }
+    }
+
+    // Of a block that has no rows it is not known whether they would be taken, but where all are.
+    private void NoteWhole(int period, int place, RowBlock block, RowSet rows)
+    {
+        if (rows.Count > 0 && rows.Count < block.Count)
+        {
+            _whole[period] = null;
+        }
+        else if (rows.Count > 0 || _plan.Selection.IsEverything)
+        {
+            _whole[period]?.Add(place);
         }
     }
 
@@ -229,21 +250,7 @@ internal sealed class TableScan
         var across = AcrossOf(rows, period);
         foreach (var measure in _added)
         {
-            var (numbers, totals, slices) = (_plan.Measures[measure].Read(rows), _totals[measure, period], _slices[measure, period]);
-            for (var row = 0; row < numbers.Length; row++)
-            {
-                totals.Add(groups[row], numbers[row]);
-            }
-
-            for (var row = 0; row < across?.Length; row++)
-            {
-                while (slices.Count <= across[row])
-                {
-                    slices.Add(new MeasureSums());
-                }
-
-                slices[across[row]].Add(groups[row], numbers[row]);
-            }
+            Summing(measure, () => Add(period, measure, _plan.Measures[measure].Read(rows), groups, across));
         }
 
         foreach (var (field, values) in _within.Values)
@@ -259,6 +266,39 @@ internal sealed class TableScan
         {
             _records.Add(rows, _plan.Groups.Count > 0 ? groups : null);
             block.Forget();
+        }
+    }
+
+    private void Add(int period, int measure, long[] numbers, int[] groups, int[]? across)
+    {
+        var (totals, slices) = (_totals[measure, period], _slices[measure, period]);
+        for (var row = 0; row < numbers.Length; row++)
+        {
+            totals.Add(groups[row], numbers[row]);
+        }
+
+        for (var row = 0; row < across?.Length; row++)
+        {
+            while (slices.Count <= across[row])
+            {
+                slices.Add(new MeasureSums());
+            }
+
+            slices[across[row]].Add(groups[row], numbers[row]);
+        }
+    }
+
+    // A sum that does not fit is told with its column.
+    private void Summing(int measure, Action add)
+    {
+        try
+        {
+            add();
+        }
+        catch (OverflowException tooLarge)
+        {
+            var heading = _plan.Columns.FirstOrDefault(column => column.Fact is null && column.Measure == measure)?.Heading;
+            throw SumTooLarge.In(_title, heading ?? _plan.Measures[measure].Heading, tooLarge);
         }
     }
 
@@ -282,7 +322,7 @@ internal sealed class TableScan
 
         if (IsOfTime)
         {
-            var (days, pieces, place) = (rows.Column(_table.Date!), _periods[period], 0);
+            var (days, pieces, place) = (rows.Column(_table.Date!), _periods[period].Pieces, 0);
             return [.. days.Select(day =>
             {
                 place = pieces[place].From.DayNumber > day ? 0 : place;
@@ -304,29 +344,29 @@ internal sealed class TableScan
         {
             _acrossPlaces[value] = place = _acrossValues.Count;
             _acrossValues.Add(value);
-            if (_acrossValues.Count > MostColumns)
-            {
-                throw new ProblemException(
-                    ProblemKind.Usage, $"--by {_plan.Across!.Bound.Field.Name} would make more than {MostColumns} columns.",
-                    "Narrow it with --only, or take it as --group-by.");
-            }
+            _plan.Across!.RefuseTooManyColumns(_acrossValues.Count);
         }
 
         return place;
     }
 
-    private IEnumerable<MeasureSums> AllSums() =>
-        _totals.Cast<MeasureSums>().Concat(_slices.Cast<List<MeasureSums>>().SelectMany(slices => slices));
+    private IEnumerable<MeasureSums> AllSums() => Enumerable.Range(0, _plan.Measures.Count).SelectMany(AllSumsOf);
+
+    private IEnumerable<MeasureSums> AllSumsOf(int measure) =>
+        Enumerable.Range(0, _periods.Count).SelectMany(period => _slices[measure, period].Prepend(_totals[measure, period]));
 
     // A group's number is larger than that of the group that it is in.
     private void RollUp()
     {
         for (var group = Groups.Count - 1; group > 0; group--)
         {
-            var parent = Groups.ParentOf(group);
-            foreach (var sums in AllSums())
+            var (own, parent) = (group, Groups.ParentOf(group));
+            for (var measure = 0; measure < _plan.Measures.Count; measure++)
             {
-                sums.AddTo(group, parent);
+                foreach (var sums in AllSumsOf(measure))
+                {
+                    Summing(measure, () => sums.AddTo(own, parent));
+                }
             }
 
             foreach (var same in _same.Concat(_within.Values.Select(within => within.Values)))

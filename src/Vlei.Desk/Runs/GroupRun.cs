@@ -163,9 +163,12 @@ public static class GroupRun
         && one.OfFigures is var asked && asked.Count == other.OfFigures.Count
         && asked.All(option => other.Options.GetValueOrDefault(option.Key, []).SequenceEqual(option.Value));
 
-    /// <summary>All reports of a group together, with its cover.</summary>
+    /// <summary>
+    /// All reports of a group together, with its cover; where one could not be made there is a cover in any case, which says so.
+    /// </summary>
     public static ReportPack PackOf(ProducedGroup outcome) => new(
-        outcome.Group.Name, outcome.Group.Title, outcome.Group.HasCover ? RunCover.Of(outcome) : null, MadeIn(outcome));
+        outcome.Group.Name, outcome.Group.Title,
+        outcome.Group.HasCover || outcome.Reports.Any(report => report.Report is null) ? RunCover.Of(outcome) : null, MadeIn(outcome));
 
     private static List<(string Name, Report Report)> MadeIn(ProducedGroup outcome) =>
         [.. outcome.Reports.Where(report => report.Report is not null).Select(report => (report.Member.Name, report.Report!))];

@@ -165,14 +165,12 @@ internal static class GroupCommand
         return own;
     }
 
-    private static string Changed(ParseResult result, ReportArguments arguments, KeptGroups groups, string name)
-    {
-        return result.GetValue(Move) is { } moved ? groups.Move(name, moved, result.GetValue(Before)!)
+    private static string Changed(ParseResult result, ReportArguments arguments, KeptGroups groups, string name) =>
+        result.GetValue(Move) is { } moved ? groups.Move(name, moved, result.GetValue(Before)!)
             : result.GetValue(Remove) ? groups.Remove(name)
             : result.GetValue(Add) is { } report
                 ? groups.Add(name, new ReportOrder(report, arguments.Typed(result)), result.GetValue(As), result.GetValue(Note))
             : groups.Drop(name, result.GetValue(Drop)!);
-    }
 
     private static int List(Library library)
     {

@@ -28,7 +28,7 @@ internal static class LayoutCommand
             output.Write(LayoutFile.StandardText(name) ?? throw new ProblemException(
                 ProblemKind.NotFound, $"There is no standard layout {name}.",
                 Suggestion.DidYouMean(name, LayoutFile.StandardNames)
-                    ?? $"There are {Suggestion.Listed(LayoutFile.StandardNames, "and")}."));
+                    ?? Suggestion.ThereAre(LayoutFile.StandardNames)));
             return ExitStatus.Done;
         });
         return command;
