@@ -15,7 +15,7 @@ public static class StandardReports
         EquityMovementsReport.Definition, WorkingCapitalReport.Definition, TrialBalanceReport.Definition, GeneralLedgerReport.Definition,
         AgingReport.Receivables, AgingReport.Payables,
         ContactBalancesReport.Customers, ContactBalancesReport.Suppliers, ContactLedgerReport.Customers,
-        ContactLedgerReport.Suppliers, StatementOfAccountReport.Definition, PromisesReport.Definition,
+        ContactLedgerReport.Suppliers, StatementOfAccountReport.Definition,
         MoneyToComeReport.Definition, BillsToPayReport.Definition, CollectionReport.Definition,
         DaysToPayReport.Customers, DaysToPayReport.Suppliers, .. StandardTables.All.Select(TableReport.Of),
     ];

@@ -12,7 +12,7 @@ public static class StandardTables
     public static IReadOnlyList<TableDefinition> All { get; } =
     [
         PostingTables.Postings, PostingTables.Lines, PostingTables.Stock, PostingTables.Tax,
-        DocumentTables.Documents, DocumentTables.OpenItems, DocumentTables.Settlements,
+        DocumentTables.Documents, DocumentTables.OpenItems, DocumentTables.Settlements, PromiseTable.Definition,
         RecordLists.Contacts, RecordLists.Accounts, RecordLists.Items, RecordLists.Projects, RecordLists.Departments, RecordLists.TaxCodes,
         ChangeTable.Definition, DifferenceTable.Definition, FindingsTable.Definition,
     ];

@@ -93,6 +93,9 @@ public sealed record TableDefinition
     /// </summary>
     public Func<TableContext, DateRange, IEnumerable<RowBlock>>? OpenBefore { get; init; }
 
+    /// <summary>What readers are told where no row fits.</summary>
+    public string WhenEmpty { get; init; } = "Nothing fits what is asked.";
+
     /// <summary>
     /// What a figure of its rows must come to where a block of them is taken whole; nothing where nothing is known of it.
     /// </summary>

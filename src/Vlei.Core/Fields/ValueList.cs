@@ -132,7 +132,7 @@ public sealed class ValueList
                 ? meant.Select(value => value.Id != value.Name ? $"{value.Id} {value.Name}" : value.Id) : [entry.Text])], "or");
 
     /// <summary>The order of texts: without regard to capitals, runs of digits by their value.</summary>
-    public static int Compare(string one, string other) => CodeOrder.Instance.Compare(one.ToUpperInvariant(), other.ToUpperInvariant());
+    public static int Compare(string one, string other) => CodeOrder.OfNames.Compare(one, other);
 
     private static IEnumerable<Entry> Cut(string text)
     {

@@ -23,8 +23,15 @@ public sealed record Account(
 /// <summary>The order in which accounts are listed: by code, runs of digits by their value (900 before 1000).</summary>
 public sealed class CodeOrder : IComparer<string>
 {
-    /// <summary>The one order.</summary>
-    public static CodeOrder Instance { get; } = new();
+    private readonly StringComparison _letters;
+
+    private CodeOrder(StringComparison letters) => _letters = letters;
+
+    /// <summary>That of codes.</summary>
+    public static CodeOrder Instance { get; } = new(StringComparison.Ordinal);
+
+    /// <summary>The same without regard to capitals, for names.</summary>
+    public static CodeOrder OfNames { get; } = new(StringComparison.OrdinalIgnoreCase);
 
     /// <inheritdoc/>
     public int Compare(string? x, string? y)
@@ -36,7 +43,7 @@ public sealed class CodeOrder : IComparer<string>
             var rightRun = Run(right);
             var order = char.IsAsciiDigit(leftRun[0]) && char.IsAsciiDigit(rightRun[0])
                 ? CompareNumbers(leftRun, rightRun)
-                : leftRun.CompareTo(rightRun, StringComparison.Ordinal);
+                : leftRun.CompareTo(rightRun, _letters);
             if (order != 0)
             {
                 return order;
@@ -47,7 +54,7 @@ public sealed class CodeOrder : IComparer<string>
         }
 
         var byLength = left.Length.CompareTo(right.Length);
-        return byLength != 0 ? byLength : string.CompareOrdinal(x, y);
+        return byLength != 0 ? byLength : string.Compare(x, y, _letters);
     }
 
     private static ReadOnlySpan<char> Run(ReadOnlySpan<char> text)

@@ -121,7 +121,7 @@ internal sealed class ItemReport
         var columns = table.Columns;
         SortOrder.Refuse(_request.Sort, columns.Shown, [RowOrder.Name, .. aging is null ? Array.Empty<string>() : [Oldest]]);
         var all = GroupedBy(Fields, items);
-        if (all.Parts.Count > 0)
+        if (all.Parts.Count > 0 && (isShown is not null || _request.Having.Count > 0))
         {
             all = all.Only(Kept([.. all.Innermost.Where(group => isShown?.Invoke(group) != false)], table));
         }

@@ -105,7 +105,7 @@ public sealed class TableReport
             .. _notes,
             .. _tableContext.Basis == AccountingBasis.Cash || _request.HasBothBases || _table.RestsOnSettlements
                 ? _context.NotesOnSettlements : [],
-            .. OpenEarlier(), .. _scan.IsEmpty ? new[] { "Nothing fits what is asked." } : [],
+            .. OpenEarlier(), .. _scan.IsEmpty ? new[] { _table.WhenEmpty } : [],
         ],
     };
 

@@ -1,11 +1,11 @@
 using System.CommandLine;
 using Vlei.Books;
+using Vlei.Books.Kept;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.OpenItems;
 using Vlei.Core.Problems;
-using Vlei.Core.Reports;
 using Vlei.Desk;
 
 namespace Vlei.Commands;
@@ -13,6 +13,9 @@ namespace Vlei.Commands;
 /// <summary><c>vlei promise</c>: notes what a contact has committed to, or disputes; nothing in the ledger changes.</summary>
 internal static class PromiseCommand
 {
+    // The report of all that is noted.
+    private const string Noted = "promises";
+
     private static readonly Argument<string?> Document = new("DOCUMENT")
     {
         Description = "The document, by its id or its number; without one, everything that is noted is listed",
@@ -80,9 +83,10 @@ internal static class PromiseCommand
             return ExitStatus.Done;
         }
 
+        var all = Library.Standard(Noted)!;
         return destination.Write(
             result, destination.TargetsOf(result),
-            OpenReport.Build(PromisesReport.Definition, new ReportRequest(), desk.ContextOf(ledger)));
+            OpenReport.Build(all, desk.RequestOf(all, new Dictionary<string, IReadOnlyList<string>>()), desk.ContextOf(ledger)));
     }
 
     private static void Keep(ParseResult result, Book book, LedgerReader ledger, string named, DateOnly today)
