@@ -1,3 +1,6 @@
+using System.Text;
+using Vlei.Books.Files;
+using Vlei.Books.Kept;
 using Vlei.Core.Problems;
 
 namespace Vlei.Books;
@@ -8,6 +11,11 @@ public sealed class Book
     private const string FileName = "book.toml";
     private const string Here = ".";
     private const string RecordsName = "records.db";
+    private const string PromisesName = "promises.csv";
+    private const string MarksName = "review.csv";
+
+    // A new book is its owner's alone.
+    private const UnixFileMode OfOwner = UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute;
 
     private Book(string folder, BookSettings settings) => (Folder, Settings) = (folder, settings);
 
@@ -21,13 +29,26 @@ public sealed class Book
     internal string RecordsPath => PathOf(RecordsName);
 
     /// <summary>Where what contacts have committed to is noted.</summary>
-    internal string PromisesPath => PathOf("promises.csv");
+    internal string PromisesPath => PathOf(PromisesName);
 
     /// <summary>Where it is noted what was said about findings of the review.</summary>
-    internal string MarksPath => PathOf("review.csv");
+    internal string MarksPath => PathOf(MarksName);
 
     /// <summary>The path of something in its folder.</summary>
     public string PathOf(string name) => Folder == Here ? name : Path.Combine(Folder, name);
+
+    /// <summary>
+    /// Whether a file is one of a book itself: what it says, its records, what is noted in it, or what is kept in it.
+    /// </summary>
+    /// <param name="path">The full path of the file.</param>
+    public static bool HasAsItsOwn(string path)
+    {
+        var (folder, name) = (Path.GetDirectoryName(path) ?? "", Path.GetFileName(path));
+        return (IsBook(folder) && (name is FileName or PromisesName or MarksName || name.StartsWith(RecordsName, StringComparison.Ordinal)))
+            || (name.EndsWith(KeptFile.Ending, StringComparison.Ordinal)
+                && KeptKind.All.Any(kind => kind.Folder == Path.GetFileName(folder))
+                && IsBook(Path.GetDirectoryName(folder) ?? ""));
+    }
 
     /// <summary>Whether the folder is a book.</summary>
     public static bool IsBook(string folder) => File.Exists(Path.Combine(folder, FileName));
@@ -63,7 +84,8 @@ public sealed class Book
             throw new ProblemException(ProblemKind.Usage, "The folder has no name.", "Name the folder to make.");
         }
 
-        if (IsBook(folder) || File.Exists(Path.Combine(folder, RecordsName)))
+        var records = Path.Combine(folder, RecordsName);
+        if (IsBook(folder) || (File.Exists(records) && !RecordsFile.IsUnused(records)))
         {
             throw new ProblemException(
                 ProblemKind.CannotWrite, $"{folder} is a book already.", "Choose another folder, or remove that one first.");
@@ -71,9 +93,12 @@ public sealed class Book
 
         try
         {
-            Directory.CreateDirectory(folder);
-            RecordsFile.Create(Path.Combine(folder, RecordsName));
-            File.WriteAllText(Path.Combine(folder, FileName), BookFile.Write(settings));
+            // What says that it is a book comes last: what was begun and not ended is begun again.
+            _ = Directory.CreateDirectory(folder, OfOwner);
+            File.Delete(records);
+            RecordsFile.Create(records);
+            WholeFile.Write(
+                Path.Combine(folder, FileName), stream => stream.Write(Encoding.UTF8.GetBytes(BookFile.Write(settings))), isPrivate: true);
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {

@@ -33,11 +33,13 @@ public static class BookCheck
         database.Commit();
     }
 
-    /// <summary>Runs all checks. The book is locked against imports meanwhile, and left as it was.</summary>
+    /// <summary>
+    /// Runs all checks. It only reads: whoever writes meanwhile is not kept waiting, and what is checked is what was there when it
+    /// began.
+    /// </summary>
     public static IReadOnlyList<BookCheckResult> Run(Book book, Action<string, long> progress)
     {
-        using var database = RecordsFile.OpenToWrite(book.RecordsPath);
-        Derivation.Adopt(database, book.Settings.SettlesOldestFirst, progress);
+        using var database = LedgerReader.OpenDerived(book);
         var results = new List<BookCheckResult>
         {
             new("The file is whole", FileFaults(database)),
@@ -146,10 +148,17 @@ public static class BookCheck
         return months;
     }
 
-    // Made within the transaction, which is then rolled back: what is compared is exactly what a rebuild would write.
+    // Made into tables of this connection alone, which stand before those of the file: what is compared is exactly what a rebuild
+    // would write.
     private static (Derivation Derivation, SortedDictionary<(DerivedKind Kind, int Month), string> Months) MakeAnew(
         Database database, Action<string, long> progress)
     {
+        foreach (var (table, key) in new[] { ("derived_months", "kind, month"), ("derived_columns", "kind, month, name") })
+        {
+            database.Execute(
+                $"CREATE TEMP TABLE {table} AS SELECT * FROM main.{table} WHERE 0; CREATE INDEX temp.made_{table} ON {table}({key})");
+        }
+
         var derivation = new Derivation(database, progress);
         using (var store = new DerivedStore(database))
         {

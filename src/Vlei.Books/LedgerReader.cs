@@ -210,8 +210,8 @@ public sealed class LedgerReader : ILedger, IDisposable
         }
     }
 
-    // What the book asks for may have changed since everything was derived.
-    private static Database OpenDerived(Book book)
+    /// <summary>Opens the records to be read, derived as the book asks for: that may have changed since everything was derived.</summary>
+    internal static Database OpenDerived(Book book)
     {
         var database = RecordsFile.OpenToRead(book.RecordsPath);
         if (Derivation.IsOldestFirst(database) == book.Settings.SettlesOldestFirst)

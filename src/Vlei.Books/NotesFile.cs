@@ -1,5 +1,6 @@
 using System.Text;
 using CsvHelper;
+using Vlei.Books.Files;
 using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
 
@@ -62,31 +63,29 @@ internal sealed class NotesFile(string path, IReadOnlyList<string> columns)
     /// </summary>
     public void Write(IEnumerable<IReadOnlyList<string>> rows)
     {
-        var unfinished = $"{path}.{Environment.ProcessId}.tmp";
         try
         {
-            using (var stream = File.Create(unfinished))
-            using (var csv = CsvWriter.Create(stream, new CsvWriterOptions { NewLine = "\n" }, leaveOpen: true))
-            {
-                csv.WriteHeader([.. columns]);
-                foreach (var row in rows)
-                {
-                    foreach (var field in row)
-                    {
-                        csv.WriteField(field);
-                    }
-
-                    csv.EndRecord();
-                }
-            }
-
-            File.Move(unfinished, path, overwrite: true);
+            WholeFile.Write(path, stream => Write(stream, rows), isPrivate: true);
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
-            File.Delete(unfinished);
             throw new ProblemException(
                 ProblemKind.CannotWrite, $"{path} cannot be written: {cannot.Message}", "Choose a book that you may write to.", cannot);
+        }
+    }
+
+    private void Write(Stream stream, IEnumerable<IReadOnlyList<string>> rows)
+    {
+        using var csv = CsvWriter.Create(stream, new CsvWriterOptions { NewLine = "\n" }, leaveOpen: true);
+        csv.WriteHeader([.. columns]);
+        foreach (var row in rows)
+        {
+            foreach (var field in row)
+            {
+                csv.WriteField(field);
+            }
+
+            csv.EndRecord();
         }
     }
 

@@ -20,18 +20,53 @@ internal static class RecordsFile
         database => Derivation.Rebuild(database, (_, _) => { }),
     ];
 
-    /// <summary>Makes a new file with all its tables.</summary>
+    /// <summary>
+    /// Makes a new file with all its tables, beside its place and then put there, so that nobody ever finds half of one. Nobody
+    /// else may read it, but as the folder's own group and mask say.
+    /// </summary>
     public static void Create(string path)
     {
-        using var database = Database.Open(path, SqliteOpenMode.ReadWriteCreate);
-        database.Execute($"PRAGMA application_id = {Schema.ApplicationId}");
-        Migrate(database);
+        var unfinished = Path.Combine(Path.GetDirectoryName(Path.GetFullPath(path))!, $".vlei-{Guid.NewGuid():N}.tmp");
+        try
+        {
+            using (new FileStream(unfinished, new FileStreamOptions
+            {
+                Mode = FileMode.CreateNew, Access = FileAccess.Write, UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite,
+            }))
+            {
+                // SQLite takes an empty file for a new one, and keeps its permissions.
+            }
+
+            using (var database = Database.Open(unfinished, SqliteOpenMode.ReadWrite))
+            {
+                database.Execute($"PRAGMA application_id = {Schema.ApplicationId}");
+                Migrate(database);
+                database.Execute("PRAGMA wal_checkpoint(TRUNCATE)");
+            }
+
+            File.Move(unfinished, path);
+        }
+        finally
+        {
+            foreach (var ending in new[] { "", "-wal", "-shm" })
+            {
+                File.Delete(unfinished + ending);
+            }
+        }
+    }
+
+    /// <summary>Whether a file is one that was made and never imported into, as an interrupted beginning leaves it.</summary>
+    public static bool IsUnused(string path)
+    {
+        StoreFile.RefuseForeign(path);
+        using var database = OpenToRead(path);
+        return database.Number("SELECT count(*) FROM imports") == 0;
     }
 
     /// <summary>Opens the file to read it as it stands now.</summary>
     public static Database OpenToRead(string path)
     {
-        RefuseMissing(path);
+        path = Found(path);
         try
         {
             return BeginReading(path);
@@ -50,7 +85,7 @@ internal static class RecordsFile
     /// </summary>
     public static Database OpenToWrite(string path)
     {
-        RefuseMissing(path);
+        path = Found(path);
         var database = Database.Open(path, SqliteOpenMode.ReadWrite);
         try
         {
@@ -65,7 +100,8 @@ internal static class RecordsFile
         }
     }
 
-    private static void RefuseMissing(string path)
+    // In full, since a relative name may look like an address.
+    private static string Found(string path)
     {
         if (!File.Exists(path))
         {
@@ -73,6 +109,18 @@ internal static class RecordsFile
                 ProblemKind.NotFound, $"{path} is not there: the book has lost its records.",
                 "Put back a copy of it, or make the book anew and import its record sets again.");
         }
+
+        try
+        {
+            StoreFile.RefuseForeign(path);
+        }
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+        {
+            throw new ProblemException(
+                ProblemKind.NotFound, $"{path} cannot be read: {cannot.Message}", "Check who may read it.", cannot);
+        }
+
+        return Path.GetFullPath(path);
     }
 
     private static Database BeginReading(string path)

@@ -274,7 +274,11 @@ internal sealed class RecordFileReader : IDisposable
             }
 
             filled = true;
-            amount += side == 0 ? Row.Number(field) : -Row.Number(field);
+            if (!TryAdd(ref amount, Row.Number(field), side == 0 ? 1 : -1))
+            {
+                Complain(_sides[side], DebitAndCredit[side], Encoding.UTF8.GetString(value), "is too large together with the other side.");
+                return;
+            }
         }
 
         if (filled)
@@ -285,6 +289,13 @@ internal sealed class RecordFileReader : IDisposable
         {
             Complain(_sides[0], "debit", "", "and credit are both empty; one of them is required.");
         }
+    }
+
+    private static bool TryAdd(ref long amount, long side, int sign)
+    {
+        var sum = amount + ((Int128)sign * side);
+        amount = (long)sum;
+        return amount == sum && sum != long.MinValue;
     }
 
     private void FillTags()

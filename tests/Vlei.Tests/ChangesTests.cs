@@ -57,7 +57,7 @@ public sealed class ChangesTests : IDisposable
             """, _tool.Run("changes", "--since", "1", "--book", "book", "--format", "csv").Done().Output);
         Assert.Contains("Nothing has changed.\n", _tool.Run("changes", "--since", "2", "--book", "book").Done().Output);
         Assert.Matches(
-            @"\n +1  \d{4}-\d\d-\d\d \d\d:\d\d  .* 4 +0 +0\n +2  .* 1 +1 +1\n", _tool.Run("changes", "--book", "book").Done().Output);
+            @"\n1 +\d{4}-\d\d-\d\d \d\d:\d\d  .* 4 +0 +0\n2 +.* 1 +1 +1\n", _tool.Run("changes", "--book", "book").Done().Output);
 
         // The closed month comes first, then the period that is asked for.
         var text = _tool.Run("changes", "--since", "1", "profit-loss", "--basis", "cash", "--period", "2026", "--book", "book")

@@ -1,4 +1,5 @@
 using System.Text;
+using Vlei.Books.Files;
 using Vlei.Core.Problems;
 
 namespace Vlei.Books.Kept;
@@ -28,14 +29,10 @@ public sealed record KeptFile(KeptKind Kind, string Name, string Path, Shelf She
     {
         try
         {
-            // A pipe or a device says that it is empty, and would be read without end.
-            var file = File.ResolveLinkTarget(path, returnFinalTarget: true) as FileInfo ?? new FileInfo(path);
-            return file.Length == 0
+            var bytes = BoundedFile.Read(path, MostBytes, "A file of this kind is a page of text; is it another one?");
+            return bytes.Length == 0
                 ? throw new ProblemException(ProblemKind.BadData, $"{path} is empty.", "Write into it what it is to say, or remove it.")
-                : file.Length > MostBytes
-                ? throw new ProblemException(
-                    ProblemKind.BadData, $"{path} is larger than 1 MiB.", "A file of this kind is a page of text; is it another one?")
-                : new UTF8Encoding(false, throwOnInvalidBytes: true).GetString(File.ReadAllBytes(path)).TrimStart('\ufeff');
+                : new UTF8Encoding(false, throwOnInvalidBytes: true).GetString(bytes).TrimStart('\ufeff');
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException or DecoderFallbackException)
         {
@@ -68,25 +65,13 @@ public sealed record KeptFile(KeptKind Kind, string Name, string Path, Shelf She
     /// </summary>
     public void Write(string text)
     {
-        var unfinished = $"{Path}.{Environment.ProcessId}.tmp";
         try
         {
             Directory.CreateDirectory(System.IO.Path.GetDirectoryName(Path)!);
-            using (var stream = File.Create(unfinished))
-            {
-                stream.Write(Encoding.UTF8.GetBytes(text));
-                stream.Flush(flushToDisk: true);
-            }
-
-            File.Move(unfinished, Path, overwrite: true);
+            WholeFile.Write(Path, stream => stream.Write(Encoding.UTF8.GetBytes(text)));
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
-            if (File.Exists(unfinished))
-            {
-                File.Delete(unfinished);
-            }
-
             throw new ProblemException(
                 ProblemKind.CannotWrite, $"{Path} cannot be written: {cannot.Message}", "Choose a place that you may write to.", cannot);
         }

@@ -16,4 +16,7 @@ public sealed record KeptKind(string Word, string Folder)
 
     /// <summary>Layouts of statements.</summary>
     public static KeptKind Layout { get; } = new("layout", "layouts");
+
+    /// <summary>All kinds.</summary>
+    public static IReadOnlyList<KeptKind> All { get; } = [Report, Selection, Group, Layout];
 }

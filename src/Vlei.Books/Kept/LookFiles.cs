@@ -1,4 +1,5 @@
 using System.Buffers.Binary;
+using Vlei.Books.Files;
 using Vlei.Core.Languages;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
@@ -14,6 +15,8 @@ public static class LookFiles
     private const string Languages = "languages";
     private const string Ending = ".po";
     private const int MostLogoBytes = 4 << 20;
+    private const int MostLogoDots = 5000;
+    private const int MostTemplateBytes = 64 << 20;
 
     private static ReadOnlySpan<byte> PngMark => [0x89, (byte)'P', (byte)'N', (byte)'G', 0x0D, 0x0A, 0x1A, 0x0A];
 
@@ -103,7 +106,11 @@ public static class LookFiles
 
         try
         {
-            return look with { Template = new ReportTemplate(path, File.ReadAllBytes(path)) };
+            return look with
+            {
+                Template = new ReportTemplate(
+                    path, BoundedFile.Read(path, MostTemplateBytes, "Take out of it what the report does not need.")),
+            };
         }
         catch (Exception missing) when (missing is FileNotFoundException or DirectoryNotFoundException)
         {
@@ -121,20 +128,18 @@ public static class LookFiles
 
     private static ReportLogo LogoIn(string path)
     {
-        if (new FileInfo(path).Length > MostLogoBytes)
-        {
-            throw new ProblemException(
-                ProblemKind.BadData, $"{path} is larger than 4 MiB.", "Make the picture smaller; 600 dots across are plenty.");
-        }
-
-        var bytes = File.ReadAllBytes(path);
+        var bytes = BoundedFile.Read(path, MostLogoBytes, "Make the picture smaller; 600 dots across are plenty.");
         const int PngHead = 24;
         var logo = bytes.Length > PngHead && bytes.AsSpan().StartsWith(PngMark)
             ? new ReportLogo(
                 bytes, IsPng: true, BinaryPrimitives.ReadInt32BigEndian(bytes.AsSpan(16)),
                 BinaryPrimitives.ReadInt32BigEndian(bytes.AsSpan(20)))
             : SizeOfJpeg(bytes, path) is var (width, height) ? new ReportLogo(bytes, IsPng: false, width, height) : null;
-        return logo is { Width: > 0, Height: > 0 } ? logo
+        return logo is { Width: > MostLogoDots } or { Height: > MostLogoDots }
+            ? throw new ProblemException(
+                ProblemKind.BadData, $"{path} is {logo.Width} by {logo.Height} dots.",
+                "Make the picture smaller; 600 dots across are plenty.")
+            : logo is { Width: > 0, Height: > 0 } ? logo
             : throw new ProblemException(ProblemKind.BadData, $"{path} is no picture that is known.", "Save it as PNG or JPEG.");
     }
 

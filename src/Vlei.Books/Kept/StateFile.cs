@@ -1,4 +1,5 @@
 using System.Text;
+using Vlei.Books.Files;
 
 namespace Vlei.Books.Kept;
 
@@ -43,9 +44,8 @@ internal sealed class StateFile(string name, int mostBytes, int mostKept)
             Directory.CreateDirectory(Path.GetDirectoryName(path)!);
             if (new FileInfo(path) is { Exists: true } file && file.Length > mostBytes)
             {
-                var unfinished = $"{path}.{Environment.ProcessId}.tmp";
-                File.WriteAllLines(unfinished, Lines().TakeLast(mostKept));
-                File.Move(unfinished, path, overwrite: true);
+                var kept = string.Concat(Lines().TakeLast(mostKept).Select(line => $"{line}\n"));
+                WholeFile.Write(path, stream => stream.Write(Encoding.UTF8.GetBytes(kept)));
             }
 
             using var stream = Opened(path, FileMode.Append, FileAccess.Write);

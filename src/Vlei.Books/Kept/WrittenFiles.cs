@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.IO.Hashing;
 using System.Text.Json;
 
@@ -9,21 +10,32 @@ namespace Vlei.Books.Kept;
 /// </summary>
 public static class WrittenFiles
 {
-    private const int MostBytes = 1 << 20;
-    private const int MostKept = 3000;
+    private const int MostBytes = 1 << 24;
+    private const int MostKept = 50_000;
 
     private static readonly StateFile Log = new("written.jsonl", MostBytes, MostKept);
+
+    // Read once: thousands of files may be written, each asked for.
+    private static readonly Lazy<ConcurrentDictionary<string, string>> Sums = new(() => new ConcurrentDictionary<string, string>(
+        Log.Lines().Select(Read).OfType<(string Path, string Sum)>().GroupBy(written => written.Path)
+            .Select(same => KeyValuePair.Create(same.Key, same.Last().Sum)), StringComparer.Ordinal));
 
     /// <summary>Notes that a file was written as it is now.</summary>
     /// <param name="path">The full path.</param>
     public static void Note(string path)
     {
+        var sum = SumOf(path);
+        if (Sums.IsValueCreated)
+        {
+            Sums.Value[path] = sum;
+        }
+
         using var line = new MemoryStream();
         using (var json = new Utf8JsonWriter(line))
         {
             json.WriteStartObject();
             json.WriteString("file", path);
-            json.WriteString("xxh128", SumOf(path));
+            json.WriteString("xxh128", sum);
             json.WriteEndObject();
         }
 
@@ -33,8 +45,7 @@ public static class WrittenFiles
 
     /// <summary>Whether a file is as Vlei wrote it.</summary>
     /// <param name="path">The full path.</param>
-    public static bool IsOurs(string path) =>
-        Log.Lines().Select(Read).LastOrDefault(written => written?.Path == path) is { } last && last.Sum == SumOf(path);
+    public static bool IsOurs(string path) => Sums.Value.TryGetValue(path, out var sum) && sum == SumOf(path);
 
     private static (string Path, string Sum)? Read(string line)
     {

@@ -13,6 +13,9 @@ public abstract record Formula
     // Text is nested no deeper than this, so that nothing that is typed can exhaust the stack.
     private const int MostNested = 64;
 
+    /// <summary>How long a text may be, for the same reason: what is added up is a part within a part.</summary>
+    internal const int MostLetters = 10_000;
+
     private static readonly Lazy<Parser<Formula>> Whole = new(() => Build().Eof());
 
     /// <summary>What has that name.</summary>
@@ -68,7 +71,7 @@ public abstract record Formula
 
     /// <summary>Reads one; nothing where the text is none.</summary>
     public static Formula? Parse(string text) =>
-        Nesting(text) <= MostNested && Whole.Value.TryParse(text, out var formula) ? formula : null;
+        text.Length <= MostLetters && Nesting(text) <= MostNested && Whole.Value.TryParse(text, out var formula) ? formula : null;
 
     /// <summary>How deep brackets are nested in a text, outside of what is quoted.</summary>
     public static int Nesting(string text)

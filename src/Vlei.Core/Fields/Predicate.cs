@@ -75,6 +75,13 @@ public abstract record Predicate
     /// <param name="option">The option that it was given to, for messages.</param>
     public static Predicate Parse(string text, string option = "where")
     {
+        if (text.Length > Formula.MostLetters)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"--{option} is longer than {Formula.MostLetters} letters.",
+                "Take --only with a list, or a saved selection for part of it.");
+        }
+
         if (Formula.Nesting(text) > MostNested)
         {
             throw Wrong(option, text, null, $"brackets are nested more than {MostNested} deep.", "Leave out brackets that are not needed.");

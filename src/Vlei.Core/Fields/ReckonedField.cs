@@ -73,15 +73,19 @@ internal sealed class ReckonedField
     private static readonly decimal[] DecimalPowers =
         [.. Enumerable.Range(0, RecordField.DecimalPlaces + 1).Select(power => (decimal)Math.Pow(10, power))];
 
+    // Each part is looked at once, however many there are.
     private FieldType TypeOf(Formula formula) => formula switch
     {
         Formula.Named named => _fields[named.Name].Field.Type,
-        Formula.Number => FieldType.Integer,
-        Formula.Pair { Operator: '+' or '-' } sum => TypeOf(sum.Left) is FieldType.Integer ? TypeOf(sum.Right) : TypeOf(sum.Left),
-        Formula.Pair { Operator: '*' } product when TypeOf(
-            product.Left) == FieldType.Money != (TypeOf(product.Right) == FieldType.Money) => FieldType.Money,
-        Formula.Pair { Operator: '/' } share when TypeOf(share.Left) == FieldType.Money && TypeOf(share.Right) != FieldType.Money =>
-            FieldType.Money,
+        Formula.Pair pair => TypeOf(pair.Operator, TypeOf(pair.Left), TypeOf(pair.Right)),
+        _ => FieldType.Integer,
+    };
+
+    private static FieldType TypeOf(char sign, FieldType left, FieldType right) => sign switch
+    {
+        '+' or '-' => left is FieldType.Integer ? right : left,
+        '*' when left == FieldType.Money != (right == FieldType.Money) => FieldType.Money,
+        '/' when left == FieldType.Money && right != FieldType.Money => FieldType.Money,
         _ => FieldType.Decimal,
     };
 

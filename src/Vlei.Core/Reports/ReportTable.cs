@@ -14,8 +14,10 @@ namespace Vlei.Core.Reports;
 internal sealed class ReportTable<TRow, TFigure>(
     string title, FigureColumns<TFigure> columns, FigureRows<TRow> rows, IFigures<TRow, TFigure> figures)
     where TRow : struct
+    where TFigure : notnull
 {
     private readonly Dictionary<int, ReportRow> _made = [];
+    private readonly Dictionary<object, Dictionary<TFigure, decimal?>> _reckoned = new(ReferenceEqualityComparer.Instance);
 
     /// <summary>How many minor units the currency has to one, for formulas, which count in whole ones.</summary>
     public decimal MinorUnitsInOne { get; init; } = 1;
@@ -161,9 +163,22 @@ internal sealed class ReportTable<TRow, TFigure>(
         _ => Cell.Empty,
     };
 
-    private decimal? ValueOf(RowFormula<TRow> formula, TFigure figure) =>
-        formula.Formula.ValueOf(key => formula.Rows[key] is { Formula: { } inner }
-        ? ValueOf(inner, figure) : (figures.At(formula.Rows[key].Of, figure) ?? 0) / MinorUnitsInOne);
+    // A row may be worked out from rows that are worked out from others: each is reckoned once.
+    private decimal? ValueOf(RowFormula<TRow> formula, TFigure figure)
+    {
+        if (!_reckoned.TryGetValue(formula, out var known))
+        {
+            _reckoned[formula] = known = [];
+        }
+
+        if (!known.TryGetValue(figure, out var value))
+        {
+            known[figure] = value = formula.Formula.ValueOf(key => formula.Rows[key] is { Formula: { } inner }
+                ? ValueOf(inner, figure) : (figures.At(formula.Rows[key].Of, figure) ?? 0) / MinorUnitsInOne);
+        }
+
+        return value;
+    }
 
     private static Cell Scaled(RowFormula<TRow> formula, decimal? value)
     {

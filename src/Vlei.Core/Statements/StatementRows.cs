@@ -13,6 +13,7 @@ internal sealed class StatementRows
     private readonly ILookup<AccountKey, Account> _children;
     private readonly Account? _retained;
     private readonly List<FigureRow<TermSums>> _rows = [];
+    private readonly Dictionary<string, bool> _wanted = [];
     private readonly Dictionary<string, FigureRow<TermSums>> _values = [];
     private readonly IReadOnlyList<StatementPart> _parts;
     private readonly StatementPart? _last;
@@ -49,9 +50,16 @@ internal sealed class StatementRows
             ProblemKind.Usage, "--summary shows totals alone, as --depth 0 does.", "Give --summary, or --depth with more levels.");
 
     // What rests on a row that is left out is left out with it.
-    private bool IsWanted(StatementPart part) =>
-        (!part.Text.IsOfWhole || (_figures.Filter.IsEverything && !_figures.IsSliced))
-        && (part is not StatementResult result || result.Formula.Keys.All(IsWanted));
+    private bool IsWanted(StatementPart part)
+    {
+        if (!_wanted.TryGetValue(part.Text.Key, out var isWanted))
+        {
+            _wanted[part.Text.Key] = isWanted = (!part.Text.IsOfWhole || (_figures.Filter.IsEverything && !_figures.IsSliced))
+                && (part is not StatementResult result || result.Formula.Keys.All(IsWanted));
+        }
+
+        return isWanted;
+    }
 
     private bool IsWanted(string key) => IsWanted(PartOf(key));
 

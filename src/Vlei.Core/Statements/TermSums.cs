@@ -19,6 +19,15 @@ internal readonly record struct TermSums(IReadOnlyList<IReadOnlyList<Term>> ByMe
     }
 
     /// <summary>Several together, each as often as its sign says.</summary>
-    public static TermSums Of(IEnumerable<(TermSums Part, int Sign)> parts) => Of(parts.SelectMany(part =>
-        part.Part.Only.Select(term => term with { Sign = term.Sign * part.Sign })));
+    public static TermSums Of(IEnumerable<(TermSums Part, int Sign)> parts) => new([Gathered([.. parts.SelectMany(part =>
+        part.Part.Only.Select(term => term with { Sign = checked(term.Sign * part.Sign) }))])]);
+
+    // Rows that are made of rows that are made of rows name the same accounts over and over: these are counted once, as often.
+    private static List<Term> Gathered(List<Term> terms)
+    {
+        const int Many = 2000;
+        return terms.Count <= Many ? terms
+            : [.. terms.GroupBy(term => term with { Sign = 0 })
+                .Select(same => same.Key with { Sign = same.Aggregate(0, (sum, term) => checked(sum + term.Sign)) })];
+    }
 }

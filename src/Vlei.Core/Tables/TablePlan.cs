@@ -333,7 +333,8 @@ internal sealed class TablePlan
         }
 
         var formula = Formula.Parse(text) ?? throw new ProblemException(
-            ProblemKind.Usage, $"\"{text}\" is neither a field nor a formula.",
+            ProblemKind.Usage, text.Length > Formula.MostLetters ? $"A formula has no more than {Formula.MostLetters} letters."
+                : $"\"{text}\" is neither a field nor a formula.",
             "Write fields, numbers, + - * / with blanks around them, and brackets: amount * 0.05:Rebate.");
         return formula is Formula.Named named ? Measure.Of(Fields.Named(named.Name))
             : formula.Names.Any() ? Measure.Of(text, formula, Fields, _context.Currency.Decimals)

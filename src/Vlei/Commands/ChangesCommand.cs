@@ -1,6 +1,5 @@
 using System.CommandLine;
 using System.Globalization;
-using Vlei.Books;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Desk;
@@ -50,8 +49,7 @@ internal static class ChangesCommand
                     "Add --since and the number of an import, or a day; vlei changes lists the imports.");
             }
 
-            ListRevisions(desk.Book);
-            return ExitStatus.Done;
+            return destination.Write(result, targets, Revisions(desk));
         }
 
         using var since = RecordsSince.Open(desk, named);
@@ -77,18 +75,39 @@ internal static class ChangesCommand
             "Name one report and no more; where it touches closed periods, name one of them with --period.");
     }
 
-    private static void ListRevisions(Book book)
+    // The imports of a book, as a report like any other.
+    private static Report Revisions(ReportDesk desk)
     {
-        using var output = new StreamWriter(Console.OpenStandardOutput());
-        output.WriteLine($"{"Revision",8}  {"At",-16}  {"By",-12}  {"Added",9}  {"Changed",9}  {"Removed",9}");
-        foreach (var revision in Revisions.All(book))
+        var all = Vlei.Books.Revisions.All(desk.Book).ToList();
+        return new Report
         {
-            output.WriteLine(string.Create(
-                CultureInfo.InvariantCulture,
-                $"{revision.Number,8}  {revision.At.LocalDateTime,-16:yyyy-MM-dd HH:mm}  {DisplayName(revision.By),-12}  "
-                + $"{revision.Added,9:N0}  {revision.Changed,9:N0}  {revision.Removed,9:N0}"));
-        }
+            Key = "imports",
+            Title = "Imports",
+            Book = desk.Settings.Name,
+            Currency = desk.Settings.Currency,
+            Basis = desk.Settings.Basis,
+            InWhat = "What each added, changed and removed",
+            Period = null,
+            AsOf = null,
+            PeriodInWords = all.Count == 0 ? "There are none yet" : $"{all.Count} so far",
+            Columns =
+            [
+                new("at", "At", ColumnKind.Text), new("by", "By", ColumnKind.Text), new("added", "Added", ColumnKind.Count),
+                new("changed", "Changed", ColumnKind.Count), new("removed", "Removed", ColumnKind.Count),
+            ],
+            Rows =
+            [
+                .. all.Select(revision => new ReportRow(
+                    $"{revision.Number}", $"{revision.Number}", RowKind.Record, 0,
+                    [
+                        Cell.Of(revision.At.LocalDateTime.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture)), Cell.Of(revision.By),
+                        new Cell(revision.Added), new Cell(revision.Changed), new Cell(revision.Removed),
+                    ])),
+            ],
+            Checks = [],
+            OriginOf = (_, _) => null,
+            Look = new ReportLook { Language = null },
+            Revision = all.Count == 0 ? 0 : all[^1].Number,
+        };
     }
-
-    private static string DisplayName(string name) => new([.. name.Where(character => !char.IsControl(character))]);
 }

@@ -107,7 +107,7 @@ internal static class CheckCommand
         OpenPeriod? period = result.GetValue(Period) is { } text ? PeriodGrammar.Parse(text, desk.Today, book.Settings.Calendar) : null;
         var checks = Terminal.WithProgress(progress => BookCheck.Run(book, progress)).ToList();
         checks.AddRange(Terminal.WithProgress(progress => TieOutsOf(desk, period, progress)));
-        using var output = new StreamWriter(Console.OpenStandardOutput());
+        using var output = Terminal.Output();
         foreach (var check in checks)
         {
             output.WriteLine($"{(check.Ok ? "ok    " : "FAILED")}  {check.Name}");

@@ -69,7 +69,7 @@ internal static class CloseCommand
 
     private static void List(Book book)
     {
-        using var output = new StreamWriter(Console.OpenStandardOutput());
+        using var output = Terminal.Output();
         foreach (var period in Revisions.Closed(book))
         {
             output.WriteLine(string.Create(

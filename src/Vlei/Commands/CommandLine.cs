@@ -26,13 +26,16 @@ internal static class CommandLine
         ("schema", SchemaCommand.Create), ("completion", CompletionCommand.Create), ("manual", ManualCommand.Create),
     ];
 
+    // What is typed is meant as it is: an argument that begins with @ names no file of further ones.
+    private static readonly ParserConfiguration Typed = new() { ResponseFileTokenReplacer = null };
+
     /// <summary>Runs the program.</summary>
     public static int Run(string[] args)
     {
         try
         {
             var root = CreateRoot(args is [var first, ..] ? first : null);
-            var result = root.Parse(args.Length == 0 ? ["--help"] : args);
+            var result = root.Parse(args.Length == 0 ? ["--help"] : args, Typed);
             if (result.Errors.Count > 0 && result.Action is not HelpWithExamples)
             {
                 throw UsageProblem(result);
@@ -50,14 +53,21 @@ internal static class CommandLine
 
             return (int)problem.Kind;
         }
-        catch (IOException cannot)
+        catch (Exception missing) when (missing is FileNotFoundException or DirectoryNotFoundException)
         {
-            Terminal.Say($"vlei: The output cannot be written: {cannot.Message}");
+            Terminal.Say($"vlei: {missing.Message}");
+            Terminal.Say("      A file or a folder is not there any more, or a link leads nowhere.");
+            return (int)ProblemKind.NotFound;
+        }
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+        {
+            Terminal.Say($"vlei: A file cannot be read, or the output not be written: {cannot.Message}");
+            Terminal.Say("      Check who may read and write there, and whether the disk is full.");
             return (int)ProblemKind.CannotWrite;
         }
         catch (Exception bug)
         {
-            Terminal.Say("vlei: This is a bug of the program, not of your records; nothing was changed.");
+            Terminal.Say("vlei: This is a bug of the program, not of your records.");
             Terminal.Say("      Please report it with the lines below.");
             Terminal.Say(bug.ToString());
             return ExitStatus.Bug;

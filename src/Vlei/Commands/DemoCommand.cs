@@ -82,6 +82,11 @@ internal static class DemoCommand
             return ExitStatus.Done;
         }
 
+        if (!Book.IsBook(folder))
+        {
+            RefuseFilled(folder);
+        }
+
         var book = Make(folder, BoatworksGenerator.Name, size, settings => settings with { Remittance = BoatworksGenerator.Remittance });
         NotePromises(book);
         KeptFiles.Write(folder);

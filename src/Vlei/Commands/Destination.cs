@@ -1,4 +1,6 @@
 using System.CommandLine;
+using Vlei.Books;
+using Vlei.Books.Files;
 using Vlei.Books.Kept;
 using Vlei.Core.Problems;
 using Vlei.Desk;
@@ -17,10 +19,16 @@ internal static class Destination
 
     /// <summary>
     /// Refuses to write over what is somebody's work: a file that Vlei did not write, or that was changed since. Throws a
-    /// <see cref="ProblemException"/> then, unless <see cref="Overwrite"/> is given.
+    /// <see cref="ProblemException"/> then, unless <see cref="Overwrite"/> is given; a file of a book is refused in any case.
     /// </summary>
     public static void RefuseForeign(ParseResult result, string path)
     {
+        if (Book.HasAsItsOwn(Target(path).FullName))
+        {
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{path} is a file of a book, and nothing else is written over it.", "Choose another name.");
+        }
+
         if (!result.GetValue(Overwrite) && Target(path) is { Exists: true, Length: > 0 } there && !IsOurs(there.FullName))
         {
             throw new ProblemException(
@@ -39,30 +47,14 @@ internal static class Destination
             return;
         }
 
-        var target = Target(path);
-
-        // A pipe or a device, which say that they are empty, is written as it is: a file in its place would take it away
-        // from everybody.
-        var direct = target.Exists ? target.Length == 0 : new FileInfo(path).LinkTarget is not null;
-        var unfinished = direct ? path : $"{target.FullName}.{Environment.ProcessId}.tmp";
-        var isDone = false;
         try
         {
-            using (var file = new FileStream(unfinished, direct ? FileMode.Open : FileMode.Create, FileAccess.Write))
+            using var file = WholeFile.Begin(path);
+            write(file.Stream, Surface.OfFile(ChartProgram.Beside));
+            file.Commit();
+            if (file.IsRegular)
             {
-                write(file, Surface.OfFile(ChartProgram.Beside));
-            }
-
-            if (!direct)
-            {
-                File.Move(unfinished, target.FullName, overwrite: true);
-            }
-
-            isDone = true;
-
-            if (Target(path) is { Length: > 0 } written)
-            {
-                WrittenFiles.Note(written.FullName);
+                WrittenFiles.Note(Path.GetFullPath(file.Path));
             }
         }
         // That a file would be larger than files may be is not told as a fault of writing.
@@ -76,13 +68,6 @@ internal static class Destination
                 : new ProblemException(
                     ProblemKind.CannotWrite, $"{path} cannot be written: {cannot.Message}", "Choose a place that you may write to.",
                     cannot);
-        }
-        finally
-        {
-            if (!direct && !isDone && File.Exists(unfinished))
-            {
-                File.Delete(unfinished);
-            }
         }
     }
 

@@ -1,4 +1,5 @@
 using System.CommandLine;
+using Vlei.Books.Files;
 using Vlei.Books.Kept;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
@@ -131,6 +132,7 @@ internal static class GroupCommand
             return ExitStatus.Done;
         }
 
+        using var turn = FileTurn.Take(library.Find(KeptKind.Group, name)?.Shelf.Folder ?? desk.Book.Folder);
         if (typed.Count > 0)
         {
             Terminal.Say(Changed(result, arguments, new KeptGroups(desk), name));
@@ -181,7 +183,7 @@ internal static class GroupCommand
                 ProblemKind.NotFound, "There is no group yet.", "Make one: vlei group month-end --add profit-loss --compare prior-year");
         }
 
-        using var output = new StreamWriter(Console.OpenStandardOutput());
+        using var output = Terminal.Output();
         foreach (var group in files.Select(GroupFile.Read))
         {
             output.WriteLine(
@@ -194,7 +196,7 @@ internal static class GroupCommand
 
     private static void Show(ReportGroup group)
     {
-        using var output = new StreamWriter(Console.OpenStandardOutput());
+        using var output = Terminal.Output();
         output.WriteLine($"{group.Title}, for {group.Period}{(group.Basis is { } basis ? $", {basis} basis" : "")}");
         var width = group.Members.Max(member => member.Name.Length);
         foreach (var member in group.Members)

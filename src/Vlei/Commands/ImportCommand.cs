@@ -1,7 +1,9 @@
 using System.CommandLine;
 using System.Globalization;
 using Vlei.Books;
+using Vlei.Books.Files;
 using Vlei.Books.Import;
+using Vlei.Books.Kept;
 using Vlei.Core;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
@@ -55,6 +57,7 @@ internal static class ImportCommand
         command.Options.Add(DryRun);
         command.Options.Add(Complete);
         command.Options.Add(ErrorsFile);
+        command.Options.Add(Destination.Overwrite);
         command.SetAction(Run);
         return command;
     }
@@ -65,8 +68,9 @@ internal static class ImportCommand
         var book = desk.Book;
         var paths = result.GetRequiredValue(Paths);
         var trial = result.GetValue(DryRun);
-        using var errorsFile = OpenErrors(result.GetValue(ErrorsFile));
-        var errors = new RecordErrors(errorsFile);
+        using var errorsFile = OpenErrors(result, paths);
+        var errorsText = errorsFile is null ? null : new StreamWriter(errorsFile.Stream, leaveOpen: true);
+        var errors = new RecordErrors(errorsText);
         var order = new ImportOrder(Environment.UserName, desk.Now, result.GetValue(Complete), trial);
         var outcome = Terminal.WithProgress(progress =>
         {
@@ -77,6 +81,13 @@ internal static class ImportCommand
         });
         if (errors.Count > 0)
         {
+            errorsText?.Flush();
+            errorsFile?.Commit();
+            if (errorsFile is { IsRegular: true })
+            {
+                WrittenFiles.Note(Path.GetFullPath(errorsFile.Path));
+            }
+
             TellErrors(errors, result.GetValue(ErrorsFile));
             return (int)ProblemKind.BadData;
         }
@@ -86,11 +97,26 @@ internal static class ImportCommand
         return ExitStatus.Done;
     }
 
-    private static StreamWriter? OpenErrors(string? path)
+    // Where there are no errors, the file stays as it was.
+    private static WholeFile? OpenErrors(ParseResult result, IReadOnlyList<string> sources)
     {
+        if (result.GetValue(ErrorsFile) is not { } path)
+        {
+            return null;
+        }
+
+        var full = Path.GetFullPath(path);
+        if (sources.Select(Path.GetFullPath).Any(source => full == source
+            || full.StartsWith(source.TrimEnd(Path.DirectorySeparatorChar) + Path.DirectorySeparatorChar, StringComparison.Ordinal)))
+        {
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{path} is where the records are read from.", "Write the errors to another place.");
+        }
+
+        Destination.RefuseForeign(result, path);
         try
         {
-            return path is null ? null : new StreamWriter(path);
+            return WholeFile.Begin(path);
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
@@ -156,7 +182,7 @@ internal static class ImportCommand
 
     private static void TellOutcome(ImportOutcome outcome, bool trial)
     {
-        using var output = new StreamWriter(Console.OpenStandardOutput());
+        using var output = Terminal.Output();
         var counts = outcome.Counts.Where(count => count.Counts.AnyChange || count.Counts.Unchanged > 0).ToList();
         if (counts.Count > 0)
         {

@@ -1,5 +1,6 @@
 using System.CommandLine;
 using Vlei.Books;
+using Vlei.Books.Files;
 using Vlei.Books.Kept;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
@@ -76,6 +77,8 @@ internal static class PromiseCommand
             return ExitStatus.Done;
         }
 
+        // What is open and what of it is promised already is read and changed in one turn.
+        using var turn = result.GetValue(Document) is null ? null : FileTurn.Take(book.Folder);
         using var ledger = LedgerReader.Open(book);
         if (result.GetValue(Document) is { } document)
         {

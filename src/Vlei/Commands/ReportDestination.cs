@@ -1,4 +1,6 @@
 using System.CommandLine;
+using System.Security.Cryptography;
+using System.Text;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Desk;
@@ -133,20 +135,25 @@ internal sealed class ReportDestination
         }
 
         Open(result, [target]);
-        Console.Error.WriteLine($"{count} {(count == 1 ? "file" : "files")} in {folder}");
+        Terminal.Say($"{count} {(count == 1 ? "file" : "files")} in {folder}");
         if (failed.Count > 0)
         {
-            Console.Error.WriteLine($"A check failed in {string.Join(", ", failed)}.");
+            Terminal.Say($"A check failed in {string.Join(", ", failed)}.");
         }
 
         return failed.Count == 0 ? ExitStatus.Done : ExitStatus.CheckFailed;
     }
 
-    // An id is a person's own choice of letters; a file's name is not.
-    private static string FileNameOf(string name) => string.Concat(name.Select(letter =>
-        char.IsLetterOrDigit(letter) || letter is '-' or '_' or '.' ? $"{letter}" : $"%{(int)letter:X2}")) is var safe
-            && safe.StartsWith('.')
-            ? $"_{safe}" : safe;
+    // An id is a person's own choice of letters; a file's name is not. No two ids have the same, however long they are.
+    private static string FileNameOf(string name)
+    {
+        const int MostBytes = 180;
+        const int MostLetters = 40;
+        var safe = string.Concat(name.Select((letter, place) =>
+            char.IsLetterOrDigit(letter) || letter is '-' or '_' || (letter == '.' && place > 0) ? $"{letter}" : $"%{(int)letter:X2}"));
+        return Encoding.UTF8.GetByteCount(safe) <= MostBytes ? safe
+            : $"{safe[..MostLetters]}%{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(name)))}";
+    }
 
     /// <summary>The format that the ending of a file says. Throws a <see cref="ProblemException"/> where it says none.</summary>
     public static ReportFormat FormatFor(string path)

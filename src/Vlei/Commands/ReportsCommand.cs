@@ -43,7 +43,7 @@ internal static class ReportsCommand
                 Suggestion.DidYouMean(words, overview.All.Select(report => report.Key)) ?? "vlei reports lists all of them.");
         }
 
-        using (var output = new StreamWriter(Console.OpenStandardOutput()))
+        using (var output = Terminal.Output())
         {
             new Listing(overview, output, shown.Max(report => report.Key.Length)).Write(shown, isWhole: words.Length == 0);
         }
@@ -69,7 +69,7 @@ internal static class ReportsCommand
                 .Select(option => option.Name);
 
     // The lines of the list.
-    private sealed class Listing(ReportsOverview overview, StreamWriter output, int width)
+    private sealed class Listing(ReportsOverview overview, TextWriter output, int width)
     {
         public void Write(IReadOnlyList<ReportDefinition> shown, bool isWhole)
         {

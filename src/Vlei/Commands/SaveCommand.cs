@@ -1,4 +1,5 @@
 using System.CommandLine;
+using Vlei.Books.Files;
 using Vlei.Books.Kept;
 using Vlei.Core.Problems;
 using Vlei.Desk;
@@ -114,6 +115,7 @@ internal static class SaveCommand
         var desk = BookOptions.OpenDesk(result);
         var kind = result.GetValue(Selection) ? KeptKind.Selection : KeptKind.Report;
         var file = ShelfOf(result, desk.Library).Place(kind, NameOf(result, kind));
+        using var turn = FileTurn.Take(file.Shelf.Folder);
         foreach (var line in result.GetValue(Remove) || result.GetValue(Rename) is not null ? Moved(result, arguments, desk.Library, file)
             : kind == KeptKind.Selection ? KeptSelection(result, arguments, file)
             : new KeptReports(desk).Keep(file, OrderOf(result, arguments)))

@@ -126,7 +126,7 @@ internal static class ShowCommand
                 "Name one, as vlei show profit-loss; vlei reports lists them.");
         }
 
-        using var output = new StreamWriter(Console.OpenStandardOutput());
+        using var output = Terminal.Output();
         foreach (var (heading, lines) in new[]
         {
             ("Favourites", favourites.Select(report => $"  vlei show {report.Key}  {report.Question}").ToList()),

@@ -25,8 +25,21 @@ internal static class Terminal
         return Console.IsOutputRedirected ? columns : Console.WindowWidth is > 0 and var window ? window : columns;
     }
 
-    /// <summary>Says something to the person, on standard error.</summary>
-    public static void Say(string message) => Console.Error.WriteLine(message);
+    /// <summary>Says something to the person, on standard error; where nobody listens there, what was done is done all the same.</summary>
+    public static void Say(string message)
+    {
+        try
+        {
+            Console.Error.WriteLine(CleanWriter.Clean(message));
+        }
+        catch (Exception closed) when (closed is IOException or UnauthorizedAccessException)
+        {
+            // It is closed, or what it goes to is full.
+        }
+    }
+
+    /// <summary>Standard output, for lists of names and numbers.</summary>
+    public static TextWriter Output() => new CleanWriter(new StreamWriter(Console.OpenStandardOutput()));
 
     /// <summary>
     /// Does some work; where it takes longer than a second and standard error is a terminal, shows there how far it is.

@@ -1,0 +1,59 @@
+using Vlei.Core.Problems;
+
+namespace Vlei.Books.Files;
+
+/// <summary>
+/// A turn at the files of a folder: what is read, checked and written within one is not changed by anybody else between, so that
+/// of two that change a file at once neither is lost.
+/// </summary>
+public sealed class FileTurn : IDisposable
+{
+    private const string Name = ".lock";
+
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
+    private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(10);
+
+    private readonly FileStream _lock;
+
+    private FileTurn(FileStream taken) => _lock = taken;
+
+    /// <summary>
+    /// Takes a turn, waiting for others. Throws a <see cref="ProblemException"/> where the folder cannot be written to, or where
+    /// another does not come to an end.
+    /// </summary>
+    /// <param name="folder">The folder; it is made where it is not there.</param>
+    public static FileTurn Take(string folder)
+    {
+        var path = Path.GetFullPath(Path.Combine(folder, Name));
+        for (var waited = TimeSpan.Zero; ; waited += Pause)
+        {
+            try
+            {
+                _ = Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+                return new FileTurn(new FileStream(path, new FileStreamOptions
+                {
+                    Mode = FileMode.OpenOrCreate, Access = FileAccess.ReadWrite, Share = FileShare.None,
+                    UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.GroupRead | UnixFileMode.GroupWrite,
+                }));
+            }
+            catch (IOException) when (File.Exists(path) && waited < Patience)
+            {
+                Thread.Sleep(Pause);
+            }
+            catch (IOException busy) when (File.Exists(path))
+            {
+                throw new ProblemException(
+                    ProblemKind.TryAgain, $"{folder} is being changed by somebody who does not come to an end.", "Try again later.", busy);
+            }
+            catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+            {
+                throw new ProblemException(
+                    ProblemKind.CannotWrite, $"{folder} cannot be written: {cannot.Message}", "Choose a place that you may write to.",
+                    cannot);
+            }
+        }
+    }
+
+    /// <summary>Gives the turn to the next.</summary>
+    public void Dispose() => _lock.Dispose();
+}
