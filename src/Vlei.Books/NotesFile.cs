@@ -37,6 +37,11 @@ internal sealed class NotesFile(string path, IReadOnlyList<string> columns)
     {
         if (!File.Exists(path))
         {
+            if (Directory.Exists(path))
+            {
+                throw new ProblemException(ProblemKind.BadData, $"{path} is a folder, and no file of notes.", "Move it to another place.");
+            }
+
             yield break;
         }
 

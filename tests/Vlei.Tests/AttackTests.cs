@@ -197,9 +197,31 @@ public sealed class AttackTests : IDisposable
     {
         MakeBook();
         Shell("mkfifo pipe && mkdir -p book/reports && ln -s looped.toml book/reports/looped.toml && mkfifo book/reports/piped.toml");
-        var watch = Stopwatch.StartNew();
         Assert.Equal(status, Shell($"timeout 20 '{Tool.Binary}' {command}"));
-        Assert.True(watch.Elapsed < TimeSpan.FromSeconds(20));
+    }
+
+    [Fact]
+    public void Where_a_person_has_no_home_nothing_is_made_in_the_folder_at_hand()
+    {
+        MakeBook();
+        foreach (var home in new[] { "here", "" })
+        {
+            _tool.Run([("HOME", home)], "show", "accounts", "--book", "book", "--to", "a.csv", "--overwrite").Done();
+            _tool.Run([("HOME", home)], "save", "mine", "--from", "postings", "--book", "book");
+            Assert.False(Directory.Exists(_tool.PathOf("here")));
+            Assert.False(Directory.Exists(_tool.PathOf(".local")));
+        }
+
+        // What is no file of notes, and accounts that are part of one another without end, are told.
+        Directory.CreateDirectory(_tool.PathOf("book/promises.csv"));
+        Assert.Contains("promises.csv is a folder", _tool.Run("show", "promises", "--book", "book").Messages);
+        Directory.Delete(_tool.PathOf("book/promises.csv"));
+        _tool.Write("deep/accounts.csv", "code,name,type,parent\n" + string.Concat(Enumerable.Range(1, 5000).Select(
+            code => $"{code + 9000},Part,expense,{(code == 1 ? "" : $"{code + 8999}")}\n")));
+        var deep = _tool.Run("import", "deep", "--book", "book");
+        Assert.Equal(65, deep.Status);
+        Assert.Contains("lies more than 32 levels deep", deep.Messages);
+        _tool.Run("close", "2026-03", "--book", "book").Done();
     }
 
     [Fact]
@@ -220,7 +242,6 @@ public sealed class AttackTests : IDisposable
         }
 
         _tool.Write("book/layouts/doubled.toml", layout.ToString());
-        var watch = Stopwatch.StartNew();
         var shown = _tool.Run("show", "profit-loss", "--layout", "doubled", "--period", "2026-03", "--book", "book", "--format", "csv");
         Assert.True(shown.Status is 0 or 1, shown.Messages);
         Assert.Contains("\nk24,K24,total,0,1677721600.00\n", shown.Output);
@@ -231,7 +252,6 @@ public sealed class AttackTests : IDisposable
                 .Done().Output);
         Assert.Equal(2, _tool.Run("show", "postings", "--where", string.Concat(Enumerable.Repeat("amount > 1 or ", 9000)) + "amount > 2",
             "--book", "book").Status);
-        Assert.True(watch.Elapsed < TimeSpan.FromSeconds(30));
     }
 
     // A book with one open invoice of 100.00, from the folder "set".

@@ -24,7 +24,8 @@ public sealed class TableTests : IDisposable
         var (wrong, desk) = (new ConcurrentBag<string>(), new InProcess(_tool.PathOf("reedwater")));
         foreach (var table in tables.Where(table => table is not "lines"))
         {
-            string[] period = table is "changes" or "open-items" or "commitments" or "stock" or "contacts" or "accounts" or "items" or "projects"
+            string[] period = table is "changes" or "open-items" or "commitments" or "stock" or "contacts" or "accounts" or "items"
+                or "projects"
                 or "departments" or "tax-codes"
                 ? [] : ["--period", "2026-05"];
             var fields = Csv("fields", table).Select(row => (Name: row[0], Type: row[4])).ToList();

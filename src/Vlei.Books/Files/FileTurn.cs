@@ -22,7 +22,9 @@ public sealed class FileTurn : IDisposable
     /// another does not come to an end.
     /// </summary>
     /// <param name="folder">The folder; it is made where it is not there.</param>
-    public static FileTurn Take(string folder)
+    /// <param name="patience">How long another is waited for; half a minute where nothing is said.</param>
+    /// <param name="waiting">What is done when it is found that another must be waited for.</param>
+    public static FileTurn Take(string folder, TimeSpan? patience = null, Action? waiting = null)
     {
         var path = Path.GetFullPath(Path.Combine(folder, Name));
         for (var waited = TimeSpan.Zero; ; waited += Pause)
@@ -36,14 +38,19 @@ public sealed class FileTurn : IDisposable
                     UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.GroupRead | UnixFileMode.GroupWrite,
                 }));
             }
-            catch (IOException) when (File.Exists(path) && waited < Patience)
+            catch (IOException) when (File.Exists(path) && waited < (patience ?? Patience))
             {
+                if (waited == TimeSpan.Zero)
+                {
+                    waiting?.Invoke();
+                }
+
                 Thread.Sleep(Pause);
             }
             catch (IOException busy) when (File.Exists(path))
             {
                 throw new ProblemException(
-                    ProblemKind.TryAgain, $"{folder} is being changed by somebody who does not come to an end.", "Try again later.", busy);
+                    ProblemKind.TryAgain, $"Somebody else is at work in {folder} and does not come to an end.", "Try again later.", busy);
             }
             catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
             {

@@ -5,6 +5,8 @@ namespace Vlei.Books.Import;
 /// <summary>What must hold among accounts, whichever import brought them: parents and retained earnings.</summary>
 internal static class AccountRules
 {
+    private const int MostLevels = 32;
+
     /// <summary>Tells the errors; they are told at the account's line where the set has it.</summary>
     public static void Check(
         IReadOnlyList<Account> accounts, IReadOnlyDictionary<int, long> fileLines, RecordErrors errors)
@@ -27,9 +29,11 @@ internal static class AccountRules
                     $"parent \"{parent.Code}\" is of type {AccountTypes.NameOf(parent.Type)}, the account of type "
                     + $"{AccountTypes.NameOf(account.Type)}; they must be the same.");
             }
-            else if (IsInCircle(account, byKey))
+            else if (LevelsAbove(account, byKey) is var levels && levels is null or > MostLevels)
             {
-                Complain(account, "parent", $"parent \"{parent.Code}\" is part of the account itself: a circle.");
+                Complain(account, "parent", levels is null
+                    ? $"parent \"{parent.Code}\" is part of the account itself: a circle."
+                    : $"parent \"{parent.Code}\" lies more than {MostLevels} levels deep; expected no deeper.");
             }
         }
 
@@ -45,22 +49,20 @@ internal static class AccountRules
             RecordTables.Accounts.IndexOf(field) + 1, $"code \"{account.Code}\": {message}");
     }
 
-    private static bool IsInCircle(Account account, Dictionary<AccountKey, Account> byKey)
+    // How many accounts an account is part of, as far as that may be; nothing where it is part of itself.
+    private static int? LevelsAbove(Account account, Dictionary<AccountKey, Account> byKey)
     {
-        var above = account;
-        for (var steps = 0; steps <= byKey.Count; steps++)
+        var (above, levels) = (account, 0);
+        while (levels <= MostLevels && above.ParentKey is { } parent && byKey.TryGetValue(parent, out above!))
         {
-            if (above.ParentKey is not { } parent || !byKey.TryGetValue(parent, out above))
-            {
-                return false;
-            }
-
             if (above.Key == account.Key)
             {
-                return true;
+                return null;
             }
+
+            levels++;
         }
 
-        return false;
+        return levels;
     }
 }

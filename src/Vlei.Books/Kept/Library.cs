@@ -125,8 +125,8 @@ public sealed class Library
 
     private static string? UserFolder()
     {
-        var (config, home) = (Environment.GetEnvironmentVariable("XDG_CONFIG_HOME"), Environment.GetEnvironmentVariable("HOME"));
-        return config is { Length: > 0 } ? Path.Combine(config, "vlei") : home is { Length: > 0 }
-            ? Path.Combine(home, ".config", "vlei") : null;
+        var config = Environment.GetEnvironmentVariable("XDG_CONFIG_HOME");
+        return Path.IsPathFullyQualified(config ?? "") ? Path.Combine(config!, "vlei")
+            : PersonsFolder.Home is { } home ? Path.Combine(home, ".config", "vlei") : null;
     }
 }

@@ -80,7 +80,8 @@ public static class ReportFile
             ? source.Options : [.. source.Options, ReportOptions.Detail];
         var folder = Path.GetDirectoryName(Path.GetDirectoryName(path)) ?? "";
         var own = OptionsIn(
-            toml, values.Where(pair => Own.All(word => word.Name != pair.Key)), [.. options, .. source.Takes(ReportOptions.Period.Name) ? new[] { ReportOptions.Period } : [],
+            toml, values.Where(pair => Own.All(word => word.Name != pair.Key)),
+            [.. options, .. source.Takes(ReportOptions.Period.Name) ? new[] { ReportOptions.Period } : [],
                 .. LookOptions.All], source.Key, folder);
         var title = toml.Text(values, "title") ?? source.Title;
         var isDefault = key == from;

@@ -77,8 +77,8 @@ internal sealed class StateFile(string name, int mostBytes, int mostKept)
 
     private string? PathOf()
     {
-        var (state, home) = (Environment.GetEnvironmentVariable("XDG_STATE_HOME"), Environment.GetEnvironmentVariable("HOME"));
-        return state is { Length: > 0 } ? Path.Combine(state, "vlei", name)
-            : home is { Length: > 0 } ? Path.Combine(home, ".local", "state", "vlei", name) : null;
+        var state = Environment.GetEnvironmentVariable("XDG_STATE_HOME");
+        return Path.IsPathFullyQualified(state ?? "") ? Path.Combine(state!, "vlei", name)
+            : PersonsFolder.Home is { } home ? Path.Combine(home, ".local", "state", "vlei", name) : null;
     }
 }

@@ -1,5 +1,6 @@
 using System.Runtime.InteropServices;
 using System.Security.Cryptography;
+using Vlei.Books.Files;
 using Vlei.Core.Problems;
 
 namespace Vlei.Desk.Runs;
@@ -17,16 +18,15 @@ public sealed partial class RunFolder : IDisposable
     private const uint Exchange = 2;
 
     private static readonly TimeSpan Patience = TimeSpan.FromMinutes(2);
-    private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(50);
 
-    private readonly FileStream _lock;
+    private readonly FileTurn _turn;
     private readonly string _folder;
     private readonly string _period;
 
     private readonly Action<string> _say;
 
-    private RunFolder(FileStream taken, string folder, string period, Action<string> say) =>
-        (_lock, _folder, _period, _say) = (taken, folder, period, say);
+    private RunFolder(FileTurn turn, string folder, string period, Action<string> say) =>
+        (_turn, _folder, _period, _say) = (turn, folder, period, say);
 
     /// <summary>The folder that the run is for.</summary>
     public string Final => Path.Combine(_folder, _period);
@@ -48,7 +48,8 @@ public sealed partial class RunFolder : IDisposable
         try
         {
             Directory.CreateDirectory(folder);
-            var run = new RunFolder(Lock(folder, group, say), folder, period, say);
+            var run = new RunFolder(
+                FileTurn.Take(folder, Patience, () => say($"Waiting for another run of {group}.")), folder, period, say);
             run.ClearUp();
             Directory.CreateDirectory(run.Staging);
             return run;
@@ -141,33 +142,7 @@ public sealed partial class RunFolder : IDisposable
             Directory.Delete(Staging, recursive: true);
         }
 
-        _lock.Dispose();
-    }
-
-    private static FileStream Lock(string folder, string group, Action<string> say)
-    {
-        var path = Path.Combine(folder, ".lock");
-        for (var waited = TimeSpan.Zero; ; waited += Pause)
-        {
-            try
-            {
-                return new FileStream(path, FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
-            }
-            catch (IOException) when (File.Exists(path) && waited < Patience)
-            {
-                if (waited == TimeSpan.Zero)
-                {
-                    say($"Waiting for another run of {group}.");
-                }
-
-                Thread.Sleep(Pause);
-            }
-            catch (IOException busy) when (File.Exists(path))
-            {
-                throw new ProblemException(
-                    ProblemKind.TryAgain, $"Another run of {group} does not come to an end.", "Try again when it has.", busy);
-            }
-        }
+        _turn.Dispose();
     }
 
     private void ClearUp()

@@ -46,14 +46,13 @@ internal static class CloseCommand
         }
 
         var today = desk.Today.Date;
-        using var ledger = LedgerReader.Open(book);
-        var days = PeriodGrammar.Parse(text, today, book.Settings.Calendar)
-            .Within(ledger.Extent ?? new DateRange(today, today)).Range;
+        var (records, revision) = RecordsOf(book);
+        var days = PeriodGrammar.Parse(text, today, book.Settings.Calendar).Within(records ?? new DateRange(today, today)).Range;
         var words = PeriodText.Words(days, book.Settings.Calendar);
         if (!result.GetValue(Reopen))
         {
             Revisions.Close(book, days, desk.Now, Environment.UserName);
-            Terminal.Say($"{words} is closed, on revision {ledger.Revision}.");
+            Terminal.Say($"{words} is closed, on revision {revision}.");
             return ExitStatus.Done;
         }
 
@@ -65,6 +64,13 @@ internal static class CloseCommand
 
         Terminal.Say($"{words} is open again.");
         return ExitStatus.Done;
+    }
+
+    // Read and let go of: who writes waits for who reads.
+    private static (DateRange? Days, long Revision) RecordsOf(Book book)
+    {
+        using var ledger = LedgerReader.Open(book);
+        return (ledger.Extent, ledger.Revision);
     }
 
     private static void List(Book book)
