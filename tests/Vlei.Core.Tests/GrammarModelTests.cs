@@ -29,8 +29,12 @@ public class GrammarModelTests
     {
         var report = Statements.Build("postings", book, Asked(range) with
         {
-            HasBothBases = true, Change = true, Summary = true, Columns = [ColumnText.Parse("columns", "natural")],
-            Having = [$"\"cash(natural)\" >= {least}.00"], List = new ListRequest { GroupBy = [field] },
+            HasBothBases = true,
+            Change = true,
+            Summary = true,
+            Columns = [ColumnText.Parse("columns", "natural")],
+            Having = [$"\"cash(natural)\" >= {least}.00"],
+            List = new ListRequest { GroupBy = [field] },
         });
         var sums = new[] { false, true }.Select(cash => SlowTable.Rows(book, cash, range.From, range.To)
             .GroupBy(row => SlowTable.KeyOf(row[field]))
@@ -103,7 +107,9 @@ public class GrammarModelTests
     {
         var report = Statements.Build(payable ? "payables-aging" : "receivables-aging", book, Asked(range) with
         {
-            By = by.Length == 0 ? null : Spread.Of(by), Detail = detail, List = new ListRequest { GroupBy = groups },
+            By = by.Length == 0 ? null : Spread.Of(by),
+            Detail = detail,
+            List = new ListRequest { GroupBy = groups },
         });
         Assert.All(report.Checks, check => Assert.True(check.Ok, check.Name));
         var items = SlowOpenItems.At(book, payable, range.To).Where(item => item.Open != 0).ToList();
@@ -147,7 +153,8 @@ public class GrammarModelTests
     {
         var asked = Asked(range) with
         {
-            Basis = cash ? AccountingBasis.Cash : AccountingBasis.Accrual, List = new ListRequest { GroupBy = ["account.type"] },
+            Basis = cash ? AccountingBasis.Cash : AccountingBasis.Accrual,
+            List = new ListRequest { GroupBy = ["account.type"] },
             Sort = SortOrder.Parse(sort),
         };
         var (whole, cut) =

@@ -69,7 +69,8 @@ internal sealed class ItemSpread(ReportContext context, ReportRequest request, I
         FigureColumns<OwnFigure<ItemRow>> all, FigureColumn<OwnFigure<ItemRow>> column, string key, string heading, bool isAlone) =>
         AddAs(all, column, isAlone ? column.Shown with { Key = key, Heading = heading } : column.Shown with
         {
-            Key = $"{column.Shown.Key}({key})", Heading = $"{heading} {column.Shown.Heading.ToLowerInvariant()}",
+            Key = $"{column.Shown.Key}({key})",
+            Heading = $"{heading} {column.Shown.Heading.ToLowerInvariant()}",
         });
 
     private static int AddAs(FigureColumns<OwnFigure<ItemRow>> all, FigureColumn<OwnFigure<ItemRow>> column, ReportColumn shown)
