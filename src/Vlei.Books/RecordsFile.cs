@@ -21,8 +21,8 @@ internal static class RecordsFile
     ];
 
     /// <summary>
-    /// Makes a new file with all its tables, beside its place and then put there, so that nobody ever finds half of one. Nobody
-    /// else may read it, but as the folder's own group and mask say.
+    /// Makes a new file with all its tables, beside its place and then put there, so that nobody ever finds half of one. It is
+    /// its owner's alone.
     /// </summary>
     public static void Create(string path)
     {

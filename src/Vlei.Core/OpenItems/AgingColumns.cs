@@ -26,7 +26,7 @@ internal sealed class AgingColumns
         (_history, _request, _agings) = (report.History, request, agings);
         RefusePercentages();
         _total = Figure("Total", agings[0], (aging, item) => aging.Open(item));
-        if (request.Detail || request.List.IsUngrouped)
+        if (request.Detail || (request.List.IsUngrouped && !request.Summary))
         {
             All.AddDocument(_history, agings[0]);
         }

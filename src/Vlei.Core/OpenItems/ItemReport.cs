@@ -194,7 +194,7 @@ internal sealed class ItemReport
         _context.Calendar);
 
     // All items as rows of open items, as of the day that is asked for.
-    private RowBlock Rows => _rows ??= RowsOn(History.Until);
+    private RowBlock Rows => _rows ??= RowsOn(DayOf(_context, _request).Range.To);
 
     private RowBlock RowsOn(DateOnly day) => DocumentTables.BlockOf(
         TableReport.ContextOf(DocumentTables.OpenItems, _context, _request), History, day, _request.Items.AgesByDocument);

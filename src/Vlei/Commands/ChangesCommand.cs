@@ -1,5 +1,4 @@
 using System.CommandLine;
-using System.Globalization;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Desk;
@@ -49,7 +48,7 @@ internal static class ChangesCommand
                     "Add --since and the number of an import, or a day; vlei changes lists the imports.");
             }
 
-            return destination.Write(result, targets, Revisions(desk));
+            return destination.Write(result, targets, ImportList.Of(desk));
         }
 
         using var since = RecordsSince.Open(desk, named);
@@ -73,41 +72,5 @@ internal static class ChangesCommand
         return reports.Count <= 2 ? destination.Write(result, targets, reports[^1]) : throw new ProblemException(
             ProblemKind.Usage, $"{format.Name} has room for one table, and there are {reports.Count}.",
             "Name one report and no more; where it touches closed periods, name one of them with --period.");
-    }
-
-    // The imports of a book, as a report like any other.
-    private static Report Revisions(ReportDesk desk)
-    {
-        var all = Vlei.Books.Revisions.All(desk.Book).ToList();
-        return new Report
-        {
-            Key = "imports",
-            Title = "Imports",
-            Book = desk.Settings.Name,
-            Currency = desk.Settings.Currency,
-            Basis = desk.Settings.Basis,
-            InWhat = "What each added, changed and removed",
-            Period = null,
-            AsOf = null,
-            PeriodInWords = all.Count == 0 ? "There are none yet" : $"{all.Count} so far",
-            Columns =
-            [
-                new("at", "At", ColumnKind.Text), new("by", "By", ColumnKind.Text), new("added", "Added", ColumnKind.Count),
-                new("changed", "Changed", ColumnKind.Count), new("removed", "Removed", ColumnKind.Count),
-            ],
-            Rows =
-            [
-                .. all.Select(revision => new ReportRow(
-                    $"{revision.Number}", $"{revision.Number}", RowKind.Record, 0,
-                    [
-                        Cell.Of(revision.At.LocalDateTime.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture)), Cell.Of(revision.By),
-                        new Cell(revision.Added), new Cell(revision.Changed), new Cell(revision.Removed),
-                    ])),
-            ],
-            Checks = [],
-            OriginOf = (_, _) => null,
-            Look = new ReportLook { Language = null },
-            Revision = all.Count == 0 ? 0 : all[^1].Number,
-        };
     }
 }
