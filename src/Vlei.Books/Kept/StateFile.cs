@@ -1,5 +1,6 @@
 using System.Text;
 using Vlei.Books.Files;
+using Vlei.Core.Problems;
 
 namespace Vlei.Books.Kept;
 
@@ -12,6 +13,8 @@ namespace Vlei.Books.Kept;
 /// <param name="mostKept">How many lines stay then.</param>
 internal sealed class StateFile(string name, int mostBytes, int mostKept)
 {
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(5);
+
     /// <summary>Its lines, the oldest first.</summary>
     public IReadOnlyList<string> Lines()
     {
@@ -22,8 +25,7 @@ internal sealed class StateFile(string name, int mostBytes, int mostKept)
                 return [];
             }
 
-            using var reader = new StreamReader(Opened(path, FileMode.Open, FileAccess.Read), Encoding.UTF8);
-            return reader.ReadToEnd().Split('\n', StringSplitOptions.RemoveEmptyEntries);
+            return File.ReadAllText(path, Encoding.UTF8).Split('\n', StringSplitOptions.RemoveEmptyEntries);
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
@@ -41,37 +43,19 @@ internal sealed class StateFile(string name, int mostBytes, int mostKept)
 
         try
         {
-            Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+            // Of several that add lines at once, as reports that are made together do, none is lost.
+            using var turn = FileTurn.Take(Path.GetDirectoryName(path)!, Patience);
             if (new FileInfo(path) is { Exists: true } file && file.Length > mostBytes)
             {
                 var kept = string.Concat(Lines().TakeLast(mostKept).Select(line => $"{line}\n"));
                 WholeFile.Write(path, stream => stream.Write(Encoding.UTF8.GetBytes(kept)));
             }
 
-            using var stream = Opened(path, FileMode.Append, FileAccess.Write);
-            stream.Write(lines);
+            File.AppendAllBytes(path, lines);
         }
-        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException or ProblemException)
         {
             // Nobody may write there, or somebody never ends: what was asked is done all the same.
-        }
-    }
-
-    // Others that write at the same time, as reports that are made together do, are done at once, however busy the machine is.
-    private static FileStream Opened(string path, FileMode mode, FileAccess access)
-    {
-        const int MostTries = 500;
-        const int Milliseconds = 10;
-        for (var tries = 1; ; tries++)
-        {
-            try
-            {
-                return new FileStream(path, mode, access, FileShare.Read);
-            }
-            catch (IOException) when (tries < MostTries && File.Exists(path))
-            {
-                Thread.Sleep(Milliseconds);
-            }
         }
     }
 
