@@ -3,7 +3,6 @@ using Vlei.Books.Import;
 using Vlei.Books.Store;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
-using Vlei.Core.Problems;
 
 namespace Vlei.Books;
 
@@ -27,10 +26,9 @@ public static class BookCheck
     /// <summary>Makes the derived columns anew from the records.</summary>
     public static void Rebuild(Book book, Action<string, long> progress)
     {
-        using var database = RecordsFile.OpenToWrite(book.RecordsPath);
-        Derivation.Adopt(database, book.Settings.SettlesOldestFirst, progress);
-        Derivation.Rebuild(database, progress);
-        database.Commit();
+        using var writing = Upkeep.Write(book, progress);
+        Upkeep.Rebuild(writing, book.Settings, progress);
+        writing.Commit();
     }
 
     /// <summary>
@@ -39,92 +37,79 @@ public static class BookCheck
     /// </summary>
     public static IReadOnlyList<BookCheckResult> Run(Book book, Action<string, long> progress)
     {
-        using var database = LedgerReader.OpenDerived(book);
+        using var store = Upkeep.Read(book);
         var results = new List<BookCheckResult>
         {
-            new("The file is whole", FileFaults(database)),
-            new("Every document sums to zero", SumFaults(database, book.Settings.Currency)),
+            new("The file is whole", store.Faults(MostFaults)),
+            new("Every document sums to zero", SumFaults(store, book.Settings.Currency)),
+            new("Records are known again by what they say", HashFaults(store)),
         };
 
-        var stored = StoredMonths(database);
-        var (derivation, made) = MakeAnew(database, progress);
-        results.Add(new BookCheckResult("Settlements fit what is open", SettlementFaults(database, derivation, book)));
-        results.Add(new BookCheckResult("Derived columns are what the records give", ColumnFaults(stored, made)));
-        results.Add(new BookCheckResult("Promises and disputes are of documents that are there", PromiseFaults(database, book)));
+        // Made in memory: what is compared is exactly what a rebuild would write.
+        var derivation = new Derivation(store, new TagSets(store), book.Settings.SettlesOldestFirst, progress);
+        var made = new WritableDerivedMonths(new MonthOverlay());
+        derivation.Run(made, null);
+        results.Add(new BookCheckResult("Settlements fit what is open", SettlementFaults(store, derivation, book)));
+        results.Add(new BookCheckResult(
+            "Derived columns are what the records give", ColumnFaults(Fingerprints(new DerivedMonths(store)), Fingerprints(made))));
+        results.Add(new BookCheckResult("Promises and disputes are of documents that are there", PromiseFaults(store, book)));
         return results;
     }
 
-    private static List<string> PromiseFaults(Database database, Book book)
+    private static List<string> PromiseFaults(IStoreReading store, Book book)
     {
         var faults = new List<string>();
-        using var find = database.Prepare(
-            "SELECT 1 FROM documents_keys k JOIN documents d ON d.key = k.key AND d.replaced IS NULL WHERE k.id = ?");
         foreach (var record in PromiseFile.Read(book))
         {
-            find.Bind(1, record.Document);
-            if (!find.Step())
+            using var found = store.Rows(new RecordQuery(RecordTables.Documents, RecordQuery.Key) { Where = ("id", record.Document) });
+            if (!found.Next())
             {
                 faults.Add($"what is noted under {record.Number} is about {record.Document}, which is not in the records");
             }
-
-            find.Reset();
         }
 
         return faults;
     }
 
-    private static List<string> FileFaults(Database database)
+    private static List<string> SumFaults(IStoreReading store, Currency currency)
     {
         var faults = new List<string>();
-        try
+        using var documents = store.Rows(new RecordQuery(RecordTables.Documents, RecordQuery.Key, "id"));
+        using var lines = store.Rows(new RecordQuery(RecordTables.Lines, "document", "amount"));
+        var hasLine = lines.Next();
+        while (faults.Count < MostFaults && documents.Next())
         {
-            using var integrity = database.Prepare($"PRAGMA integrity_check({MostFaults})");
-            while (integrity.Step())
+            var (sum, count) = ((Int128)0, 0);
+            for (; hasLine && lines.Int(0) == documents.Int(0); hasLine = lines.Next())
             {
-                if (integrity.Text(0) != "ok")
-                {
-                    faults.Add(integrity.Text(0));
-                }
+                sum += lines.Number(1);
+                count++;
             }
 
-            using var references = database.Prepare("PRAGMA foreign_key_check");
-            while (references.Step() && faults.Count < MostFaults)
+            if (count == 0)
             {
-                faults.Add($"a row of {references.Text(0)} refers to one that is not in {references.Text(2)}");
+                faults.Add($"document {documents.Text(1)} has no lines");
             }
-        }
-        catch (ProblemException damaged)
-        {
-            faults.Add(damaged.Message);
+            else if (sum != 0)
+            {
+                faults.Add($"document {documents.Text(1)} sums to {DecimalText.Write((long)sum, currency.Decimals)}");
+            }
         }
 
         return faults;
     }
 
-    private static List<string> SumFaults(Database database, Currency currency)
-    {
-        var faults = new List<string>();
-        using var statement = database.Prepare(
-            "SELECT k.id, sum(l.amount) FROM documents d JOIN documents_keys k ON k.key = d.key "
-            + "LEFT JOIN lines l ON l.document = d.key AND l.added = d.added "
-            + $"WHERE d.replaced IS NULL GROUP BY d.key HAVING sum(l.amount) IS NOT 0 LIMIT {MostFaults}");
-        while (statement.Step())
-        {
-            faults.Add(statement.IsNull(1)
-                ? $"document {statement.Text(0)} has no lines"
-                : $"document {statement.Text(0)} sums to {DecimalText.Write(statement.Number(1), currency.Decimals)}");
-        }
+    private static List<string> HashFaults(IStoreReading store) =>
+        [.. Rehash.Differing(store).Take(MostFaults).Select(version =>
+            $"{version.Table.Singular} {version.Key} of import {version.Added} says something else than when it came in")];
 
-        return faults;
-    }
-
-    private static List<string> SettlementFaults(Database database, Derivation derivation, Book book)
+    private static List<string> SettlementFaults(IStoreReading store, Derivation derivation, Book book)
     {
         var ids = new RecordKeys();
-        using var statement = database.Prepare("SELECT key, id FROM documents_keys ORDER BY key");
-        while (statement.Step())
+        using var rows = store.Ids(RecordTables.Documents);
+        while (rows.Next())
         {
-            ids.Restore(statement.Text(1), statement.Int(0), known: true);
+            ids.Restore(rows.Text(1), rows.Int(0), known: true);
         }
 
         var errors = new RecordErrors();
@@ -132,41 +117,19 @@ public static class BookCheck
         return [.. errors.First.Select(error => error.Message)];
     }
 
-    // What the store says of each month, as a fingerprint: its columns and its sums; or that it is damaged.
-    private static SortedDictionary<(DerivedKind Kind, int Month), string> StoredMonths(Database database)
+    // What the months hold, as a fingerprint of each: its columns and its sums.
+    private static SortedDictionary<(DerivedKind Kind, int Month), string> Fingerprints(DerivedMonths months)
     {
-        var months = new SortedDictionary<(DerivedKind, int), string>();
-        using var store = new DerivedStore(database);
+        var fingerprints = new SortedDictionary<(DerivedKind, int), string>();
         foreach (var kind in Enum.GetValues<DerivedKind>())
         {
-            foreach (var month in store.AllMonths(kind))
+            foreach (var (month, fingerprint) in months.Fingerprints(kind))
             {
-                months[(kind, month.Number)] = store.Fingerprint(kind, month);
+                fingerprints[(kind, month.Number)] = fingerprint;
             }
         }
 
-        return months;
-    }
-
-    // Made into tables of this connection alone, which stand before those of the file: what is compared is exactly what a rebuild
-    // would write.
-    private static (Derivation Derivation, SortedDictionary<(DerivedKind Kind, int Month), string> Months) MakeAnew(
-        Database database, Action<string, long> progress)
-    {
-        foreach (var (table, key) in new[] { ("derived_months", "kind, month"), ("derived_columns", "kind, month, name") })
-        {
-            database.Execute(
-                $"CREATE TEMP TABLE {table} AS SELECT * FROM main.{table} WHERE 0; CREATE INDEX temp.made_{table} ON {table}({key})");
-        }
-
-        var derivation = new Derivation(database, progress);
-        using (var store = new DerivedStore(database))
-        {
-            store.Clear();
-            derivation.Run(store, null, null);
-        }
-
-        return (derivation, StoredMonths(database));
+        return fingerprints;
     }
 
     private static List<string> ColumnFaults(
@@ -176,7 +139,7 @@ public static class BookCheck
         var differing = stored.Keys.Union(made.Keys)
             .Where(key => stored.GetValueOrDefault(key) != made.GetValueOrDefault(key))
             .Order()
-            .Select(key => $"{key.Month / 100}-{key.Month % 100:D2} ({DerivedStore.NameOf(key.Kind)})")
+            .Select(key => $"{key.Month / 100}-{key.Month % 100:D2} ({DerivedMonths.NameOf(key.Kind)})")
             .ToList();
         return differing.Count == 0 ? [] : [$"{string.Join(", ", differing)}: run vlei check --rebuild"];
     }

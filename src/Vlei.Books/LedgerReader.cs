@@ -10,8 +10,8 @@ namespace Vlei.Books;
 /// <summary>A book's records as reports read them, as of the moment it was opened, or as an earlier import left them.</summary>
 public sealed class LedgerReader : ILedger, IDisposable
 {
-    private readonly Database _database;
-    private readonly DerivedStore _derived;
+    private readonly IStoreReading _store;
+    private readonly DerivedMonths _derived;
     private readonly Standing _standing;
     private readonly Lazy<DateRange?> _extent;
     private readonly Lazy<IReadOnlyList<Account>> _accounts;
@@ -22,29 +22,25 @@ public sealed class LedgerReader : ILedger, IDisposable
     private readonly Lazy<IReadOnlyList<Promise>> _promises;
     private readonly Lazy<IReadOnlyList<FindingMark>> _marks;
     private readonly Dictionary<PostingField, IReadOnlyList<NamedRecord>> _records = [];
-    private readonly Lazy<Statement> _document;
-    private readonly Lazy<Statement> _lineMemo;
 
-    private LedgerReader(Book book, Database database, long revision, bool isEarlier)
+    // Of the document that was asked for last: who asks for one line of it asks for the others too.
+    private (DocumentKey Document, Dictionary<int, string> Memos) _lineMemos = (default, []);
+
+    private LedgerReader(Book book, IStoreReading store, long revision)
     {
-        (_database, Revision) = (database, revision);
+        var isEarlier = revision != store.State.Revision;
+        (_store, Revision) = (store, revision);
         _standing = isEarlier ? new Standing(revision) : Standing.Now;
-        _derived = isEarlier ? EarlierPostings.Open(database, revision) : new DerivedStore(database);
+        var tags = new Lazy<Columns.TagSets>(() => new Columns.TagSets(store));
+        _derived = new DerivedMonths(isEarlier ? EarlierMonths.Of(store, tags.Value, revision) : store);
         _extent = new Lazy<DateRange?>(FindExtent);
-        _accounts = new Lazy<IReadOnlyList<Account>>(() => AccountRows.Read(database, _standing));
+        _accounts = new Lazy<IReadOnlyList<Account>>(() => AccountRows.Read(store, _standing));
         _budgets = new Lazy<IReadOnlyList<Budget>>(ReadBudgets);
-        _hasComputedSettlements = new Lazy<bool>(() => Derivation.IsOldestFirst(database)
-            && database.Number($"SELECT count(*) FROM settlements s WHERE {_standing.Of("s")}") == 0);
+        _hasComputedSettlements = new Lazy<bool>(() => store.State.Made.OldestFirst && !HasAny(RecordTables.Settlements));
         _marks = new Lazy<IReadOnlyList<FindingMark>>(() => MarkFile.Read(book));
         _promises = new Lazy<IReadOnlyList<Promise>>(() => PromiseFile.Read(book).Select(Known).OfType<Promise>().ToList());
         _settlements = new Lazy<Dictionary<SettlementKey, (DocumentKey From, DocumentKey To)>>(ReadSettlements);
-        _tagSets = new Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>>(() => TagRows.Read(database));
-        _document = new Lazy<Statement>(() => database.Prepare(
-            "SELECT k.id, d.kind, d.date, d.number, d.memo FROM documents d JOIN documents_keys k ON k.key = d.key "
-            + $"WHERE d.key = ? AND {_standing.Of("d")}"));
-        _lineMemo = new Lazy<Statement>(() => database.Prepare(
-            "SELECT l.memo FROM documents d JOIN lines l ON l.document = d.key AND l.added = d.added "
-            + $"WHERE d.key = ? AND l.line = ? AND {_standing.Of("d")}"));
+        _tagSets = new Lazy<IReadOnlyList<IReadOnlyDictionary<string, string>>>(() => tags.Value.ByKey());
     }
 
     /// <inheritdoc/>
@@ -57,7 +53,7 @@ public sealed class LedgerReader : ILedger, IDisposable
     public bool HasComputedSettlements => _hasComputedSettlements.Value;
 
     /// <inheritdoc/>
-    public IEnumerable<DocumentVersion> DocumentVersions() => RecordChanges.VersionsUpTo(_database, Revision);
+    public IEnumerable<DocumentVersion> DocumentVersions() => RecordChanges.VersionsUpTo(_store, Revision);
 
     /// <inheritdoc/>
     public IReadOnlyList<FindingMark> Marks => _marks.Value;
@@ -120,10 +116,10 @@ public sealed class LedgerReader : ILedger, IDisposable
         {
             _records[field] = records = ReadRecords(field switch
             {
-                PostingField.Contact => "contacts",
-                PostingField.Item => "items",
-                PostingField.Project => "projects",
-                PostingField.Department => "departments",
+                PostingField.Contact => RecordTables.Contacts,
+                PostingField.Item => RecordTables.Items,
+                PostingField.Project => RecordTables.Projects,
+                PostingField.Department => RecordTables.Departments,
                 _ => throw new ArgumentException($"{field} refers to no records.", nameof(field)),
             });
         }
@@ -134,99 +130,76 @@ public sealed class LedgerReader : ILedger, IDisposable
     /// <inheritdoc/>
     public DocumentText Document(DocumentKey key)
     {
-        var statement = _document.Value.Bind(1, key.Value);
-        if (!statement.Step())
+        using var rows = _store.Rows(new RecordQuery(RecordTables.Documents, "id", "kind", "date", "number", "memo")
+        {
+            Standing = _standing, Keys = [key.Value],
+        });
+        if (!rows.Next())
         {
             throw StoreProblem.Damaged($"document {key} is not there");
         }
 
-        _ = IsoText.TryDay(statement.Bytes(2), out var date);
-        var text = new DocumentText(statement.Text(0), statement.Text(1), date, statement.Text(3), statement.Text(4));
-        statement.Reset();
-        return text;
+        _ = IsoText.TryDay(rows.Bytes(2), out var date);
+        return new DocumentText(rows.Text(0), rows.Text(1), date, rows.Text(3), rows.Text(4));
     }
 
     /// <inheritdoc/>
     public string LineMemo(DocumentKey document, int line)
     {
-        var statement = _lineMemo.Value.Bind(1, document.Value).Bind(2, line);
-        var memo = statement.Step() ? statement.Text(0) : "";
-        statement.Reset();
-        return memo;
+        if (_lineMemos.Document != document)
+        {
+            var memos = new Dictionary<int, string>();
+            using var rows = _store.Rows(new RecordQuery(RecordTables.Lines, "line", "memo")
+            {
+                Standing = _standing, Keys = [document.Value],
+            });
+            while (rows.Next())
+            {
+                memos[rows.Int(0)] = rows.Text(1);
+            }
+
+            _lineMemos = (document, memos);
+        }
+
+        return _lineMemos.Memos.GetValueOrDefault(line, "");
     }
 
     /// <inheritdoc/>
     public IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(
         RecordTable table, IReadOnlyList<RecordField> fields, IReadOnlyList<int>? keys = null) =>
-        RecordRows.Read(_database, _standing, table, fields, keys);
+        RecordRows.Read(_store, _standing, table, fields, keys);
 
     /// <inheritdoc/>
-    public bool HasRecord(RecordTable table, string id)
-    {
-        using var statement = _database.Prepare(
-            $"SELECT r.key FROM {table.Name}_keys k JOIN {table.Name} r ON r.key = k.key WHERE k.id = ? AND {_standing.Of("r")}");
-        statement.Bind(1, id);
-        return statement.Step();
-    }
+    public bool HasRecord(RecordTable table, string id) => Find(table, table.Id!, id).Count > 0;
 
     /// <inheritdoc/>
     public IEnumerable<(DocumentKey Document, int Line, RecordValue[] Values)> ReadLines(
         IReadOnlyList<RecordField> fields, IReadOnlyList<DocumentKey> documents) =>
-        RecordRows.ReadLines(_database, _standing, fields, documents);
+        RecordRows.ReadLines(_store, _standing, fields, documents);
 
     /// <inheritdoc/>
     public string ContactAddress(ContactKey contact)
     {
-        using var statement = _database.Prepare($"SELECT c.address FROM contacts c WHERE c.key = ? AND {_standing.Of("c")}");
-        statement.Bind(1, contact.Value);
-        return statement.Step() ? statement.Text(0) : throw StoreProblem.Damaged($"contact {contact} is not there");
+        using var rows = _store.Rows(new RecordQuery(RecordTables.Contacts, "address") { Standing = _standing, Keys = [contact.Value] });
+        return rows.Next() ? rows.Text(0) : throw StoreProblem.Damaged($"contact {contact} is not there");
     }
 
     /// <inheritdoc/>
-    public void Dispose()
-    {
-        foreach (var statement in new[] { _document, _lineMemo }.Where(statement => statement.IsValueCreated))
-        {
-            statement.Value.Dispose();
-        }
-
-        _derived.Dispose();
-        _database.Dispose();
-    }
+    public void Dispose() => _store.Dispose();
 
     private static LedgerReader Open(Book book, Func<long, long?> revisionOf)
     {
-        var database = OpenDerived(book);
+        var store = Upkeep.Read(book);
         try
         {
-            var last = database.Number("SELECT coalesce(max(revision), 0) FROM imports");
-            var revision = revisionOf(last) ?? last;
-            return new LedgerReader(book, database, revision, revision != last);
+            var last = store.State.Revision;
+            return new LedgerReader(book, store, revisionOf(last) ?? last);
         }
         catch
         {
-            database.Dispose();
+            store.Dispose();
             throw;
         }
-    }
-
-    /// <summary>Opens the records to be read, derived as the book asks for: that may have changed since everything was derived.</summary>
-    internal static Database OpenDerived(Book book)
-    {
-        var database = RecordsFile.OpenToRead(book.RecordsPath);
-        if (Derivation.IsOldestFirst(database) == book.Settings.SettlesOldestFirst)
-        {
-            return database;
-        }
-
-        database.Dispose();
-        using (var writer = RecordsFile.OpenToWrite(book.RecordsPath))
-        {
-            Derivation.Adopt(writer, book.Settings.SettlesOldestFirst, (_, _) => { });
-            writer.Commit();
-        }
-
-        return RecordsFile.OpenToRead(book.RecordsPath);
     }
 
     private DateRange? FindExtent()
@@ -240,17 +213,14 @@ public sealed class LedgerReader : ILedger, IDisposable
         return days.Count == 0 ? null : new DateRange(days.Min(), days.Max());
     }
 
-    private List<NamedRecord> ReadRecords(string table)
+    private List<NamedRecord> ReadRecords(RecordTable table)
     {
         var (records, none) = (new List<NamedRecord>(), new SortedDictionary<string, string>());
-        using var statement = _database.Prepare(
-            $"SELECT r.key, k.id, r.name, r.tags FROM {table} r JOIN {table}_keys k ON k.key = r.key "
-            + $"WHERE {_standing.Of("r")} ORDER BY r.key");
-        while (statement.Step())
+        using var rows = _store.Rows(new RecordQuery(table, RecordQuery.Key, table.Id!, "name", RecordQuery.Tags) { Standing = _standing });
+        while (rows.Next())
         {
             records.Add(new NamedRecord(
-                statement.Int(0), statement.Text(1), statement.Text(2),
-                statement.IsNull(3) ? none : TagRows.Parse(statement.Text(3))));
+                rows.Int(0), rows.Text(1), rows.Text(2), rows.IsNull(3) ? none : Columns.TagSets.Parse(rows.Text(3))));
         }
 
         return records;
@@ -259,29 +229,42 @@ public sealed class LedgerReader : ILedger, IDisposable
     /// <summary>The key of the document of that id, or of the only one of that number; nothing where there is none.</summary>
     public DocumentKey? FindDocument(string idOrNumber)
     {
-        using var byId = _database.Prepare(
-            $"SELECT d.key FROM documents_keys k JOIN documents d ON d.key = k.key WHERE k.id = ? AND {_standing.Of("d")}");
-        byId.Bind(1, idOrNumber);
-        if (byId.Step())
+        if (Find(RecordTables.Documents, "id", idOrNumber) is [var byId])
         {
-            return new DocumentKey(byId.Int(0));
+            return new DocumentKey(byId);
         }
 
-        using var byNumber = _database.Prepare($"SELECT d.key FROM documents d WHERE d.number = ? AND {_standing.Of("d")} LIMIT 2");
-        byNumber.Bind(1, idOrNumber);
-        return byNumber.Step() && byNumber.Int(0) is var key && !byNumber.Step() ? new DocumentKey(key) : null;
+        return Find(RecordTables.Documents, "number", idOrNumber) is [var byNumber] ? new DocumentKey(byNumber) : null;
     }
 
     /// <summary>The ids and numbers of all documents, for suggestions.</summary>
     public IEnumerable<string> DocumentNames()
     {
-        using var statement = _database.Prepare(
-            $"SELECT k.id, d.number FROM documents_keys k JOIN documents d ON d.key = k.key WHERE {_standing.Of("d")}");
-        while (statement.Step())
+        using var rows = _store.Rows(new RecordQuery(RecordTables.Documents, "id", "number") { Standing = _standing });
+        while (rows.Next())
         {
-            yield return statement.Text(0);
-            yield return statement.Text(1);
+            yield return rows.Text(0);
+            yield return rows.Text(1);
         }
+    }
+
+    // The keys of the records that have a value, as many as show whether it is one.
+    private List<int> Find(RecordTable table, string column, string value)
+    {
+        var keys = new List<int>();
+        using var rows = _store.Rows(new RecordQuery(table, RecordQuery.Key) { Standing = _standing, Where = (column, value), Most = 2 });
+        while (rows.Next())
+        {
+            keys.Add(rows.Int(0));
+        }
+
+        return keys;
+    }
+
+    private bool HasAny(RecordTable table)
+    {
+        using var rows = _store.Rows(new RecordQuery(table, RecordQuery.Key) { Standing = _standing, Most = 1 });
+        return rows.Next();
     }
 
     private Promise? Known(PromiseRecord record) => FindDocument(record.Document) is { } document
@@ -328,19 +311,20 @@ public sealed class LedgerReader : ILedger, IDisposable
         var creditPositive = Accounts.Where(account => AccountTypes.IsCreditPositive(account.Type))
             .Select(account => account.Key).ToHashSet();
         var budgets = new List<Budget>();
-        using var statement = _database.Prepare(
-            $"SELECT b.account, b.month, b.amount, b.project, b.department FROM budgets b WHERE {_standing.Of("b")} ORDER BY b.key");
-        while (statement.Step())
+        using var rows = _store.Rows(new RecordQuery(RecordTables.Budgets, "account", "month", "amount", "project", "department")
         {
-            if (!IsoText.TryDay(System.Text.Encoding.UTF8.GetBytes($"{statement.Text(1)}-01"), out var first))
+            Standing = _standing,
+        });
+        while (rows.Next())
+        {
+            var (account, amount) = (new AccountKey(rows.Int(0)), new Amount(rows.Number(2)));
+            if (!IsoText.TryMonth(rows.Bytes(1), out var month))
             {
-                throw StoreProblem.Damaged($"there is no month {statement.Text(1)}");
+                throw StoreProblem.Damaged($"there is no month {rows.Text(1)}");
             }
 
-            var (account, amount) = (new AccountKey(statement.Int(0)), new Amount(statement.Number(2)));
             budgets.Add(new Budget(
-                YearMonth.Of(first), account, creditPositive.Contains(account) ? -amount : amount,
-                statement.Int(3), statement.Int(4)));
+                month, account, creditPositive.Contains(account) ? -amount : amount, rows.Int(3), rows.Int(4)));
         }
 
         return budgets;

@@ -20,7 +20,7 @@ public static class MarkFile
     /// </summary>
     public static void Change(Book book, Func<IReadOnlyList<FindingMark>, IEnumerable<FindingMark>> change)
     {
-        using var only = RecordsFile.OpenToWrite(book.RecordsPath);
+        using var only = book.Store.Write();
         FileOf(book).Write(change(Read(book)).Select(mark => (IReadOnlyList<string>)
         [
             mark.Finding, mark.IsQuestion ? Question : Seen, mark.Note, mark.By, PeriodText.Iso(mark.On),

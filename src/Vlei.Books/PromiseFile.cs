@@ -28,7 +28,7 @@ public static class PromiseFile
     /// </summary>
     public static void Change(Book book, Func<IReadOnlyList<PromiseRecord>, IEnumerable<PromiseRecord>> change)
     {
-        using var only = RecordsFile.OpenToWrite(book.RecordsPath);
+        using var only = book.Store.Write();
         FileOf(book).Write(change(Read(book)).Select(record => TextsOf(book, record)));
     }
 

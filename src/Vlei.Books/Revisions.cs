@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text;
-using Vlei.Books.Store;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
@@ -57,91 +56,50 @@ public static class Revisions
     /// <summary>All imports, oldest first.</summary>
     public static IReadOnlyList<Revision> All(Book book)
     {
-        using var database = RecordsFile.OpenToRead(book.RecordsPath);
-        using var statement = database.Prepare(
-            "SELECT i.revision, i.at, i.by, c.added, c.changed, c.removed FROM imports i LEFT JOIN import_counts c "
-            + "ON c.revision = i.revision AND c.kind = 'documents' ORDER BY i.revision");
-        var revisions = new List<Revision>();
-        while (statement.Step())
-        {
-            revisions.Add(new Revision(
-                statement.Number(0), MomentOf(statement.Text(1)), statement.Text(2), statement.Number(3),
-                statement.Number(4), statement.Number(5)));
-        }
-
-        return revisions;
+        using var store = book.Store.Read();
+        return [.. store.Imports().Select(import => (import, Counts: import.CountsOf(RecordTables.Documents))).Select(one =>
+            new Revision(one.import.Revision, one.import.At, one.import.By, one.Counts.Added, one.Counts.Changed, one.Counts.Removed))];
     }
 
     /// <summary>The documents and settlements that are not as they were at an earlier import.</summary>
     public static IReadOnlyList<RecordChange> ChangesSince(Book book, long revision)
     {
-        using var database = RecordsFile.OpenToRead(book.RecordsPath);
-        return RecordChanges.Since(database, revision);
+        using var store = Upkeep.Read(book);
+        return RecordChanges.Since(store, revision);
     }
 
     /// <summary>Whether accounts, contacts or other lists of records are not as they were at an earlier import.</summary>
     public static bool ListsChangedSince(Book book, long revision)
     {
-        using var database = RecordsFile.OpenToRead(book.RecordsPath);
-        return database.Number(
-            $"SELECT count(*) FROM import_counts WHERE revision > {revision} "
-                + "AND kind NOT IN ('documents', 'settlements') AND added + changed + removed > 0") > 0;
+        using var store = book.Store.Read();
+        return store.Imports().Where(import => import.Revision > revision).SelectMany(import => import.Counts).Any(counts =>
+            counts.Kind != RecordTables.Documents.Name && counts.Kind != RecordTables.Settlements.Name
+                && counts.Added + counts.Changed + counts.Removed > 0);
     }
 
     /// <summary>The periods that were marked as reported.</summary>
     public static IReadOnlyList<ClosedPeriod> Closed(Book book)
     {
-        using var database = RecordsFile.OpenToRead(book.RecordsPath);
-        using var statement = database.Prepare(
-            "SELECT first_day, last_day, revision, at, by FROM closed_periods ORDER BY first_day, last_day");
-        var closed = new List<ClosedPeriod>();
-        while (statement.Step())
-        {
-            _ = IsoText.TryDay(statement.Bytes(0), out var from) & IsoText.TryDay(statement.Bytes(1), out var to);
-            closed.Add(new ClosedPeriod(
-                new DateRange(from, to), statement.Number(2), MomentOf(statement.Text(3)), statement.Text(4)));
-        }
-
-        return closed;
+        using var store = book.Store.Read();
+        return store.ClosedPeriods();
     }
 
     /// <summary>Marks a period as reported, on the records as they are; one that is marked already is marked anew.</summary>
     public static void Close(Book book, DateRange days, DateTimeOffset at, string by)
     {
-        using var database = RecordsFile.OpenToWrite(book.RecordsPath);
-        using (var insert = database.Prepare(
-            "INSERT OR REPLACE INTO closed_periods(first_day, last_day, revision, at, by) "
-            + "SELECT ?, ?, coalesce(max(revision), 0), ?, ? FROM imports"))
-        {
-            insert.Bind(1, PeriodText.Iso(days.From)).Bind(2, PeriodText.Iso(days.To)).Bind(3, MomentText(at)).Bind(4, by).Run();
-        }
-
-        database.Commit();
+        using var store = book.Store.Write();
+        store.SetClosed(new ClosedPeriod(days, store.State.Revision, at, by));
+        store.Commit();
     }
 
     /// <summary>Takes the mark of a period away; false where it has none.</summary>
     public static bool Reopen(Book book, DateRange days)
     {
-        using var database = RecordsFile.OpenToWrite(book.RecordsPath);
-        using (var delete = database.Prepare("DELETE FROM closed_periods WHERE first_day = ? AND last_day = ?"))
-        {
-            delete.Bind(1, PeriodText.Iso(days.From)).Bind(2, PeriodText.Iso(days.To)).Run();
-        }
-
-        var wasThere = database.Number("SELECT changes()") > 0;
-        database.Commit();
+        using var store = book.Store.Write();
+        var wasThere = store.RemoveClosed(days);
+        store.Commit();
         return wasThere;
     }
 
     private static DateOnly DayOf(Revision revision) => DateOnly.FromDateTime(revision.At.LocalDateTime);
-
-    /// <summary>A moment as the store writes it.</summary>
-    internal static string MomentText(DateTimeOffset at) =>
-        at.UtcDateTime.ToString("yyyy-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture);
-
-    /// <summary>A moment as the store keeps it.</summary>
-    internal static DateTimeOffset MomentOf(string text) =>
-        DateTimeOffset.TryParse(text, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var at)
-            ? at
-            : throw StoreProblem.Damaged($"\"{text}\" is no moment");
 }

@@ -8,12 +8,14 @@ internal static class CsvFiles
     // A quote that is never closed would otherwise swallow the rest of the file.
     private const int LongestRecord = 1 << 20;
 
-    /// <summary>Opens a file before its header. Broken quoting is told to <paramref name="malformed"/>.</summary>
-    public static CsvReader Open(string path, Action<CsvMalformedReason> malformed) =>
-        CsvReader.FromFile(path, new CsvReaderOptions
+    /// <summary>Begins to read before the header. Broken quoting is told to <paramref name="malformed"/>.</summary>
+    public static CsvReader Open(Stream file, Action<CsvMalformedReason> malformed) => CsvReader.Create(
+        file,
+        new CsvReaderOptions
         {
             TrackLineNumbers = true,
             MaxRecordSize = LongestRecord,
             OnMalformedRecord = record => malformed(record.Reason),
-        });
+        },
+        leaveOpen: true);
 }

@@ -28,16 +28,16 @@ internal sealed class RecordFileReader : IDisposable
     private readonly List<(string Tag, int Column)> _tags = [];
     private CsvMalformedReason? _malformed;
 
-    /// <summary>Opens the file and reads its header; columns that are unknown or missing go to the errors.</summary>
+    /// <summary>Begins to read a file with its header; columns that are unknown or missing go to the errors.</summary>
     public RecordFileReader(
-        RecordTable table, string path, string name, Currency currency, IReadOnlyDictionary<string, RecordKeys> keys,
+        RecordTable table, Stream file, string name, Currency currency, IReadOnlyDictionary<string, RecordKeys> keys,
         RecordErrors errors)
     {
         (_table, _name, _errors, _keys) = (table, name, errors, keys);
         _fields = new FieldReader(currency);
         _columns = new int[table.Fields.Count];
         Array.Fill(_columns, -1);
-        _csv = CsvFiles.Open(path, reason => _malformed ??= reason);
+        _csv = CsvFiles.Open(file, reason => _malformed ??= reason);
         Row = new RecordRow(table) { File = name };
         Readable = ReadHeader();
         if (!Readable && keys.TryGetValue(table.Name, out var own))

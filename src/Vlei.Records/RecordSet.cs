@@ -6,7 +6,7 @@ namespace Vlei.Records;
 
 /// <summary>
 /// A record set on disk: folders of CSV files, or single ones, each named after its kind of record. Files are read as
-/// a stream; only their hashes and places are kept.
+/// a stream, each once; only their hashes and places are kept.
 /// </summary>
 public sealed class RecordSet : IRecordSet
 {
@@ -24,24 +24,23 @@ public sealed class RecordSet : IRecordSet
     public IReadOnlyList<RecordFile> Files => _files;
 
     /// <summary>
-    /// Finds the files behind the paths and checks that each is whole UTF-8. Throws a <see cref="ProblemException"/>
+    /// Finds the files behind the paths. Throws a <see cref="ProblemException"/>
     /// where there is no such file, or one whose name says no kind of record.
     /// </summary>
     /// <param name="paths">Folders, or single files.</param>
     /// <param name="currency">The currency that amounts are in.</param>
-    /// <param name="errors">Where errors in the files go.</param>
-    public static RecordSet Open(IEnumerable<string> paths, Currency currency, RecordErrors errors)
+    public static RecordSet Open(IEnumerable<string> paths, Currency currency)
     {
         var set = new RecordSet(currency);
         foreach (var path in paths)
         {
             if (Directory.Exists(path))
             {
-                set.AddFolder(path, errors);
+                set.AddFolder(path);
             }
             else if (File.Exists(path))
             {
-                set.AddFile(path, Path.GetFileName(path), errors);
+                set.AddFile(path, Path.GetFileName(path));
             }
             else
             {
@@ -67,28 +66,37 @@ public sealed class RecordSet : IRecordSet
     {
         foreach (var (_, path, name) in _tables.Where(file => file.Table == table))
         {
-            using var reader = new RecordFileReader(table, path, name, _currency, keys, errors);
+            using var file = new FingerprintStream(path, name, errors);
+            using Stream read = RecordTables.Lists.Contains(table) ? WithIdsKnown(table, file, name, keys[table.Name]) : file;
+            using var reader = new RecordFileReader(table, read, name, _currency, keys, errors);
             while (reader.Read())
             {
                 yield return reader.Row;
             }
+
+            _files.Add(file.Finish());
         }
     }
 
-    /// <inheritdoc/>
-    public IEnumerable<byte[]> ReadIds(RecordTable table)
+    // Lists are short enough to be looked through twice in memory.
+    private MemoryStream WithIdsKnown(RecordTable table, FingerprintStream file, string name, RecordKeys keys)
     {
-        foreach (var (_, path, name) in _tables.Where(file => file.Table == table))
+        var bytes = new MemoryStream();
+        file.CopyTo(bytes);
+        bytes.Position = 0;
+        using (var reader = new RecordFileReader(table, bytes, name, _currency, NoKeys, new RecordErrors()))
         {
-            using var reader = new RecordFileReader(table, path, name, _currency, NoKeys, new RecordErrors());
             while (reader.Next())
             {
-                yield return reader.Value(table.IndexOf(table.Id!)).ToArray();
+                keys.FindOrAdd(reader.Value(table.IndexOf(table.Id!)));
             }
         }
+
+        bytes.Position = 0;
+        return bytes;
     }
 
-    private void AddFolder(string folder, RecordErrors errors)
+    private void AddFolder(string folder)
     {
         var package = Path.Combine(folder, PackageName);
         if (File.Exists(package))
@@ -98,11 +106,11 @@ public sealed class RecordSet : IRecordSet
 
         foreach (var path in Directory.EnumerateFiles(folder, "*.csv").Order(StringComparer.Ordinal))
         {
-            AddFile(path, Path.GetFileName(path), errors);
+            AddFile(path, Path.GetFileName(path));
         }
     }
 
-    private void AddFile(string path, string name, RecordErrors errors)
+    private void AddFile(string path, string name)
     {
         var table = RecordTables.All.FirstOrDefault(table => table.FileName == name)
             ?? throw new ProblemException(
@@ -110,7 +118,6 @@ public sealed class RecordSet : IRecordSet
                 $"{path} is not named after a kind of record.",
                 Suggestion.DidYouMean(name, RecordTables.All.Select(known => known.FileName))
                 ?? $"Expected {Suggestion.Listed([.. RecordTables.All.Select(known => known.FileName)], "or")}.");
-        _files.Add(Fingerprint.Of(path, name, errors));
         _tables.Add((table, path, name));
     }
 }

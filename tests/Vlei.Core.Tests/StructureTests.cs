@@ -91,6 +91,16 @@ public partial class StructureTests
         }
     }
 
+    [Fact]
+    public void Only_stores_speak_to_a_database()
+    {
+        foreach (var (file, text) in Projects.Keys.SelectMany(FilesOf))
+        {
+            Assert.True(
+                file.Contains("/Vlei.Books/Store/Sqlite/", StringComparison.Ordinal) || !Database().IsMatch(text), file);
+        }
+    }
+
     internal static string Root()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
@@ -156,6 +166,9 @@ public partial class StructureTests
 
     [GeneratedRegex(@"\bConsole\b|\bFile\.|DateTime\.Now|DateTime\.Today|UtcNow|Environment\.|Sqlite")]
     private static partial Regex Outside();
+
+    [GeneratedRegex(@"\bSELECT\b|INSERT INTO|DELETE FROM|CREATE TABLE|\bUPDATE \w+ SET|PRAGMA|SQLitePCL|Microsoft\.Data|Npgsql")]
+    private static partial Regex Database();
 
     [GeneratedRegex(@"\bConsole\b|ParseResult|System\.CommandLine|Spectre")]
     private static partial Regex CommandLine();

@@ -13,6 +13,7 @@ public sealed class CheckTests : IDisposable
             """
             ok      The file is whole
             ok      Every document sums to zero
+            ok      Records are known again by what they say
             ok      Settlements fit what is open
             ok      Derived columns are what the records give
             ok      Promises and disputes are of documents that are there

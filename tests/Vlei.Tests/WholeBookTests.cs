@@ -311,22 +311,6 @@ public sealed class WholeBookTests : IDisposable
         }
     }
 
-    [Fact]
-    public void A_book_of_the_first_version_is_brought_forward_as_it_is_read()
-    {
-        _tool.WithDemo();
-        string[] show = ["show", "profit-loss", "--book", "reedwater", "--period", "fy2026", "--by", "tag.season", "--basis", "cash"];
-        var sound = _tool.Run(show).Done().Output;
-        _tool.Sql(
-            "reedwater",
-            """
-            DROP TABLE tag_sets; DROP TABLE closed_periods; DROP TABLE derived_months; DROP TABLE derived_columns; DROP TABLE derived_how;
-            CREATE TABLE posting_months(basis); CREATE TABLE posting_columns(basis); PRAGMA user_version = 1
-            """);
-        Assert.Equal(sound, _tool.Run(show).Done().Output);
-        _tool.Run("check", "--book", "reedwater").Done();
-    }
-
     public void Dispose() => _tool.Dispose();
 
     private string Report(string book, string basis, params string[] more) => _tool.Run(

@@ -14,9 +14,9 @@ namespace Vlei.Books.Columns;
 /// </summary>
 internal sealed class Derivation
 {
-    private readonly Database _database;
+    private readonly IStoreReading _store;
     private readonly Standing _standing;
-    private readonly TagRows _tags;
+    private readonly TagSets _tags;
     private readonly Action<string, long> _progress;
     private readonly Dictionary<int, DateOnly> _dates = [];
     private readonly Dictionary<int, List<Settlement>> _settlements = [];
@@ -29,33 +29,24 @@ internal sealed class Derivation
     private long _done;
 
     /// <summary>Loads the settlements that stand, and the dates of all documents.</summary>
-    public Derivation(Database database, Action<string, long> progress, Standing standing = default)
+    /// <param name="store">The records.</param>
+    /// <param name="tags">Gives numbers to what lines are tagged with.</param>
+    /// <param name="oldestFirst">Whether settlements are computed where the records have none.</param>
+    /// <param name="progress">Is told now and then what is going on and how many documents are through.</param>
+    /// <param name="standing">Which versions of the records are seen.</param>
+    public Derivation(
+        IStoreReading store, TagSets tags, bool oldestFirst, Action<string, long> progress, Standing standing = default)
     {
-        (_database, _progress, _standing, _tags) = (database, progress, standing, new TagRows(database));
+        (_store, _tags, _progress, _standing) = (store, tags, progress, standing);
         LoadDates();
-        LoadSettlements();
+        LoadSettlements(oldestFirst);
     }
 
-    /// <summary>Makes all derived columns anew.</summary>
-    public static void Rebuild(Database database, Action<string, long> progress)
-    {
-        using var store = new DerivedStore(database);
-        store.Clear();
-        new Derivation(database, progress).Run(store, null, null);
-    }
-
-    /// <summary>Whether settlements are to be computed where the records have none.</summary>
-    public static bool IsOldestFirst(Database database) => database.Number("SELECT oldest_first FROM derived_how") != 0;
-
-    /// <summary>Makes everything anew where it was made another way than the book now asks for.</summary>
-    public static void Adopt(Database database, bool oldestFirst, Action<string, long> progress)
-    {
-        if (IsOldestFirst(database) != oldestFirst)
-        {
-            database.Execute($"UPDATE derived_how SET oldest_first = {(oldestFirst ? 1 : 0)}");
-            Rebuild(database, progress);
-        }
-    }
+    /// <summary>
+    /// The number of the way in which months are derived. It is one higher with every change after which the same records give
+    /// other months; those of a book that were derived in another way are made anew.
+    /// </summary>
+    public const int Format = 1;
 
     /// <summary>The settlements that stand, in the order of the records.</summary>
     public List<Settlement> Settlements { get; } = [];
@@ -67,22 +58,23 @@ internal sealed class Derivation
     /// Works out everything that rests on the touched documents and those that they are settled with, and puts it into the
     /// store.
     /// </summary>
-    /// <param name="store">The store.</param>
-    /// <param name="touched">The documents that are not as they were, or whose settlements are not; all where nothing is named.</param>
-    /// <param name="stale">The documents of which the store may hold something else; none where it is empty.</param>
-    public void Run(DerivedStore store, HashSet<int>? touched, HashSet<int>? stale)
+    /// <param name="months">The months.</param>
+    /// <param name="touched">
+    /// The documents that are not as they were, or whose settlements are not; all where nothing is named: the months are empty then.
+    /// </param>
+    /// <param name="atHand">Documents that need not be looked up, since they have just come in; none where nothing is given.</param>
+    public void Run(WritableDerivedMonths months, HashSet<int>? touched, IDocumentsAtHand? atHand = null)
     {
         // A settlement is checked against all others of both its documents, and those lie one step further.
         var affected = touched is null ? null : WithPartners(WithPartners(touched));
-        var staleRows = affected ?? stale;
-        _accrualMonths = new MonthBuckets<Posting>(store, DerivedKind.Accrual, DerivedColumns.Postings, staleRows);
-        _cashMonths = new MonthBuckets<Posting>(store, DerivedKind.Cash, DerivedColumns.Postings, staleRows);
-        _itemMonths = new MonthBuckets<ControlItem>(store, DerivedKind.Items, DerivedColumns.Items, staleRows);
-        PassThrough(affected);
+        _accrualMonths = new MonthBuckets<Posting>(months, DerivedKind.Accrual, DerivedColumns.Postings, affected);
+        _cashMonths = new MonthBuckets<Posting>(months, DerivedKind.Cash, DerivedColumns.Postings, affected);
+        _itemMonths = new MonthBuckets<ControlItem>(months, DerivedKind.Items, DerivedColumns.Items, affected);
+        PassThrough(affected, atHand);
         _accrualMonths.Complete();
         _cashMonths.Complete();
         _itemMonths.Complete();
-        var applications = new MonthBuckets<Application>(store, DerivedKind.Applications, DerivedColumns.Applications, touched ?? stale);
+        var applications = new MonthBuckets<Application>(months, DerivedKind.Applications, DerivedColumns.Applications, touched);
         foreach (var settlement in Settlements)
         {
             if (touched?.Contains(settlement.From.Value) != false || touched.Contains(settlement.To.Value))
@@ -119,60 +111,60 @@ internal sealed class Derivation
                 right.Contact)]
             : [];
 
-    private void PassThrough(HashSet<int>? affected)
+    private void PassThrough(HashSet<int>? affected, IDocumentsAtHand? atHand)
     {
-        var accounts = AccountRows.Read(_database, _standing);
+        var accounts = AccountRows.Read(_store, _standing);
         var cash = new CashPostings(accounts.ToDictionary(
             account => account.Key, account => AccountTypes.ClassOf(account.Type)));
-        if (affected is not null)
+        foreach (var document in InOrder(affected, atHand))
         {
-            _database.Execute("CREATE TEMP TABLE affected(document INTEGER PRIMARY KEY)");
-            using var insert = _database.Prepare("INSERT INTO affected(document) VALUES (?)");
-            foreach (var document in affected)
+            Add(ItemOf(document), document.Lines, cash);
+        }
+    }
+
+    // In the order of their keys, wherever they come from: the months are put in order with next to no work then.
+    private IEnumerable<DerivedDocument> InOrder(HashSet<int>? affected, IDocumentsAtHand? atHand)
+    {
+        if (atHand is null)
+        {
+            return DerivedDocument.Read(_store, _standing, affected is null ? null : [.. affected.Order()], _tags);
+        }
+
+        var keys = (affected ?? (IEnumerable<int>)_dates.Keys).Order().ToList();
+        return Merged(
+            atHand.Documents([.. keys.Where(atHand.Has)], _tags),
+            DerivedDocument.Read(_store, _standing, [.. keys.Where(key => !atHand.Has(key))], _tags));
+    }
+
+    private static IEnumerable<DerivedDocument> Merged(IEnumerable<DerivedDocument> one, IEnumerable<DerivedDocument> other)
+    {
+        using var left = one.GetEnumerator();
+        using var right = other.GetEnumerator();
+        var (hasLeft, hasRight) = (left.MoveNext(), right.MoveNext());
+        while (hasLeft || hasRight)
+        {
+            if (hasLeft && (!hasRight || left.Current.Key < right.Current.Key))
             {
-                insert.Bind(1, document).Run();
+                yield return left.Current;
+                hasLeft = left.MoveNext();
+            }
+            else
+            {
+                yield return right.Current;
+                hasRight = right.MoveNext();
             }
         }
+    }
 
-        var lines = new List<Line>();
-        var (current, kind, tags) = (default(ControlItem), 0, "");
-        using (var statement = _database.Prepare(
-            "SELECT d.key, l.line, l.account, l.amount, l.contact, l.item, l.project, l.department, l.tags, d.kind, d.tags, "
-            + "d.due, d.terms_days, l.quantity, l.tax_code, l.tax_part "
-            + (affected is null ? "FROM documents d " : "FROM affected a JOIN documents d ON d.key = a.document ")
-            + $"JOIN lines l ON l.document = d.key AND l.added = d.added WHERE {_standing.Of("d")} ORDER BY d.key, l.line"))
-        {
-            while (statement.Step())
-            {
-                if (statement.Int(0) != current.Document.Value)
-                {
-                    Add(current, lines, cash);
-                    lines.Clear();
-                    (current, kind, tags) = (DocumentOf(statement, 11), DocumentKinds.NumberOf(statement.Text(9)), statement.Text(10));
-                }
-
-                lines.Add(new Line(
-                    statement.Int(1), new AccountKey(statement.Int(2)), new Amount(statement.Number(3)), new ContactKey(statement.Int(4)),
-                    statement.Int(5), statement.Int(6), statement.Int(7), kind,
-                    _tags.KeyOf(tags, statement.IsNull(8) ? "" : statement.Text(8)), statement.Number(13), statement.Int(14),
-                    statement.IsNull(14) ? TaxPart.None : statement.Bytes(15).SequenceEqual("tax"u8) ? TaxPart.Tax : TaxPart.Base));
-            }
-        }
-
-        Add(current, lines, cash);
-        if (affected is not null)
-        {
-            _database.Execute("DROP TABLE affected");
-        }
+    private ControlItem ItemOf(DerivedDocument document)
+    {
+        var date = _dates[document.Key];
+        return new ControlItem(
+            new DocumentKey(document.Key), default, default, Amount.Zero, date, DueOf(date, document.Due, document.TermsDays));
     }
 
     // What says only after how many days it is due is due that long after its date.
-    private ControlItem DocumentOf(Statement row, int due)
-    {
-        var date = _dates[row.Int(0)];
-        var last = IsoText.TryDay(row.Bytes(due), out var said) ? said : row.IsNull(due + 1) ? date : date.AddDays(row.Int(due + 1));
-        return new ControlItem(new DocumentKey(row.Int(0)), default, default, Amount.Zero, date, last);
-    }
+    private static DateOnly DueOf(DateOnly date, DateOnly? due, int? termsDays) => due ?? date.AddDays(termsDays ?? 0);
 
     private void Add(ControlItem document, List<Line> lines, CashPostings cash)
     {
@@ -221,28 +213,31 @@ internal sealed class Derivation
 
     private void LoadDates()
     {
-        using var statement = _database.Prepare($"SELECT d.key, d.date FROM documents d WHERE {_standing.Of("d")}");
-        while (statement.Step())
+        using var rows = _store.Rows(new RecordQuery(RecordTables.Documents, RecordQuery.Key, "date") { Standing = _standing });
+        while (rows.Next())
         {
-            _ = IsoText.TryDay(statement.Bytes(1), out var date);
-            _dates.Add(statement.Int(0), date);
+            _ = IsoText.TryDay(rows.Bytes(1), out var date);
+            _dates.Add(rows.Int(0), date);
         }
     }
 
-    private void LoadSettlements()
+    private void LoadSettlements(bool oldestFirst)
     {
-        using var statement = _database.Prepare(
-            $"SELECT s.key, s.\"from\", s.\"to\", s.amount, s.date FROM settlements s WHERE {_standing.Of("s")} ORDER BY s.key");
-        while (statement.Step())
+        using (var rows = _store.Rows(new RecordQuery(RecordTables.Settlements, RecordQuery.Key, "from", "to", "amount", "date")
         {
-            var settlement = new Settlement(
-                new SettlementKey(statement.Int(0)), new DocumentKey(statement.Int(1)), new DocumentKey(statement.Int(2)),
-                new Amount(statement.Number(3)), EffectiveDate(
-                    statement.Int(1), statement.Int(2), IsoText.TryDay(statement.Bytes(4), out var date) ? date : null));
-            Settlements.Add(settlement);
+            Standing = _standing,
+        }))
+        {
+            while (rows.Next())
+            {
+                Settlements.Add(new Settlement(
+                    new SettlementKey(rows.Int(0)), new DocumentKey(rows.Int(1)), new DocumentKey(rows.Int(2)),
+                    new Amount(rows.Number(3)),
+                    EffectiveDate(rows.Int(1), rows.Int(2), IsoText.TryDay(rows.Bytes(4), out var date) ? date : null)));
+            }
         }
 
-        if (Settlements.Count == 0 && IsOldestFirst(_database))
+        if (Settlements.Count == 0 && oldestFirst)
         {
             Settlements.AddRange(ComputeSettlements());
         }
@@ -256,22 +251,13 @@ internal sealed class Derivation
 
     private IReadOnlyList<Settlement> ComputeSettlements()
     {
-        var types = AccountRows.Read(_database, _standing).ToDictionary(account => account.Key, account => account.Type);
-        var control = types.Where(type => AccountTypes.ClassOf(type.Value) == AccountClass.Control).Select(type => type.Key);
+        var types = AccountRows.Read(_store, _standing).ToDictionary(account => account.Key, account => account.Type);
+        bool IsControl(AccountKey account) => AccountTypes.ClassOf(types[account]) == AccountClass.Control;
         var items = new List<ControlItem>();
-        using var statement = _database.Prepare(
-            "SELECT d.key, l.account, l.contact, sum(l.amount), d.due, d.terms_days FROM documents d "
-            + "JOIN lines l ON l.document = d.key AND l.added = d.added "
-            + $"WHERE {_standing.Of("d")} AND l.account "
-            + $"IN ({string.Join(',', control)}) GROUP BY d.key, l.account, l.contact ORDER BY d.key");
-        while (statement.Step())
+        foreach (var document in DerivedDocument.Read(_store, _standing, null, _tags))
         {
-            items.Add(DocumentOf(statement, 4) with
-            {
-                Account = new AccountKey(statement.Int(1)),
-                Contact = new ContactKey(statement.Int(2)),
-                Total = new Amount(statement.Number(3)),
-            });
+            items.AddRange(ControlItem.Of(document.Lines, IsControl, ItemOf(document))
+                .OrderBy(item => item.Account).ThenBy(item => item.Contact));
         }
 
         return OldestFirst.Settle(items, account => types[account] == AccountType.Payable);

@@ -3,24 +3,6 @@ using Vlei.Core.Money;
 
 namespace Vlei.Books.Columns;
 
-/// <summary>
-/// What is derived from the records, month by month. The first two are the postings of each <see cref="AccountingBasis"/>.
-/// </summary>
-internal enum DerivedKind
-{
-    /// <summary>What documents post on the accrual basis, at their dates.</summary>
-    Accrual,
-
-    /// <summary>What they post on the cash basis, when they are settled.</summary>
-    Cash,
-
-    /// <summary>What they put on control accounts, at their dates.</summary>
-    Items,
-
-    /// <summary>What is set against what, on the day that it takes effect.</summary>
-    Applications,
-}
-
 /// <summary>One column of the rows of a month, as the store keeps it.</summary>
 /// <param name="Name">Its name in the store.</param>
 /// <param name="Of">What it holds of a row.</param>
@@ -34,9 +16,10 @@ internal sealed record DerivedColumn<T>(string Name, Func<T, long> Of);
 /// The one order of a month's rows. No two are equal in it, so the columns come out the same whichever way they were made.
 /// </param>
 /// <param name="Documents">The names of the columns that hold documents: what a row rests on.</param>
+/// <param name="Sums">What a month's rows sum up to, as bytes; nothing where they are not summed up.</param>
 internal sealed record DerivedColumns<T>(
     IReadOnlyList<DerivedColumn<T>> Columns, Func<T, DateOnly> DayOf, Func<DateOnly, long[][], int, T> Join,
-    Comparison<T> Order, IReadOnlyList<string> Documents)
+    Comparison<T> Order, IReadOnlyList<string> Documents, Func<ReadOnlySpan<T>, byte[]>? Sums = null)
 {
     private readonly Func<T, long>[] _documents =
         [.. Columns.Where(column => Documents.Contains(column.Name)).Select(column => column.Of)];
@@ -83,7 +66,8 @@ internal static class DerivedColumns
             order = order != 0 ? order : left.Settlement.CompareTo(right.Settlement);
             return order != 0 ? order : left.Line.Number.CompareTo(right.Line.Number);
         },
-        ["document"]);
+        ["document"],
+        MonthSums.Pack);
 
     /// <summary>What documents put on control accounts.</summary>
     public static DerivedColumns<ControlItem> Items { get; } = new(

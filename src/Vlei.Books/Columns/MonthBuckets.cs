@@ -1,17 +1,22 @@
+using Vlei.Books.Store;
 using Vlei.Core.Calendar;
 
 namespace Vlei.Books.Columns;
 
 /// <summary>
-/// Gathers new rows of one kind by month, and merges them into the store: what the months held of stale documents goes,
+/// Gathers new rows of one kind by month, and merges them into those that are there: what the months held of stale documents goes,
 /// the rest stays. It empties itself into the store when it holds too much, so that its
 /// memory has a bound however many documents there are.
 /// </summary>
 internal sealed class MonthBuckets<T>(
-    DerivedStore store, DerivedKind kind, DerivedColumns<T> shape, HashSet<int>? stale, int most = 125_000)
+    WritableDerivedMonths store, DerivedKind kind, DerivedColumns<T> shape, HashSet<int>? stale, int most = 125_000)
 {
     private readonly Dictionary<YearMonth, List<T>> _buckets = [];
     private readonly HashSet<YearMonth> _cleansed = [];
+
+    // Used again for each month: they are large, and new ones cost more than what is done with them.
+    private readonly List<T> _rows = [];
+    private T[] _sorted = [];
     private int _held;
 
     /// <summary>Takes rows.</summary>
@@ -72,27 +77,25 @@ internal sealed class MonthBuckets<T>(
 
     private void Merge(YearMonth month, List<T> added)
     {
-        var first = _cleansed.Add(month);
-        var rows = new List<T>(added.Count);
-        foreach (var row in store.Read(kind, month, shape))
+        _rows.Clear();
+        store.Read(kind, month, shape, _rows);
+        if (_cleansed.Add(month) && stale is not null)
         {
-            if (!first || stale is null || !shape.RestsOn(row, stale))
-            {
-                rows.Add(row);
-            }
+            _rows.RemoveAll(row => shape.RestsOn(row, stale));
         }
 
-        rows.AddRange(added);
-        store.Write(kind, month, SortedByDay(rows), shape);
+        _rows.AddRange(added);
+        SortByDay();
+        store.Write(kind, month, _sorted.AsSpan(0, _rows.Count), shape);
     }
 
     // Rows come in the order of documents, so after a stable sort by day almost all stand where they should, and moving
     // each back to its place costs next to nothing.
-    private T[] SortedByDay(List<T> rows)
+    private void SortByDay()
     {
         const int DaysInMonth = 31;
         var places = new int[DaysInMonth + 2];
-        foreach (var row in rows)
+        foreach (var row in _rows)
         {
             places[shape.DayOf(row).Day + 1]++;
         }
@@ -102,8 +105,13 @@ internal sealed class MonthBuckets<T>(
             places[day] += places[day - 1];
         }
 
-        var sorted = new T[rows.Count];
-        foreach (var row in rows)
+        if (_sorted.Length < _rows.Count)
+        {
+            _sorted = new T[_rows.Capacity];
+        }
+
+        var sorted = _sorted.AsSpan(0, _rows.Count);
+        foreach (var row in _rows)
         {
             sorted[places[shape.DayOf(row).Day]++] = row;
         }
@@ -119,7 +127,5 @@ internal sealed class MonthBuckets<T>(
 
             sorted[place] = row;
         }
-
-        return sorted;
     }
 }

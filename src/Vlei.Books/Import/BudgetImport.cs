@@ -1,3 +1,4 @@
+using Vlei.Books.Store;
 using Vlei.Core.Ledger;
 
 namespace Vlei.Books.Import;
@@ -17,8 +18,7 @@ internal static class BudgetImport
         var counts = session.CountsOf(Table);
         var known = Load(session);
         var seen = new Dictionary<(long, string, long, long), long>();
-        using var insert = new RecordInsert(session.Database, Table, "added", "hash");
-        using var replace = session.Database.Prepare("UPDATE budgets SET replaced = ? WHERE key = ?");
+        var last = session.Store.LastKey(Table);
         foreach (var row in session.Records.Read(Table, session.Keys, session.Errors))
         {
             if (row.IsBroken)
@@ -34,7 +34,7 @@ internal static class BudgetImport
                 continue;
             }
 
-            var hash = session.Hash.Of(row, -1);
+            var hash = session.Hash.Of(row);
             if (!known.Remove(what, out var before))
             {
                 counts.Added++;
@@ -47,32 +47,30 @@ internal static class BudgetImport
             else
             {
                 counts.Changed++;
-                replace.Bind(1, session.Revision).Bind(2, before.Key).Run();
+                session.Store.Close(Table, before.Key, session.Revision);
             }
 
             if (session.CanWrite)
             {
-                insert.Insert(row, session.Revision, (long)hash);
+                session.Store.Add(row, ++last, session.Revision, hash);
             }
         }
 
         foreach (var (_, key) in known.Values.Where(_ => session.Order.Complete))
         {
             counts.Removed++;
-            replace.Bind(1, session.Revision).Bind(2, key).Run();
+            session.Store.Close(Table, key, session.Revision);
         }
     }
 
-    private static Dictionary<(long, string, long, long), (ulong Hash, long Key)> Load(ImportSession session)
+    private static Dictionary<(long, string, long, long), (ulong Hash, int Key)> Load(ImportSession session)
     {
-        var known = new Dictionary<(long, string, long, long), (ulong, long)>();
-        using var statement = session.Database.Prepare(
-            "SELECT account, month, project, department, hash, key FROM budgets WHERE replaced IS NULL");
-        while (statement.Step())
+        var known = new Dictionary<(long, string, long, long), (ulong, int)>();
+        using var rows = session.Store.Rows(new RecordQuery(
+            Table, "account", "month", "project", "department", RecordQuery.Hash, RecordQuery.Key));
+        while (rows.Next())
         {
-            known.Add(
-                (statement.Number(0), statement.Text(1), statement.Number(2), statement.Number(3)),
-                ((ulong)statement.Number(4), statement.Number(5)));
+            known.Add((rows.Number(0), rows.Text(1), rows.Number(2), rows.Number(3)), ((ulong)rows.Number(4), rows.Int(5)));
         }
 
         return known;

@@ -1,29 +1,42 @@
-using System.Buffers.Binary;
-using System.IO.Hashing;
 using System.Runtime.InteropServices;
-using Vlei.Books.Store;
+using System.Text;
+using Vlei.Books.Columns;
+using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 
 namespace Vlei.Books.Import;
 
 /// <summary>
-/// Imports documents with their lines, which may stand anywhere in their file. The files are read twice: first every
-/// document gets its sum and its hash, and the lines of new ones are written; then the documents that are new or differ
-/// are written, and the lines of those that differ. Between the two only some bytes per document are kept.
+/// Imports documents with their lines, which may stand anywhere in their file. Both files are read once, and what they say is kept
+/// packed; then the documents that are new or differ are written in the order of their keys, each with its lines, and months are
+/// derived from them as they are at hand.
 /// </summary>
-internal sealed class DocumentImport(ImportSession session, Currency currency)
+internal sealed class DocumentImport(ImportSession session, Currency currency) : IDocumentsAtHand
 {
-    private static readonly int Id = RecordTables.Documents.IndexOf("id");
-    private static readonly int Contact = RecordTables.Documents.IndexOf("contact");
+    private static readonly RecordTable Table = RecordTables.Documents;
+    private static readonly int Kind = Table.IndexOf("kind");
+    private static readonly int Due = Table.IndexOf("due");
+    private static readonly int TermsDays = Table.IndexOf("terms_days");
+    private static readonly int Contact = Table.IndexOf("contact");
     private static readonly int LineDocument = RecordTables.Lines.IndexOf("document");
     private static readonly int LineNumber = RecordTables.Lines.IndexOf("line");
+    private static readonly int LineAccount = RecordTables.Lines.IndexOf("account");
     private static readonly int LineAmount = RecordTables.Lines.IndexOf("amount");
     private static readonly int LineContact = RecordTables.Lines.IndexOf("contact");
+    private static readonly int LineItem = RecordTables.Lines.IndexOf("item");
+    private static readonly int LineProject = RecordTables.Lines.IndexOf("project");
+    private static readonly int LineDepartment = RecordTables.Lines.IndexOf("department");
+    private static readonly int LineQuantity = RecordTables.Lines.IndexOf("quantity");
     private static readonly int LineTaxCode = RecordTables.Lines.IndexOf("tax_code");
     private static readonly int LineTaxPart = RecordTables.Lines.IndexOf("tax_part");
 
     private readonly List<State> _states = [];
+    private readonly List<LinePlace> _lines = [];
+    private readonly RecordSpool _documentSpool = new(Table);
+    private readonly RecordSpool _lineSpool = new(RecordTables.Lines);
+    private readonly RecordRow _document = new(Table);
+    private readonly RecordRow _line = new(RecordTables.Lines);
     private long _linesRead;
 
     /// <summary>The documents that are new, differ or are removed.</summary>
@@ -32,9 +45,10 @@ internal sealed class DocumentImport(ImportSession session, Currency currency)
     /// <summary>Imports them; nothing is written where there is an error.</summary>
     public KeyedImport Run()
     {
-        var keyed = new KeyedImport(session, RecordTables.Documents);
+        var keyed = new KeyedImport(session, Table);
         ReadDocuments(keyed);
         ReadLines(keyed);
+        PutLinesInOrder();
         CheckSums(keyed);
         if (session.Errors.Count > 0)
         {
@@ -43,35 +57,64 @@ internal sealed class DocumentImport(ImportSession session, Currency currency)
 
         for (var key = 1; key < _states.Count; key++)
         {
-            if (keyed.IsInSet(key) && keyed.Differs(key, HashOf(_states[key])))
+            if (!keyed.IsInSet(key))
+            {
+                continue;
+            }
+
+            var hash = HashOf(key);
+            if (keyed.Differs(key, hash))
             {
                 Touched.Add(key);
+                Write(keyed, key, hash);
+                session.Tell("writing documents", Touched.Count);
             }
         }
 
-        Write(keyed);
         Touched.UnionWith(keyed.RemoveMissing());
         return keyed;
     }
 
-    private static ulong HashOf(in State state)
+    /// <inheritdoc/>
+    public bool Has(int document) => document < _states.Count && _states[document].IsRead && Touched.Contains(document);
+
+    /// <inheritdoc/>
+    public IEnumerable<DerivedDocument> Documents(IReadOnlyList<int> keys, TagSets tags)
     {
-        Span<byte> both = stackalloc byte[2 * sizeof(ulong)];
-        BinaryPrimitives.WriteUInt64LittleEndian(both, state.Header);
-        BinaryPrimitives.WriteUInt64LittleEndian(both[sizeof(ulong)..], state.Lines);
-        return XxHash3.HashToUInt64(both);
+        var document = new DerivedDocument();
+        foreach (var key in keys)
+        {
+            var state = _states[key];
+            _documentSpool.Read(state.Place, _document);
+            document.Begin(
+                key, IsoText.TryDay(_document.Text(Due), out var due) ? due : null,
+                _document.Has(TermsDays) ? (int)_document.Number(TermsDays) : null);
+            var (kind, own) = (DocumentKinds.NumberOf(_document.String(Kind)), Encoding.UTF8.GetString(_document.Tags));
+            for (var line = state.First; line < state.First + state.Count; line++)
+            {
+                Fill(_lines[line], state.Contact);
+                document.Lines.Add(new Line(
+                    _lines[line].Number, new AccountKey((int)_line.Number(LineAccount)), new Amount(_line.Number(LineAmount)),
+                    new ContactKey((int)_line.Number(LineContact)), (int)_line.Number(LineItem), (int)_line.Number(LineProject),
+                    (int)_line.Number(LineDepartment), kind, tags.KeyOf(own, Encoding.UTF8.GetString(_line.Tags)),
+                    _line.Number(LineQuantity), (int)_line.Number(LineTaxCode),
+                    DerivedDocument.PartOf(_line.Has(LineTaxCode), _line.Text(LineTaxPart))));
+            }
+
+            yield return document;
+        }
     }
 
     private void ReadDocuments(KeyedImport keyed)
     {
-        foreach (var row in session.Records.Read(RecordTables.Documents, session.Keys, session.Errors))
+        foreach (var row in session.Records.Read(Table, session.Keys, session.Errors))
         {
             var key = keyed.Take(row);
             if (key > 0)
             {
                 ref var state = ref StateOf(key);
-                state.IsBroken = row.IsBroken;
-                state.Header = session.Hash.Of(row, Id);
+                (state.IsRead, state.IsBroken) = (true, row.IsBroken);
+                state.Place = _documentSpool.Add(row);
                 state.Contact = (int)row.Number(Contact);
                 session.Tell("reading documents.csv", keyed.Keys.Last);
             }
@@ -80,7 +123,6 @@ internal sealed class DocumentImport(ImportSession session, Currency currency)
 
     private void ReadLines(KeyedImport keyed)
     {
-        using var insert = InsertLines();
         foreach (var row in session.Records.Read(RecordTables.Lines, session.Keys, session.Errors))
         {
             session.Tell("reading lines.csv", ++_linesRead);
@@ -100,14 +142,27 @@ internal sealed class DocumentImport(ImportSession session, Currency currency)
 
             ref var state = ref StateOf(document);
             state.Count++;
-
-            // Added up, so that it does not depend on where in the file the lines stand, only on their place.
-            var place = Place(row, state.Count);
-            state.Lines += session.Hash.Of(row, LineDocument, place, LineNumber);
             state.Sum += row.Number(LineAmount);
-            if (session.CanWrite && !keyed.WasThere(document))
+            var number = row.Has(LineNumber) ? (int)row.Number(LineNumber) : state.Count;
+            _lines.Add(new LinePlace(document, number, _lineSpool.Add(row)));
+        }
+    }
+
+    // Most files have them in order already.
+    private void PutLinesInOrder()
+    {
+        _lines.Sort();
+        for (var line = 0; line < _lines.Count; line++)
+        {
+            var (document, number, place) = _lines[line];
+            if (line == 0 || _lines[line - 1].Document != document)
             {
-                Insert(insert, row, document, place, state.Contact);
+                StateOf(document).First = line;
+            }
+            else if (_lines[line - 1].Number == number)
+            {
+                _lineSpool.Read(place, _line);
+                session.Errors.Add(_line, LineNumber, $"line {number} of its document is there twice; places must differ.");
             }
         }
     }
@@ -146,72 +201,47 @@ internal sealed class DocumentImport(ImportSession session, Currency currency)
     private void Complain(KeyedImport keyed, int key, string message) => session.Errors.Add(
         RecordTables.Documents.FileName, keyed.FileLine(key), 1, $"id \"{keyed.Keys.IdOf(key)}\": {message}");
 
-    private void Write(KeyedImport keyed)
+    private ulong HashOf(int key)
     {
-        if (Touched.Count == 0)
+        var state = _states[key];
+        _documentSpool.Read(state.Place, _document);
+        session.Hash.Begin(_document);
+        for (var line = state.First; line < state.First + state.Count; line++)
         {
-            return;
+            Fill(_lines[line], state.Contact);
+            session.Hash.Add(_line, _lines[line].Number);
         }
 
-        var silent = new RecordErrors();
-        using var insertDocument = new RecordInsert(session.Database, RecordTables.Documents, "key", "added", "hash");
-        foreach (var row in session.Records.Read(RecordTables.Documents, session.Keys, silent))
-        {
-            var key = keyed.Keys.Find(row.Text(Id));
-            if (Touched.Contains(key))
-            {
-                keyed.Close(key);
-                insertDocument.Insert(row, key, session.Revision, (long)HashOf(_states[key]));
-                StateOf(key).Count = 0;
-                session.Tell("writing documents", key);
-            }
-        }
+        return session.Hash.End();
+    }
 
-        if (Touched.Any(keyed.WasThere))
+    // The document itself was filled when it was hashed.
+    private void Write(KeyedImport keyed, int key, ulong hash)
+    {
+        var state = _states[key];
+        keyed.Close(key);
+        session.Store.Add(_document, key, session.Revision, hash);
+        for (var line = state.First; line < state.First + state.Count; line++)
         {
-            WriteLines(keyed, silent);
+            Fill(_lines[line], state.Contact);
+            session.Store.AddLine(_line, key, session.Revision, _lines[line].Number);
         }
     }
 
-    private void WriteLines(KeyedImport keyed, RecordErrors silent)
+    // A line with what it leaves to be understood: the contact of its document, and that it is what the tax is counted from.
+    private void Fill(LinePlace line, int contact)
     {
-        using var insert = InsertLines();
-        foreach (var row in session.Records.Read(RecordTables.Lines, session.Keys, silent))
+        _lineSpool.Read(line.Place, _line);
+        if (!_line.Has(LineContact) && contact != 0)
         {
-            var document = (int)row.Number(LineDocument);
-            if (keyed.WasThere(document) && Touched.Contains(document))
-            {
-                ref var state = ref StateOf(document);
-                Insert(insert, row, document, Place(row, ++state.Count), state.Contact);
-            }
+            _line.Set(LineContact, contact);
+        }
+
+        if (_line.Has(LineTaxCode) && !_line.Has(LineTaxPart))
+        {
+            _line.Set(LineTaxPart, "base"u8);
         }
     }
-
-    private RecordInsert InsertLines() => new(session.Database, RecordTables.Lines, "document", "added", "line");
-
-    private void Insert(RecordInsert insert, RecordRow row, int document, long place, int contact)
-    {
-        if (!row.Has(LineContact) && contact != 0)
-        {
-            row.Set(LineContact, contact);
-        }
-
-        if (row.Has(LineTaxCode) && !row.Has(LineTaxPart))
-        {
-            row.Set(LineTaxPart, "base"u8);
-        }
-
-        try
-        {
-            insert.Insert(row, document, session.Revision, place);
-        }
-        catch (ConstraintException)
-        {
-            session.Errors.Add(row, LineNumber, $"line {place} of its document is there twice; places must differ.");
-        }
-    }
-
-    private static long Place(RecordRow row, int count) => row.Has(LineNumber) ? row.Number(LineNumber) : count;
 
     private ref State StateOf(int key)
     {
@@ -223,13 +253,25 @@ internal sealed class DocumentImport(ImportSession session, Currency currency)
         return ref CollectionsMarshal.AsSpan(_states)[key];
     }
 
+    /// <summary>A line: its document, its place in it, and where it is kept.</summary>
+    private readonly record struct LinePlace(int Document, int Number, long Place) : IComparable<LinePlace>
+    {
+        public int CompareTo(LinePlace other)
+        {
+            var order = Document.CompareTo(other.Document);
+            order = order != 0 ? order : Number.CompareTo(other.Number);
+            return order != 0 ? order : Place.CompareTo(other.Place);
+        }
+    }
+
     private struct State
     {
-        public ulong Header;
-        public ulong Lines;
         public Int128 Sum;
+        public long Place;
+        public int First;
         public int Count;
-        public bool IsBroken;
         public int Contact;
+        public bool IsRead;
+        public bool IsBroken;
     }
 }

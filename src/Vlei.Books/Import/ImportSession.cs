@@ -5,13 +5,13 @@ namespace Vlei.Books.Import;
 
 /// <summary>What the parts of one import share: the store, the record set, the ids that are known, and the errors.</summary>
 internal sealed class ImportSession(
-    Database database, IRecordSet records, RecordErrors errors, ImportOrder order, long revision, Action<string, long> progress)
+    IStoreWriting store, IRecordSet records, RecordErrors errors, ImportOrder order, long revision, Action<string, long> progress)
 {
     private readonly Dictionary<string, RecordKeys> _keys = [];
     private readonly List<(RecordTable Table, RecordCounts Counts)> _counts = [];
 
     /// <summary>The store, within the import's transaction.</summary>
-    public Database Database => database;
+    public IStoreWriting Store => store;
 
     /// <summary>What comes in.</summary>
     public IRecordSet Records => records;
@@ -63,22 +63,31 @@ internal sealed class ImportSession(
     {
         var keys = new RecordKeys();
         var hashes = new List<ulong> { 0 };
-        using var statement = database.Prepare(
-            $"SELECT k.key, k.id, r.hash FROM {table.Name}_keys k "
-            + $"LEFT JOIN {table.Name} r ON r.key = k.key AND r.replaced IS NULL ORDER BY k.key");
-        while (statement.Step())
+        using (var standing = store.Rows(new RecordQuery(table, RecordQuery.Key, RecordQuery.Hash)))
         {
-            var current = !statement.IsNull(2);
-            keys.Restore(statement.Text(1), statement.Int(0), current && !order.Complete);
-            while (hashes.Count < statement.Int(0))
+            while (standing.Next())
             {
-                hashes.Add(0);
+                ExtendTo(standing.Int(0));
+                hashes[standing.Int(0)] = (ulong)standing.Number(1);
             }
+        }
 
-            hashes.Add(current ? (ulong)statement.Number(2) : 0);
+        using var ids = store.Ids(table);
+        while (ids.Next())
+        {
+            ExtendTo(ids.Int(0));
+            keys.Restore(ids.Text(1), ids.Int(0), hashes[ids.Int(0)] != 0 && !order.Complete);
         }
 
         _keys.Add(table.Name, keys);
         return hashes;
+
+        void ExtendTo(int key)
+        {
+            while (hashes.Count <= key)
+            {
+                hashes.Add(0);
+            }
+        }
     }
 }

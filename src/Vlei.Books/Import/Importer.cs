@@ -28,14 +28,9 @@ public sealed class Importer
     public static ImportOutcome Run(
         Book book, IRecordSet records, RecordErrors errors, ImportOrder order, Action<string, long> progress)
     {
-        using var database = RecordsFile.OpenToWrite(book.RecordsPath);
-
-        Derivation.Adopt(database, book.Settings.SettlesOldestFirst, progress);
-
-        // Rows may stand before those that they refer to; the commit looks at all of them.
-        database.Execute("PRAGMA defer_foreign_keys = ON");
-        var revision = database.Number("SELECT coalesce(max(revision), 0) FROM imports") + 1;
-        var session = new ImportSession(database, records, errors, order, revision, progress);
+        using var store = Upkeep.Write(book, progress);
+        var revision = store.State.Revision + 1;
+        var session = new ImportSession(store, records, errors, order, revision, progress);
         try
         {
             new Importer(book, session).Take();
@@ -52,12 +47,12 @@ public sealed class Importer
             return new ImportOutcome(null, session.Counts, []);
         }
 
-        var changes = database.Number("SELECT count(*) FROM closed_periods") > 0 ? RecordChanges.Since(database, revision - 1) : [];
+        var changes = store.ClosedPeriods().Count > 0 ? RecordChanges.Since(store, revision - 1) : [];
         var kept = !order.Trial && session.Counts.Any(counts => counts.Counts.AnyChange);
         if (kept)
         {
             progress("keeping the records", 0);
-            database.Commit();
+            store.Commit();
         }
 
         return new ImportOutcome(kept ? revision : null, session.Counts, changes);
@@ -65,21 +60,18 @@ public sealed class Importer
 
     private void Take()
     {
-        WriteImport();
-        var accountsBefore = AccountRows.Read(_session.Database);
-        foreach (var table in RecordTables.All)
+        _session.Store.AddImport(_session.Revision, _session.Order.At, _session.Order.By, _session.Order.Complete);
+        var accountsBefore = AccountRows.Read(_session.Store);
+        foreach (var table in RecordTables.Lists)
         {
-            if (table.Id is not null && table != RecordTables.Documents)
-            {
-                Load(table);
-            }
+            Load(table);
         }
 
-        var accounts = AccountRows.Read(_session.Database);
+        var accounts = AccountRows.Read(_session.Store);
         AccountRules.Check(accounts, AccountLines, _session.Errors);
-        var (taken, touchedDocuments) = TakeDocuments();
-        using var documents = taken;
-        var settlements = TakeSettlements(documents);
+        var documents = new DocumentImport(_session, _book.Settings.Currency);
+        var keyed = TakeDocuments(documents);
+        var settlements = TakeSettlements(keyed);
         if (IsGiven(RecordTables.Budgets))
         {
             BudgetImport.Run(_session);
@@ -90,9 +82,11 @@ public sealed class Importer
             return;
         }
 
-        Derive(
-            AccountRows.ClassesDiffer(accountsBefore, accounts), touchedDocuments, settlements, documents);
-        WriteCounts();
+        Derive(AccountRows.ClassesDiffer(accountsBefore, accounts), documents, settlements, keyed);
+        _session.Store.DescribeImport(
+            _session.Revision, _session.Records.Files,
+            [.. _session.Counts.Select(one => new StoredCounts(
+                one.Table.Name, one.Counts.Added, one.Counts.Changed, one.Counts.Unchanged, one.Counts.Removed))]);
     }
 
     // Where accounts.csv has each account, for the rules that look at all of them together.
@@ -112,7 +106,7 @@ public sealed class Importer
         }
     }
 
-    private (KeyedImport Documents, HashSet<int> Touched) TakeDocuments()
+    private KeyedImport TakeDocuments(DocumentImport import)
     {
         var (documents, lines) = (RecordTables.Documents, RecordTables.Lines);
         if (_session.Records.Has(documents) != _session.Records.Has(lines))
@@ -123,8 +117,7 @@ public sealed class Importer
                 "Documents come with their lines: give both files.");
         }
 
-        var import = new DocumentImport(_session, _book.Settings.Currency);
-        return (import.Run(), import.Touched);
+        return import.Run();
     }
 
     private SettlementImport? TakeSettlements(KeyedImport documents)
@@ -139,58 +132,28 @@ public sealed class Importer
         return settlements;
     }
 
-    private void Derive(bool all, HashSet<int> touchedDocuments, SettlementImport? settlements, KeyedImport documents)
+    private void Derive(bool all, DocumentImport documents, SettlementImport? settlements, KeyedImport keyed)
     {
-        var touched = new HashSet<int>(touchedDocuments);
+        var touched = new HashSet<int>(documents.Touched);
         touched.UnionWith(settlements?.Touched ?? []);
         if (touched.Count == 0 && !all)
         {
             return;
         }
 
-        using var store = new DerivedStore(_session.Database);
-        var derivation = new Derivation(_session.Database, _session.Tell);
-        if (all || store.IsEmpty || Derivation.IsOldestFirst(_session.Database))
+        var (store, oldestFirst) = (_session.Store, _book.Settings.SettlesOldestFirst);
+        var months = new WritableDerivedMonths(store);
+        var derivation = new Derivation(store, new TagSets(store, store.AddTagSet), oldestFirst, _session.Tell);
+        if (all || months.IsEmpty || oldestFirst)
         {
-            store.Clear();
-            derivation.Run(store, null, null);
+            months.Clear();
+            derivation.Run(months, null, documents);
         }
         else
         {
-            derivation.Run(store, touched, null);
+            derivation.Run(months, touched, documents);
         }
 
-        SettlementRules.Check(
-            derivation, settlements, documents, documents.Keys, _book.Settings.Currency, _session.Errors);
-    }
-
-    private void WriteImport()
-    {
-        var (order, database) = (_session.Order, _session.Database);
-        using var insert = database.Prepare("INSERT INTO imports(revision, at, by, complete) VALUES (?, ?, ?, ?)");
-        insert.Bind(1, _session.Revision)
-            .Bind(2, Revisions.MomentText(order.At))
-            .Bind(3, order.By)
-            .Bind(4, order.Complete ? 1 : 0)
-            .Run();
-        using var insertFile = database.Prepare(
-            "INSERT INTO import_files(revision, place, path, sha256, bytes) VALUES (?, ?, ?, ?, ?)");
-        for (var place = 0; place < _session.Records.Files.Count; place++)
-        {
-            var file = _session.Records.Files[place];
-            insertFile.Bind(1, _session.Revision).Bind(2, place + 1).Bind(3, file.Path).Bind(4, file.Sha256)
-                .Bind(5, file.Bytes).Run();
-        }
-    }
-
-    private void WriteCounts()
-    {
-        using var insert = _session.Database.Prepare(
-            "INSERT INTO import_counts(revision, kind, added, changed, unchanged, removed) VALUES (?, ?, ?, ?, ?, ?)");
-        foreach (var (table, counts) in _session.Counts)
-        {
-            insert.Bind(1, _session.Revision).Bind(2, table.Name).Bind(3, counts.Added).Bind(4, counts.Changed)
-                .Bind(5, counts.Unchanged).Bind(6, counts.Removed).Run();
-        }
+        SettlementRules.Check(derivation, settlements, keyed, keyed.Keys, _book.Settings.Currency, _session.Errors);
     }
 }

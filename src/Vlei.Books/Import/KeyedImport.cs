@@ -1,4 +1,3 @@
-using Vlei.Books.Store;
 using Vlei.Core.Ledger;
 
 namespace Vlei.Books.Import;
@@ -7,15 +6,13 @@ namespace Vlei.Books.Import;
 /// The history of records that are known by an id: gives new ids their numbers, and closes the version that a changed
 /// or a removed record had.
 /// </summary>
-internal sealed class KeyedImport : IDisposable
+internal sealed class KeyedImport
 {
     private readonly RecordTable _table;
     private readonly RecordCounts _counts;
     private readonly List<ulong> _hashes;
     private readonly Dictionary<int, long> _lines = [];
     private readonly ImportSession _session;
-    private readonly Statement _insertKey;
-    private readonly Statement _replace;
 
     /// <summary>Loads what is there.</summary>
     public KeyedImport(ImportSession session, RecordTable table)
@@ -25,8 +22,6 @@ internal sealed class KeyedImport : IDisposable
         _hashes = session.LoadKeys(table);
         Before = _hashes.Count - 1;
         Keys = session.Keys[table.Name];
-        _insertKey = session.Database.Prepare($"INSERT INTO {table.Name}_keys(key, id) VALUES (?, ?)");
-        _replace = session.Database.Prepare($"UPDATE {table.Name} SET replaced = ? WHERE key = ? AND replaced IS NULL");
     }
 
     /// <summary>The table's ids.</summary>
@@ -52,10 +47,9 @@ internal sealed class KeyedImport : IDisposable
         var key = Keys.FindOrAdd(row.Text(id));
         if (_lines.TryAdd(key, row.FileLine))
         {
-            // Before anything refers to it: while references are broken, SQLite looks for whom each new key mends.
             if (key > Before && _session.CanWrite)
             {
-                _insertKey.Bind(1, key).Bind(2, row.Text(id)).Run();
+                _session.Store.AddId(_table, key, row.Text(id));
             }
 
             return key;
@@ -96,7 +90,7 @@ internal sealed class KeyedImport : IDisposable
     {
         if (key <= Before)
         {
-            _replace.Bind(1, _session.Revision).Bind(2, key).Run();
+            _session.Store.Close(_table, key, _session.Revision);
         }
     }
 
@@ -108,19 +102,12 @@ internal sealed class KeyedImport : IDisposable
         {
             if (WasThere(key) && !IsInSet(key))
             {
-                _replace.Bind(1, _session.Revision).Bind(2, key).Run();
+                _session.Store.Close(_table, key, _session.Revision);
                 removed.Add(key);
             }
         }
 
         _counts.Removed += removed.Count;
         return removed;
-    }
-
-    /// <inheritdoc/>
-    public void Dispose()
-    {
-        _insertKey.Dispose();
-        _replace.Dispose();
     }
 }

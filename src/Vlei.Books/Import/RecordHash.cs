@@ -1,33 +1,65 @@
 using System.Buffers;
 using System.Buffers.Binary;
 using System.IO.Hashing;
+using System.Text;
 using Vlei.Core.Ledger;
 
 namespace Vlei.Books.Import;
 
-/// <summary>A hash of what a record says, by which a changed one is told from an unchanged one.</summary>
+/// <summary>
+/// A hash of what a record says, by which a changed one is told from an unchanged one. It goes by the names of the fields, and what
+/// a record does not say is left out: fields may be added to a table, and change places in it, without any record being another
+/// for that.
+/// </summary>
 internal sealed class RecordHash
 {
-    private readonly ArrayBufferWriter<byte> _buffer = new();
+    /// <summary>
+    /// The number of the way in which records are hashed; those of a book that were hashed in another way are hashed anew.
+    /// </summary>
+    public const int Format = 1;
 
-    /// <summary>The hash of all fields but the one named, and of the tags.</summary>
-    /// <param name="row">The record.</param>
-    /// <param name="except">A field that is left out; -1 for none.</param>
-    /// <param name="place">A number that is part of the hash: a line's place in its document.</param>
-    /// <param name="saidByPlace">The field that the place comes from, where it has any; -1 for none.</param>
-    public ulong Of(RecordRow row, int except, long place = 0, int saidByPlace = -1)
+    private static readonly Dictionary<string, long> Names = RecordTables.All
+        .SelectMany(table => table.Fields).Select(field => field.Name).Distinct()
+        .ToDictionary(name => name, name => (long)XxHash3.HashToUInt64(Encoding.UTF8.GetBytes(name)));
+
+    private readonly ArrayBufferWriter<byte> _buffer = new();
+    private readonly Dictionary<RecordTable, (int Field, long Name, bool IsNumber)[]> _fields = [];
+
+    /// <summary>The hash of a record that stands alone.</summary>
+    public ulong Of(RecordRow row)
+    {
+        Begin(row);
+        return End();
+    }
+
+    /// <summary>Begins the hash of a record that others are part of: a document.</summary>
+    public void Begin(RecordRow row)
     {
         _buffer.ResetWrittenCount();
+        Write(row);
+    }
+
+    /// <summary>Adds a line of the document, at its place.</summary>
+    public void Add(RecordRow line, long place)
+    {
         Write(place);
-        for (var field = 0; field < row.Table.Fields.Count; field++)
+        Write(line);
+    }
+
+    /// <summary>The hash of all that was added.</summary>
+    public ulong End() => XxHash3.HashToUInt64(_buffer.WrittenSpan);
+
+    private void Write(RecordRow row)
+    {
+        foreach (var (field, name, isNumber) in FieldsOf(row.Table))
         {
-            if (field == except || field == saidByPlace || !row.Has(field))
+            if (!row.Has(field))
             {
                 continue;
             }
 
-            Write(field);
-            if (row.Table.Fields[field].IsNumber)
+            Write(name);
+            if (isNumber)
             {
                 Write(row.Number(field));
             }
@@ -38,8 +70,22 @@ internal sealed class RecordHash
             }
         }
 
+        Write(row.Tags.Length);
         _buffer.Write(row.Tags);
-        return XxHash3.HashToUInt64(_buffer.WrittenSpan);
+    }
+
+    // By their names, and without what the store knows a record by.
+    private (int Field, long Name, bool IsNumber)[] FieldsOf(RecordTable table)
+    {
+        if (!_fields.TryGetValue(table, out var fields))
+        {
+            _fields[table] = fields = [.. table.Fields
+                .Where(field => field.Name != table.Id && (table != RecordTables.Lines || field.Name is not ("document" or "line")))
+                .OrderBy(field => field.Name, StringComparer.Ordinal)
+                .Select(field => (table.IndexOf(field.Name), Names[field.Name], field.IsNumber))];
+        }
+
+        return fields;
     }
 
     private void Write(long number)

@@ -1,3 +1,4 @@
+using Vlei.Books.Store;
 using Vlei.Core.Ledger;
 
 namespace Vlei.Books.Import;
@@ -29,7 +30,6 @@ internal sealed class SettlementImport(ImportSession session, KeyedImport docume
         var counts = session.CountsOf(Table);
         var next = Load();
         var said = new HashSet<(int, int)>();
-        using var insert = new RecordInsert(session.Database, Table, "key", "added", "hash");
         foreach (var row in session.Records.Read(Table, session.Keys, session.Errors))
         {
             var (from, to) = ((int)row.Number(From), (int)row.Number(To));
@@ -42,7 +42,7 @@ internal sealed class SettlementImport(ImportSession session, KeyedImport docume
             said.Add(pair);
             row.Set(From, pair.Item1);
             row.Set(To, pair.Item2);
-            var hash = session.Hash.Of(row, -1);
+            var hash = session.Hash.Of(row);
             var known = _known.GetValueOrDefault(pair);
             var same = known?.FindIndex(settlement => settlement.Hash == hash) ?? -1;
             if (same >= 0)
@@ -60,7 +60,7 @@ internal sealed class SettlementImport(ImportSession session, KeyedImport docume
             if (session.CanWrite)
             {
                 FileLines.Add(next, row.FileLine);
-                insert.Insert(row, next++, session.Revision, (long)hash);
+                session.Store.Add(row, next++, session.Revision, hash);
             }
 
             session.Tell("reading settlements.csv", counts.Added);
@@ -89,25 +89,23 @@ internal sealed class SettlementImport(ImportSession session, KeyedImport docume
 
     private int Load()
     {
-        using var statement = session.Database.Prepare(
-            "SELECT key, \"from\", \"to\", hash FROM settlements WHERE replaced IS NULL ORDER BY key");
-        while (statement.Step())
+        using var rows = session.Store.Rows(new RecordQuery(Table, RecordQuery.Key, "from", "to", RecordQuery.Hash));
+        while (rows.Next())
         {
-            var pair = (statement.Int(1), statement.Int(2));
+            var pair = (rows.Int(1), rows.Int(2));
             if (!_known.TryGetValue(pair, out var known))
             {
                 _known.Add(pair, known = []);
             }
 
-            known.Add(((ulong)statement.Number(3), statement.Int(0)));
+            known.Add(((ulong)rows.Number(3), rows.Int(0)));
         }
 
-        return (int)session.Database.Number("SELECT max(key) FROM settlements") + 1;
+        return session.Store.LastKey(Table) + 1;
     }
 
     private void RemoveUnsaid(HashSet<(int, int)> said, RecordCounts counts)
     {
-        using var replace = session.Database.Prepare("UPDATE settlements SET replaced = ? WHERE key = ?");
         foreach (var (pair, settlements) in _known)
         {
             var bothInSet = documents.IsInSet(pair.Item1) && documents.IsInSet(pair.Item2);
@@ -118,7 +116,7 @@ internal sealed class SettlementImport(ImportSession session, KeyedImport docume
 
             foreach (var (_, key) in settlements)
             {
-                replace.Bind(1, session.Revision).Bind(2, key).Run();
+                session.Store.Close(Table, key, session.Revision);
                 Touched.Add(pair.Item1);
                 Touched.Add(pair.Item2);
                 if (_added.GetValueOrDefault(pair) > 0)

@@ -1,5 +1,3 @@
-using System.Globalization;
-
 namespace Vlei.Books.Store;
 
 /// <summary>
@@ -10,11 +8,4 @@ internal readonly record struct Standing(long? Revision)
 {
     /// <summary>The records as they are today.</summary>
     public static Standing Now => default;
-
-    /// <summary>The condition of SQL that holds for the rows of the table of that alias which stand.</summary>
-    public string Of(string alias) => Revision is not { } revision
-        ? $"{alias}.replaced IS NULL"
-        : string.Create(
-            CultureInfo.InvariantCulture,
-            $"{alias}.added <= {revision} AND ({alias}.replaced IS NULL OR {alias}.replaced > {revision})");
 }

@@ -1,33 +1,24 @@
-using SQLitePCL;
+using System.Globalization;
 using Vlei.Core.Problems;
 
 namespace Vlei.Books.Store;
 
-/// <summary>A rule of the store that a row would break: the same key twice.</summary>
-internal sealed class ConstraintException(string message) : Exception(message);
-
-/// <summary>Turns SQLite's result codes into problems that say what to do.</summary>
+/// <summary>Problems that any store may have, and how stores write moments.</summary>
 internal static class StoreProblem
 {
-    /// <summary>The exception for a result code that is not success.</summary>
-    public static Exception From(int result, string message) => (result & 0xff) switch
-    {
-        raw.SQLITE_BUSY or raw.SQLITE_LOCKED => new ProblemException(
-            ProblemKind.TryAgain, "Another import is writing to this book.", "Try again when it is done."),
-        raw.SQLITE_FULL => new ProblemException(
-            ProblemKind.CannotWrite, "The disk is full; the book is as it was.", "Make room, then try again."),
-        raw.SQLITE_READONLY or raw.SQLITE_PERM => new ProblemException(
-            ProblemKind.CannotWrite, "The book's records cannot be written.", "Check who may write to its folder."),
-        raw.SQLITE_IOERR => new ProblemException(
-            ProblemKind.CannotWrite, $"The disk does not work as it should: {message}.", "Check the disk, then try again."),
-        raw.SQLITE_CORRUPT or raw.SQLITE_NOTADB or raw.SQLITE_ERROR => Damaged(message),
-        raw.SQLITE_CONSTRAINT => new ConstraintException(message),
-        _ => new InvalidOperationException($"SQLite error {result}: {message}"),
-    };
-
-    /// <summary>The file holds what this program never wrote.</summary>
+    /// <summary>The store holds what this program never wrote.</summary>
     public static ProblemException Damaged(string message) => new(
         ProblemKind.BadData,
-        $"records.db is damaged: {message}.",
-        "Put back a copy of it, or make the book anew and import its record sets again.");
+        $"The book's records are damaged: {message}.",
+        "Put back a copy of them, or make the book anew and import its record sets again.");
+
+    /// <summary>A moment as stores keep it.</summary>
+    public static DateTimeOffset MomentOf(string text) =>
+        DateTimeOffset.TryParse(text, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var at)
+            ? at
+            : throw Damaged($"\"{text}\" is no moment");
+
+    /// <summary>A moment as a store writes it.</summary>
+    public static string MomentText(DateTimeOffset at) =>
+        at.UtcDateTime.ToString("yyyy-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture);
 }

@@ -6,10 +6,10 @@ namespace Vlei.Core.Ledger;
 /// <param name="Bytes">How long it was.</param>
 public sealed record RecordFile(string Path, string Sha256, long Bytes);
 
-/// <summary>Ledger records on their way in. It can be read more than once, and gives the same each time.</summary>
+/// <summary>Ledger records on their way in. Each kind is read once.</summary>
 public interface IRecordSet
 {
-    /// <summary>The files that it is made of.</summary>
+    /// <summary>The files that it is made of; known when all kinds of records that it has were read.</summary>
     IReadOnlyList<RecordFile> Files { get; }
 
     /// <summary>Whether it says anything about records of that kind.</summary>
@@ -19,11 +19,12 @@ public interface IRecordSet
     /// Its records of one kind, in order. The same row is filled again for each; what is wrong with one is told to
     /// <paramref name="errors"/>, and the row is marked as broken.
     /// </summary>
+    /// <remarks>
+    /// Of kinds that documents refer to, the ids of all records are known to <paramref name="keys"/> before the first is given: one
+    /// may refer to another that stands behind it.
+    /// </remarks>
     /// <param name="table">The kind.</param>
     /// <param name="keys">What references may point to, by table.</param>
     /// <param name="errors">Where errors go.</param>
     IEnumerable<RecordRow> Read(RecordTable table, IReadOnlyDictionary<string, RecordKeys> keys, RecordErrors errors);
-
-    /// <summary>The ids of its records of one kind, before any reference is looked up.</summary>
-    IEnumerable<byte[]> ReadIds(RecordTable table);
 }

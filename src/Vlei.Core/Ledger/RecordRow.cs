@@ -31,6 +31,9 @@ public sealed class RecordRow(RecordTable table)
     /// <summary>Says where its fields stand in its file, from 1; 0 for those that are not there.</summary>
     public void PlaceFields(int[] fileColumns) => _fileColumns = fileColumns;
 
+    /// <summary>Says that its fields stand where those of another record of the same file do.</summary>
+    public void PlaceFieldsAs(RecordRow other) => _fileColumns = other._fileColumns;
+
     /// <summary>Its tags as a JSON object with the names in order; empty where it has none.</summary>
     public ReadOnlySpan<byte> Tags => _tags;
 

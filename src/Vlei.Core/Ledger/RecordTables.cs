@@ -134,6 +134,9 @@ public static class RecordTables
     public static IReadOnlyList<RecordTable> All { get; } =
         [Accounts, Contacts, Items, Projects, Departments, TaxCodes, Documents, Lines, Settlements, Budgets];
 
+    /// <summary>The kinds that documents refer to: accounts, contacts and the like.</summary>
+    public static IReadOnlyList<RecordTable> Lists { get; } = [Accounts, Contacts, Items, Projects, Departments, TaxCodes];
+
     private static RecordField Active =>
         new("active", FieldType.Boolean, "Whether it is still used") { Default = "true" };
 

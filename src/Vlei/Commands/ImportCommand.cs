@@ -73,12 +73,7 @@ internal static class ImportCommand
         var errors = new RecordErrors(errorsText);
         var order = new ImportOrder(Environment.UserName, desk.Now, result.GetValue(Complete), trial);
         var outcome = Terminal.WithProgress(progress =>
-        {
-            var records = RecordSet.Open(paths, book.Settings.Currency, errors);
-            return errors.Count > 0
-                ? new ImportOutcome(null, [], [])
-                : Importer.Run(book, records, errors, order, progress);
-        });
+            Importer.Run(book, RecordSet.Open(paths, book.Settings.Currency), errors, order, progress));
         if (errors.Count > 0)
         {
             errorsText?.Flush();

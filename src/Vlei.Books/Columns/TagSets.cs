@@ -1,42 +1,32 @@
 using System.Text.Json;
+using Vlei.Books.Store;
 using Vlei.Core.Ledger;
 
-namespace Vlei.Books.Store;
+namespace Vlei.Books.Columns;
 
 /// <summary>
 /// The tags that a line has, with those of its document that it does not have itself, kept once for all lines that have
 /// the same. A set that was ever written keeps its key, so that columns come out the same each time they are made.
 /// </summary>
-internal sealed class TagRows
+/// <param name="store">What is read.</param>
+/// <param name="keep">What is done with a set that is new; nothing where nothing is written.</param>
+internal sealed class TagSets(IStoreReading store, Action<int, string>? keep = null)
 {
-    private readonly Database _database;
-    private readonly Dictionary<string, int> _keys = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, int> _keys = store.TagSets().ToDictionary(set => set.Tags, set => set.Key, StringComparer.Ordinal);
     private readonly Dictionary<(string Document, string Line), int> _found = [];
 
-    /// <summary>Loads the sets that are known.</summary>
-    public TagRows(Database database)
-    {
-        _database = database;
-        using var statement = database.Prepare("SELECT key, tags FROM tag_sets");
-        while (statement.Step())
-        {
-            _keys.Add(statement.Text(1), statement.Int(0));
-        }
-    }
-
     /// <summary>The sets by their keys; the first is the empty one.</summary>
-    public static IReadOnlyList<IReadOnlyDictionary<string, string>> Read(Database database)
+    public IReadOnlyList<IReadOnlyDictionary<string, string>> ByKey()
     {
         var sets = new List<IReadOnlyDictionary<string, string>> { Parse("") };
-        using var statement = database.Prepare("SELECT key, tags FROM tag_sets ORDER BY key");
-        while (statement.Step())
+        foreach (var (tags, key) in _keys.OrderBy(set => set.Value))
         {
-            while (sets.Count < statement.Int(0))
+            while (sets.Count < key)
             {
                 sets.Add(sets[0]);
             }
 
-            sets.Add(Parse(statement.Text(1)));
+            sets.Add(Parse(tags));
         }
 
         return sets;
@@ -83,8 +73,7 @@ internal sealed class TagRows
         if (!_keys.TryGetValue(text, out var key))
         {
             _keys[text] = key = _keys.Count == 0 ? 1 : _keys.Values.Max() + 1;
-            using var insert = _database.Prepare("INSERT INTO tag_sets(key, tags) VALUES (?, ?)");
-            insert.Bind(1, key).Bind(2, text).Run();
+            keep?.Invoke(key, text);
         }
 
         return key;

@@ -1,25 +1,28 @@
+using Vlei.Books.Store;
 using Vlei.Core.Ledger;
 
-namespace Vlei.Books.Store;
+namespace Vlei.Books.Columns;
 
 /// <summary>Reads the accounts.</summary>
 internal static class AccountRows
 {
     /// <summary>All accounts that stand, in the order of their keys.</summary>
-    public static List<Account> Read(Database database, Standing standing = default)
+    public static List<Account> Read(IStoreReading store, Standing standing = default)
     {
         var accounts = new List<Account>();
-        using var statement = database.Prepare(
-            "SELECT a.key, k.id, a.name, a.type, a.parent, a.active, a.cash_flow, a.tags FROM accounts a "
-            + $"JOIN accounts_keys k ON k.key = a.key WHERE {standing.Of("a")} ORDER BY a.key");
-        while (statement.Step())
+        using var rows = store.Rows(new RecordQuery(
+            RecordTables.Accounts, RecordQuery.Key, "code", "name", "type", "parent", "active", "cash_flow", RecordQuery.Tags)
+        {
+            Standing = standing,
+        });
+        while (rows.Next())
         {
             accounts.Add(new Account(
-                new AccountKey(statement.Int(0)), statement.Text(1), statement.Text(2), TypeOf(statement.Text(3)),
-                statement.IsNull(4) ? null : new AccountKey(statement.Int(4)), statement.Number(5) != 0,
-                statement.IsNull(6) ? null : ActivityOf(statement.Text(6)))
+                new AccountKey(rows.Int(0)), rows.Text(1), rows.Text(2), TypeOf(rows.Text(3)),
+                rows.IsNull(4) ? null : new AccountKey(rows.Int(4)), rows.Number(5) != 0,
+                rows.IsNull(6) ? null : ActivityOf(rows.Text(6)))
             {
-                Tags = TagRows.Parse(statement.Text(7)),
+                Tags = TagSets.Parse(rows.Text(7)),
             });
         }
 

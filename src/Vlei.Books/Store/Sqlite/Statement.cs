@@ -1,12 +1,11 @@
 using SQLitePCL;
 
-namespace Vlei.Books.Store;
+namespace Vlei.Books.Store.Sqlite;
 
 /// <summary>
-/// A prepared statement over SQLite's own calls: what millions of rows go through. Parameters count from 1, columns
-/// from 0.
+/// A prepared statement over SQLite's own calls: what millions of rows go through. Parameters count from 1.
 /// </summary>
-internal sealed class Statement : IDisposable
+internal sealed class Statement : IRows
 {
     private readonly sqlite3 _database;
     private readonly sqlite3_stmt _statement;
@@ -52,8 +51,9 @@ internal sealed class Statement : IDisposable
     /// <summary>Binds nothing to all parameters.</summary>
     public void Clear() => _ = raw.sqlite3_clear_bindings(_statement);
 
-    /// <summary>Goes to the next row; false behind the last, and the statement is ready to run again.</summary>
-    public bool Step()
+    /// <inheritdoc/>
+    /// <remarks>Behind the last row it is ready to run again.</remarks>
+    public bool Next()
     {
         var result = raw.sqlite3_step(_statement);
         if (result == raw.SQLITE_ROW)
@@ -69,7 +69,7 @@ internal sealed class Statement : IDisposable
     /// <summary>Runs a statement that gives no rows.</summary>
     public void Run()
     {
-        while (Step())
+        while (Next())
         {
         }
     }
@@ -77,21 +77,16 @@ internal sealed class Statement : IDisposable
     /// <summary>Makes it ready to run again before its last row.</summary>
     public void Reset() => _ = raw.sqlite3_reset(_statement);
 
-    /// <summary>Whether the column has nothing in it.</summary>
+    /// <inheritdoc/>
     public bool IsNull(int column) => raw.sqlite3_column_type(_statement, column) == raw.SQLITE_NULL;
 
-    /// <summary>The number in the column; 0 where there is nothing.</summary>
+    /// <inheritdoc/>
     public long Number(int column) => raw.sqlite3_column_int64(_statement, column);
 
-    /// <summary>The number in the column, as a key or a count.</summary>
-    public int Int(int column) => raw.sqlite3_column_int64(_statement, column) is >= 0 and <= int.MaxValue and var number
-        ? (int)number
-        : throw StoreProblem.Damaged("a key or a count is out of reach");
-
-    /// <summary>The text in the column; empty where there is nothing.</summary>
+    /// <inheritdoc/>
     public string Text(int column) => raw.sqlite3_column_text(_statement, column).utf8_to_string() ?? "";
 
-    /// <summary>The bytes of a text or a blob; valid until the next step.</summary>
+    /// <inheritdoc/>
     public ReadOnlySpan<byte> Bytes(int column) => raw.sqlite3_column_blob(_statement, column);
 
     /// <inheritdoc/>
@@ -101,7 +96,7 @@ internal sealed class Statement : IDisposable
     {
         if (result != raw.SQLITE_OK)
         {
-            throw StoreProblem.From(result, raw.sqlite3_errmsg(_database).utf8_to_string());
+            throw SqliteProblem.From(result, raw.sqlite3_errmsg(_database).utf8_to_string());
         }
     }
 }

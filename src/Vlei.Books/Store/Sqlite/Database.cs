@@ -1,7 +1,7 @@
 using Microsoft.Data.Sqlite;
 using SQLitePCL;
 
-namespace Vlei.Books.Store;
+namespace Vlei.Books.Store.Sqlite;
 
 /// <summary>
 /// The SQLite file of a book, opened to read or to write. A reader sees one moment, whatever is written meanwhile; a
@@ -60,7 +60,7 @@ internal sealed class Database : IDisposable
         var result = raw.sqlite3_exec(Handle, sql);
         if (result != raw.SQLITE_OK)
         {
-            throw StoreProblem.From(result, raw.sqlite3_errmsg(Handle).utf8_to_string());
+            throw SqliteProblem.From(result, raw.sqlite3_errmsg(Handle).utf8_to_string());
         }
     }
 
@@ -68,7 +68,7 @@ internal sealed class Database : IDisposable
     public long Number(string sql)
     {
         using var statement = Prepare(sql);
-        return statement.Step() ? statement.Number(0) : 0;
+        return statement.Next() ? statement.Number(0) : 0;
     }
 
     /// <summary>Makes everything that was written stay, and folds the write-ahead log into the file.</summary>

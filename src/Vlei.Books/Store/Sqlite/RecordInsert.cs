@@ -1,7 +1,6 @@
-using Vlei.Books.Store;
 using Vlei.Core.Ledger;
 
-namespace Vlei.Books.Import;
+namespace Vlei.Books.Store.Sqlite;
 
 /// <summary>Writes records of one kind into its table.</summary>
 internal sealed class RecordInsert : IDisposable
@@ -9,18 +8,20 @@ internal sealed class RecordInsert : IDisposable
     private readonly Statement _statement;
     private readonly (int Field, bool IsNumber)[] _fields;
 
-    /// <summary>Prepares the statement. The named columns come first, then the fields of the table, then the tags.</summary>
-    public RecordInsert(Database database, RecordTable table, params string[] columns)
+    /// <summary>
+    /// Prepares the statement. What is known of a version beside its fields comes first: its key, its import and its hash; of a
+    /// line its document, its import and its place.
+    /// </summary>
+    public RecordInsert(Database database, RecordTable table)
     {
-        var fields = Schema.StoredFields(table).Where(field => !columns.Contains(field.Name)).ToList();
+        string[] columns = table == RecordTables.Lines
+            ? ["document", RecordQuery.Added, "line"] : [RecordQuery.Key, RecordQuery.Added, RecordQuery.Hash];
+        var fields = table.Fields.Where(field => field.Name != table.Id && !columns.Contains(field.Name)).ToList();
         _fields = [.. fields.Select(field => (table.IndexOf(field.Name), field.IsNumber))];
-        string[] all = [.. columns, .. fields.Select(field => field.Name), "tags"];
-        _statement = database.Prepare(
-            $"INSERT INTO {table.Name}({string.Join(", ", all.Select(Schema.Quoted))}) "
-            + $"VALUES ({string.Join(", ", all.Select(_ => "?"))})");
+        _statement = database.Prepare(SqliteText.Insert(table, columns, fields));
     }
 
-    /// <summary>Writes one record.</summary>
+    /// <summary>Writes one version.</summary>
     public void Insert(RecordRow row, params ReadOnlySpan<long> columns)
     {
         // Most fields of most records are empty: clearing all and binding the others is a third of the calls.

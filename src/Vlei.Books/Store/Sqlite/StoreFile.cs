@@ -1,6 +1,6 @@
 using System.Buffers.Binary;
 
-namespace Vlei.Books.Store;
+namespace Vlei.Books.Store.Sqlite;
 
 /// <summary>
 /// Whether a file is a store of records that this program made, by its first bytes, before anything is opened or written.
@@ -22,17 +22,17 @@ internal static class StoreFile
         var read = file.ReadAtLeast(head, HeadBytes, throwOnEndOfStream: false);
         if (read == 0)
         {
-            throw StoreProblem.Damaged("it is empty");
+            throw SqliteProblem.Damaged("it is empty");
         }
 
         if (read < HeadBytes || !head.StartsWith(Mark))
         {
-            throw StoreProblem.Damaged("it is no file of records");
+            throw SqliteProblem.Damaged("it is no file of records");
         }
 
-        if (BinaryPrimitives.ReadUInt32BigEndian(head[PlaceOfApplication..]) != Schema.ApplicationId)
+        if (BinaryPrimitives.ReadUInt32BigEndian(head[PlaceOfApplication..]) != SqliteSteps.ApplicationId)
         {
-            throw StoreProblem.Damaged("it is the file of another program");
+            throw SqliteProblem.Damaged("it is the file of another program");
         }
     }
 }

@@ -1,0 +1,128 @@
+using System.Buffers;
+using System.IO.Hashing;
+using Vlei.Books.Store;
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Problems;
+
+namespace Vlei.Books.Columns;
+
+/// <summary>
+/// The derived months as rows: per kind and month one blob per column, and beside them the month's sums per account
+/// where they are postings. Every blob carries a checksum, so that damage is noticed when it is read and never shown as a figure.
+/// </summary>
+/// <param name="months">Where they are.</param>
+internal class DerivedMonths(IMonths months)
+{
+    // How many rows each month has, which every column that is read asks for.
+    private readonly SortedDictionary<YearMonth, int>?[] _counts =
+        new SortedDictionary<YearMonth, int>?[Enum.GetValues<DerivedKind>().Length];
+
+    /// <summary>The months that have rows, oldest first.</summary>
+    public List<YearMonth> Months(DerivedKind kind) => [.. CountsOf(kind).Keys];
+
+    /// <summary>How many rows a month has.</summary>
+    public int Count(DerivedKind kind, YearMonth month) => CountsOf(kind).GetValueOrDefault(month);
+
+    /// <summary>The debits and credits per account of the months from the first to the last.</summary>
+    public IEnumerable<(YearMonth Month, AccountSum[] Sums)> Sums(DerivedKind kind, YearMonth first, YearMonth last) =>
+        months.Heads(kind, first, last).Select(head => (head.Month, UnpackSums(kind, head)));
+
+    /// <summary>One column of a month.</summary>
+    public long[] Column(DerivedKind kind, YearMonth month, string name)
+    {
+        var numbers = new long[Count(kind, month)];
+        Column(kind, month, name, numbers);
+        return numbers;
+    }
+
+    /// <summary>The rows of a month.</summary>
+    public List<T> Read<T>(DerivedKind kind, YearMonth month, DerivedColumns<T> shape)
+    {
+        var rows = new List<T>();
+        Read(kind, month, shape, rows);
+        return rows;
+    }
+
+    /// <summary>Adds the rows of a month to some.</summary>
+    public void Read<T>(DerivedKind kind, YearMonth month, DerivedColumns<T> shape, List<T> rows)
+    {
+        // The arrays are used again for each month: they are large, and new ones cost more than what is done with them.
+        var count = Count(kind, month);
+        var columns = new long[shape.Columns.Count][];
+        for (var column = 0; column < columns.Length; column++)
+        {
+            columns[column] = ArrayPool<long>.Shared.Rent(count);
+            Column(kind, month, shape.Columns[column].Name, columns[column].AsSpan(0, count));
+        }
+
+        rows.EnsureCapacity(rows.Count + count);
+        for (var row = 0; row < count; row++)
+        {
+            rows.Add(shape.Join(month.First, columns, row));
+        }
+
+        foreach (var column in columns)
+        {
+            ArrayPool<long>.Shared.Return(column);
+        }
+    }
+
+    /// <summary>
+    /// What each month of a kind holds, in few letters: equal only where columns and sums are equal, to the byte; of those too
+    /// that have only a part of what they should have.
+    /// </summary>
+    public IEnumerable<(YearMonth Month, string Fingerprint)> Fingerprints(DerivedKind kind)
+    {
+        foreach (var month in months.AllMonths(kind))
+        {
+            var hash = new XxHash3();
+            foreach (var column in months.Columns(kind, month))
+            {
+                Append(hash, column.Name, column.Data, column.Checksum);
+            }
+
+            foreach (var head in months.Heads(kind, month, month))
+            {
+                Append(hash, $"sums {head.Rows}", head.Sums, head.Checksum);
+            }
+
+            yield return (month, Convert.ToHexString(hash.GetCurrentHash()));
+        }
+    }
+
+    /// <summary>The name of a kind, for people.</summary>
+    public static string NameOf(DerivedKind kind) => Enum.GetName(kind)!.ToLowerInvariant();
+
+    /// <summary>The checksum of a blob.</summary>
+    protected static long Checksum(ReadOnlySpan<byte> data) => (long)XxHash3.HashToUInt64(data);
+
+    /// <summary>The months of a kind that have rows, and how many.</summary>
+    protected SortedDictionary<YearMonth, int> CountsOf(DerivedKind kind) =>
+        _counts[(int)kind] ??= new SortedDictionary<YearMonth, int>(
+            months.Months(kind).ToDictionary(month => month.Month, month => month.Rows));
+
+    private static void Append(XxHash3 hash, string name, byte[] data, long checksum)
+    {
+        hash.Append(System.Text.Encoding.UTF8.GetBytes(name));
+        hash.Append(data);
+        hash.Append(BitConverter.GetBytes(checksum));
+    }
+
+    private static ProblemException Damaged(DerivedKind kind, YearMonth month) => new(
+        ProblemKind.BadData,
+        $"The derived columns of {month} ({NameOf(kind)}) are damaged; the records are not.",
+        "Run: vlei check --rebuild");
+
+    private void Column(DerivedKind kind, YearMonth month, string name, Span<long> numbers)
+    {
+        var isThere = months.TryColumn(kind, month, name, out var data, out var checksum);
+        if (isThere ? Checksum(data) != checksum || !PackedNumbers.TryUnpack(data, numbers) : !numbers.IsEmpty)
+        {
+            throw Damaged(kind, month);
+        }
+    }
+
+    private static AccountSum[] UnpackSums(DerivedKind kind, MonthHead head) =>
+        Checksum(head.Sums) == head.Checksum && MonthSums.TryUnpack(head.Sums, out var sums) ? sums : throw Damaged(kind, head.Month);
+}

@@ -1,0 +1,49 @@
+using Vlei.Books.Store;
+using Vlei.Core.Ledger;
+
+namespace Vlei.Books.Columns;
+
+/// <summary>Reads some fields of some records.</summary>
+internal static class RecordRows
+{
+    /// <summary>Fields of the records of a table that has ids; of all of them where no keys are named.</summary>
+    public static IEnumerable<(int Key, RecordValue[] Values)> Read(
+        IStoreReading store, Standing standing, RecordTable table, IReadOnlyList<RecordField> fields, IReadOnlyList<int>? keys)
+    {
+        using var rows = store.Rows(new RecordQuery(table, [RecordQuery.Key, .. fields.Select(field => field.Name)])
+        {
+            Standing = standing, Keys = keys,
+        });
+        while (rows.Next())
+        {
+            yield return (rows.Int(0), ValuesOf(rows, fields, 1));
+        }
+    }
+
+    /// <summary>Fields of the lines of documents.</summary>
+    public static IEnumerable<(DocumentKey Document, int Line, RecordValue[] Values)> ReadLines(
+        IStoreReading store, Standing standing, IReadOnlyList<RecordField> fields, IReadOnlyList<DocumentKey> documents)
+    {
+        using var rows = store.Rows(new RecordQuery(RecordTables.Lines, ["document", "line", .. fields.Select(field => field.Name)])
+        {
+            Standing = standing, Keys = [.. documents.Select(document => document.Value)],
+        });
+        while (rows.Next())
+        {
+            yield return (new DocumentKey(rows.Int(0)), rows.Int(1), ValuesOf(rows, fields, 2));
+        }
+    }
+
+    private static RecordValue[] ValuesOf(IRows rows, IReadOnlyList<RecordField> fields, int first)
+    {
+        var values = new RecordValue[fields.Count];
+        for (var field = 0; field < values.Length; field++)
+        {
+            values[field] = rows.IsNull(first + field) ? default
+                : fields[field].IsNumber ? new RecordValue(rows.Number(first + field))
+                : new RecordValue(null, rows.Text(first + field));
+        }
+
+        return values;
+    }
+}

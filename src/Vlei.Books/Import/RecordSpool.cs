@@ -1,0 +1,165 @@
+using System.IO.Hashing;
+using Vlei.Core.Ledger;
+
+namespace Vlei.Books.Import;
+
+/// <summary>
+/// Keeps records that were read, packed, to be taken out again in another order: so that a file is read once, however its records
+/// stand in it.
+/// </summary>
+internal sealed class RecordSpool(RecordTable table)
+{
+    private const int ChunkBits = 20;
+    private const int ChunkBytes = 1 << ChunkBits;
+
+    // A whole number takes as few bytes as it needs, and never more than these.
+    private const int LongestNumber = 10;
+
+    private readonly List<byte[]> _chunks = [];
+    private readonly List<RecordRow> _files = [];
+    private readonly List<byte[]> _tags = [[]];
+    private readonly Dictionary<ulong, int> _tagPlaces = [];
+    private int _used = ChunkBytes;
+
+    /// <summary>Keeps a record, and says where.</summary>
+    public long Add(RecordRow row)
+    {
+        if (_files.Count == 0 || _files[^1].File != row.File)
+        {
+            var file = new RecordRow(table) { File = row.File };
+            file.PlaceFieldsAs(row);
+            _files.Add(file);
+        }
+
+        var most = MostBytes(row);
+        if (_used + most > ChunkBytes)
+        {
+            // One that is longer than a chunk has one of its own, and the next begins another.
+            _chunks.Add(new byte[Math.Max(ChunkBytes, most)]);
+            _used = 0;
+        }
+
+        var place = ((long)(_chunks.Count - 1) << ChunkBits) | (uint)_used;
+        _used += Write(_chunks[^1].AsSpan(_used), row);
+        return place;
+    }
+
+    /// <summary>Fills a row with what is kept somewhere.</summary>
+    public void Read(long place, RecordRow row)
+    {
+        ReadOnlySpan<byte> bytes = _chunks[(int)(place >> ChunkBits)].AsSpan((int)(place & (ChunkBytes - 1)));
+        row.Clear();
+        var file = _files[(int)Take(ref bytes)];
+        row.File = file.File;
+        row.PlaceFieldsAs(file);
+        row.FileLine = Take(ref bytes);
+        row.SetTags(_tags[(int)Take(ref bytes)]);
+        for (var count = Take(ref bytes); count > 0; count--)
+        {
+            var field = (int)Take(ref bytes);
+            var number = Take(ref bytes);
+            if (table.Fields[field].IsNumber)
+            {
+                row.Set(field, number);
+            }
+            else
+            {
+                row.Set(field, bytes[..(int)number]);
+                bytes = bytes[(int)number..];
+            }
+        }
+    }
+
+    private int MostBytes(RecordRow row)
+    {
+        var most = 4 * LongestNumber;
+        for (var field = 0; field < table.Fields.Count; field++)
+        {
+            most += row.Has(field) ? (2 * LongestNumber) + row.Text(field).Length : 0;
+        }
+
+        return most;
+    }
+
+    private int Write(Span<byte> all, RecordRow row)
+    {
+        var bytes = all;
+        Put(ref bytes, _files.Count - 1);
+        Put(ref bytes, row.FileLine);
+        Put(ref bytes, PlaceOf(row.Tags));
+        var count = 0;
+        for (var field = 0; field < table.Fields.Count; field++)
+        {
+            count += row.Has(field) ? 1 : 0;
+        }
+
+        Put(ref bytes, count);
+        for (var field = 0; field < table.Fields.Count; field++)
+        {
+            if (!row.Has(field))
+            {
+                continue;
+            }
+
+            Put(ref bytes, field);
+            if (table.Fields[field].IsNumber)
+            {
+                Put(ref bytes, row.Number(field));
+            }
+            else
+            {
+                var text = row.Text(field);
+                Put(ref bytes, text.Length);
+                text.CopyTo(bytes);
+                bytes = bytes[text.Length..];
+            }
+        }
+
+        return all.Length - bytes.Length;
+    }
+
+    // Most records are tagged as others are.
+    private int PlaceOf(ReadOnlySpan<byte> tags)
+    {
+        if (tags.IsEmpty)
+        {
+            return 0;
+        }
+
+        var hash = XxHash3.HashToUInt64(tags);
+        if (!_tagPlaces.TryGetValue(hash, out var place) || !tags.SequenceEqual(_tags[place]))
+        {
+            _tagPlaces[hash] = place = _tags.Count;
+            _tags.Add(tags.ToArray());
+        }
+
+        return place;
+    }
+
+    // Seven bits a byte, the lowest first; numbers near zero are short, whatever their sign.
+    private static void Put(ref Span<byte> bytes, long number)
+    {
+        var place = 0;
+        var rest = (ulong)((number << 1) ^ (number >> 63));
+        for (; rest >= 0x80; rest >>= 7)
+        {
+            bytes[place++] = (byte)(rest | 0x80);
+        }
+
+        bytes[place++] = (byte)rest;
+        bytes = bytes[place..];
+    }
+
+    private static long Take(ref ReadOnlySpan<byte> bytes)
+    {
+        var (place, shift, number) = (0, 0, 0UL);
+        for (; bytes[place] >= 0x80; shift += 7)
+        {
+            number |= (ulong)(bytes[place++] & 0x7F) << shift;
+        }
+
+        number |= (ulong)bytes[place++] << shift;
+        bytes = bytes[place..];
+        return (long)(number >> 1) ^ -(long)(number & 1);
+    }
+}

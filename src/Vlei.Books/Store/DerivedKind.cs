@@ -1,0 +1,21 @@
+using Vlei.Core.Ledger;
+
+namespace Vlei.Books.Store;
+
+/// <summary>
+/// What is derived from the records, month by month. The first two are the postings of each <see cref="AccountingBasis"/>.
+/// </summary>
+internal enum DerivedKind
+{
+    /// <summary>What documents post on the accrual basis, at their dates.</summary>
+    Accrual,
+
+    /// <summary>What they post on the cash basis, when they are settled.</summary>
+    Cash,
+
+    /// <summary>What they put on control accounts, at their dates.</summary>
+    Items,
+
+    /// <summary>What is set against what, on the day that it takes effect.</summary>
+    Applications,
+}

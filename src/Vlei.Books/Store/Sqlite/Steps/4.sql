@@ -1,0 +1,1 @@
+-- Postings know quantities and tax codes too; all of what is derived is made anew, which the fifth step sees to.
