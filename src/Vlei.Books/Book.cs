@@ -2,6 +2,7 @@ using System.Text;
 using Vlei.Books.Files;
 using Vlei.Books.Kept;
 using Vlei.Books.Store;
+using Vlei.Books.Store.Postgres;
 using Vlei.Books.Store.Sqlite;
 using Vlei.Core.Problems;
 
@@ -12,7 +13,9 @@ public sealed class Book
 {
     private const string FileName = "book.toml";
     private const string Here = ".";
-    private const string RecordsName = "records.db";
+    /// <summary>The name of the file with its records, where they are in its folder.</summary>
+    internal const string RecordsName = "records.db";
+
     private const string PromisesName = "promises.csv";
     private const string MarksName = "review.csv";
 
@@ -22,7 +25,8 @@ public sealed class Book
     private Book(string folder, BookSettings settings, IBookStore? store = null)
     {
         (Folder, Settings) = (folder, settings);
-        Store = store ?? new SqliteStore(PathOf(RecordsName));
+        Store = store ?? (settings.Store is { } address
+            ? new PostgresStore(PostgresAddress.Parse(address)) : new SqliteStore(PathOf(RecordsName)));
     }
 
     /// <summary>Where it is.</summary>
@@ -60,11 +64,26 @@ public sealed class Book
     public static bool IsBook(string folder) => File.Exists(Path.Combine(folder, FileName));
 
     /// <summary>
-    /// Opens the book in <paramref name="folder"/>, or, where none is named, in the nearest folder upwards from here.
-    /// Throws a <see cref="ProblemException"/> where there is none.
+    /// What <c>book.toml</c> says, as text, without where the records are. Throws a <see cref="ProblemException"/> where it cannot be
+    /// read.
+    /// </summary>
+    internal string SettingsText() => BookFile.WithoutStore(
+        IsBook(Folder) ? File.ReadAllText(PathOf(FileName)) : PostgresServer.SettingsOf(PostgresAddress.Parse(Settings.Store!)));
+
+    /// <summary>
+    /// Opens the book in <paramref name="folder"/>, or at an address on a server, or, where none is named, in the nearest folder
+    /// upwards from here. Throws a <see cref="ProblemException"/> where there is none.
     /// </summary>
     public static Book Open(string? folder)
     {
+        if (folder is not null && PostgresAddress.IsOne(folder))
+        {
+            // What is kept of it, and what is made of it, is in a folder of its name.
+            var address = PostgresAddress.Parse(folder).OfBook();
+            var settings = BookFile.Parse(PostgresServer.SettingsOf(address), Path.Combine(address.Book!, FileName));
+            return new Book(address.Book!, settings with { Store = folder });
+        }
+
         if (folder is not null)
         {
             return IsBook(folder) ? Read(folder) : throw new ProblemException(
@@ -102,9 +121,16 @@ public sealed class Book
             // What says that it is a book comes last: what was begun and not ended is begun again.
             _ = Directory.CreateDirectory(folder, OfOwner);
             File.Delete(records);
-            SqliteStore.Create(records, writing => Upkeep.Adopt(writing, settings, (_, _) => { }));
-            WholeFile.Write(
-                Path.Combine(folder, FileName), stream => stream.Write(Encoding.UTF8.GetBytes(BookFile.Write(settings))), isPrivate: true);
+            if (settings.Store is { } address)
+            {
+                PostgresServer.Add(PostgresAddress.Parse(address), BookFile.Write(settings with { Store = null }));
+            }
+            else
+            {
+                SqliteStore.Create(records, writing => Upkeep.Adopt(writing, settings, (_, _) => { }));
+            }
+
+            WriteSettings(folder, BookFile.Write(settings));
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
@@ -114,6 +140,10 @@ public sealed class Book
 
         return Read(folder);
     }
+
+    /// <summary>Makes a folder a book, whose records are there.</summary>
+    internal static void WriteSettings(string folder, string text) => WholeFile.Write(
+        Path.Combine(folder, FileName), stream => stream.Write(Encoding.UTF8.GetBytes(text)), isPrivate: true);
 
     /// <summary>A book whose records are in some store of their own, as tests have it.</summary>
     internal static Book On(IBookStore store, string folder, BookSettings settings) => new(folder, settings, store);

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using Tomlyn.Syntax;
 using Vlei.Books.Kept;
+using Vlei.Books.Store.Postgres;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
@@ -14,8 +15,9 @@ namespace Vlei.Books;
 internal static class BookFile
 {
     private static readonly string[] Keys =
-        ["name", "currency", "fiscal-year-start", "basis", "clock", "language", "remittance", "settle", "library"];
+        ["name", "currency", "fiscal-year-start", "basis", "clock", "language", "remittance", "settle", "library", Store];
 
+    private const string Store = "store";
     private const string OldestFirst = "oldest-first";
     private const string LookTable = "look";
 
@@ -23,9 +25,14 @@ internal static class BookFile
     private static readonly ReportOption[] Looks = [.. LookOptions.All.Except([LookOptions.Language])];
 
     /// <summary>Reads the file. Throws a <see cref="ProblemException"/> where it is not as it should be.</summary>
-    public static BookSettings Read(string path)
+    public static BookSettings Read(string path) => Parse(File.ReadAllText(path), path);
+
+    /// <summary>Reads a text as it stands in such a file. Throws a <see cref="ProblemException"/> where it is not as it should be.</summary>
+    /// <param name="text">The text.</param>
+    /// <param name="path">Where it is, or would be.</param>
+    public static BookSettings Parse(string text, string path)
     {
-        var toml = TomlText.Parse(File.ReadAllText(path), path, ProblemKind.BadConfiguration);
+        var toml = TomlText.Parse(text, path, ProblemKind.BadConfiguration);
         if (toml.Document.Tables.FirstOrDefault(
             table => table is not TableSyntax || table.Name?.ToString().Trim() != LookTable) is { } other)
         {
@@ -46,6 +53,7 @@ internal static class BookFile
             Language = toml.Text(values, "language") ?? "en",
             Look = LookOf(toml, Path.GetDirectoryName(path)!),
             Library = toml.Text(values, "library"),
+            Store = StoreOf(toml, values),
             SettlesOldestFirst = toml.Text(values, "settle") switch
             {
                 null => false,
@@ -105,7 +113,34 @@ internal static class BookFile
                 """);
         }
 
+        if (settings.Store is { } store)
+        {
+            text.Append(CultureInfo.InvariantCulture, $"""
+
+                # Where on a server its records are. A password never stands here.
+                {Store} = {TomlEdit.Quoted(store)}
+
+                """);
+        }
+
         return text.ToString();
+    }
+
+    /// <summary>The text of such a file without saying where the records are.</summary>
+    public static string WithoutStore(string text) => string.Concat(
+        text.Split('\n').Where(line => !line.TrimStart().StartsWith(Store, StringComparison.Ordinal)).Select(line => $"{line}\n")).TrimEnd('\n') + "\n";
+
+    private static string? StoreOf(TomlText toml, Dictionary<string, KeyValueSyntax> values)
+    {
+        var text = toml.Text(values, Store);
+        try
+        {
+            return text is null ? null : PostgresAddress.Parse(text).OfBook() is not null ? text : null;
+        }
+        catch (ProblemException wrong) when (wrong.Kind == ProblemKind.Usage)
+        {
+            throw toml.Wrong(values[Store].Value!.Span, wrong.Message, wrong.Advice);
+        }
     }
 
     private static Currency CurrencyOf(TomlText toml, Dictionary<string, KeyValueSyntax> values)

@@ -33,6 +33,9 @@ public sealed record BookSettings(
     /// </summary>
     public string? Library { get; init; }
 
+    /// <summary>Where on a firm's server its records are; nothing where they are in its folder.</summary>
+    public string? Store { get; init; }
+
     /// <summary>Whether settlements are computed, oldest first, where the records have none at all.</summary>
     public bool SettlesOldestFirst { get; init; }
 }

@@ -23,8 +23,10 @@ public sealed class LedgerReader : ILedger, IDisposable
     private readonly Lazy<IReadOnlyList<FindingMark>> _marks;
     private readonly Dictionary<PostingField, IReadOnlyList<NamedRecord>> _records = [];
 
-    // Of the document that was asked for last: who asks for one line of it asks for the others too.
-    private (DocumentKey Document, Dictionary<int, string> Memos) _lineMemos = (default, []);
+    // Who asks for a document asks for those near it too, and a store may be far away.
+    private readonly Dictionary<DocumentKey, DocumentText> _documents = [];
+    private int[] _memosOf = [];
+    private Dictionary<(int Document, int Line), string> _memos = [];
 
     private LedgerReader(Book book, IStoreReading store, long revision)
     {
@@ -130,38 +132,40 @@ public sealed class LedgerReader : ILedger, IDisposable
     /// <inheritdoc/>
     public DocumentText Document(DocumentKey key)
     {
-        using var rows = _store.Rows(new RecordQuery(RecordTables.Documents, "id", "kind", "date", "number", "memo")
+        if (!_documents.ContainsKey(key))
         {
-            Standing = _standing, Keys = [key.Value],
-        });
-        if (!rows.Next())
-        {
-            throw StoreProblem.Damaged($"document {key} is not there");
+            using var rows = _store.Rows(new RecordQuery(RecordTables.Documents, RecordQuery.Key, "id", "kind", "date", "number", "memo")
+            {
+                Standing = _standing, Keys = Around(key),
+            });
+            while (rows.Next())
+            {
+                _ = IsoText.TryDay(rows.Bytes(3), out var date);
+                _documents[new DocumentKey(rows.Int(0))] =
+                    new DocumentText(rows.Text(1), rows.Text(2), date, rows.Text(4), rows.Text(5));
+            }
         }
 
-        _ = IsoText.TryDay(rows.Bytes(2), out var date);
-        return new DocumentText(rows.Text(0), rows.Text(1), date, rows.Text(3), rows.Text(4));
+        return _documents.TryGetValue(key, out var document) ? document : throw StoreProblem.Damaged($"document {key} is not there");
     }
 
     /// <inheritdoc/>
     public string LineMemo(DocumentKey document, int line)
     {
-        if (_lineMemos.Document != document)
+        if (!_memosOf.Contains(document.Value))
         {
-            var memos = new Dictionary<int, string>();
-            using var rows = _store.Rows(new RecordQuery(RecordTables.Lines, "line", "memo")
+            (_memosOf, _memos) = (Around(document), []);
+            using var rows = _store.Rows(new RecordQuery(RecordTables.Lines, "document", "line", "memo")
             {
-                Standing = _standing, Keys = [document.Value],
+                Standing = _standing, Keys = _memosOf,
             });
             while (rows.Next())
             {
-                memos[rows.Int(0)] = rows.Text(1);
+                _memos[(rows.Int(0), rows.Int(1))] = rows.Text(2);
             }
-
-            _lineMemos = (document, memos);
         }
 
-        return _lineMemos.Memos.GetValueOrDefault(line, "");
+        return _memos.GetValueOrDefault((document.Value, line), "");
     }
 
     /// <inheritdoc/>
@@ -246,6 +250,12 @@ public sealed class LedgerReader : ILedger, IDisposable
             yield return rows.Text(0);
             yield return rows.Text(1);
         }
+    }
+
+    private static int[] Around(DocumentKey key)
+    {
+        const int Near = 256;
+        return [.. Enumerable.Range(key.Value / Near * Near, Near)];
     }
 
     // The keys of the records that have a value, as many as show whether it is one.

@@ -20,7 +20,7 @@ internal static class Upkeep
         }
 
         reading.Dispose();
-        using (var writing = Write(book, (_, _) => { }))
+        using (var writing = Write(book))
         {
             writing.Commit();
         }
@@ -29,12 +29,12 @@ internal static class Upkeep
     }
 
     /// <summary>Begins to write, on what is made as it should be.</summary>
-    public static IStoreWriting Write(Book book, Action<string, long> progress)
+    public static IStoreWriting Write(Book book, Action<string, long>? progress = null)
     {
-        var writing = book.Store.Write();
+        var writing = book.Store.Write(progress);
         try
         {
-            Adopt(writing, book.Settings, progress);
+            Adopt(writing, book.Settings, progress ?? ((_, _) => { }));
             return writing;
         }
         catch

@@ -12,7 +12,7 @@ internal sealed class MemoryStore : IBookStore
 
     public IStoreReading Read() => new MemoryReading(_records);
 
-    public IStoreWriting Write()
+    public IStoreWriting Write(Action<string, long>? waiting = null)
     {
         lock (_turn)
         {

@@ -1,4 +1,5 @@
 using Vlei.Books.Store;
+using Vlei.Books.Store.Postgres;
 using Vlei.Books.Store.Sqlite;
 
 namespace Vlei.Books.Tests;
@@ -17,5 +18,18 @@ public sealed class SqliteStoreTests : StoreContract
         var path = Path.Combine(Folder, $"{Guid.NewGuid():N}.db");
         SqliteStore.Create(path, _ => { });
         return new SqliteStore(path);
+    }
+}
+
+/// <summary>The store of a book on a firm's server, for a login that may write to it and does not own it.</summary>
+public sealed class PostgresStoreTests(TestServer server) : StoreContract, IClassFixture<TestServer>
+{
+    private protected override IBookStore NewStore()
+    {
+        var name = $"book-{Guid.NewGuid():N}";
+        server.Sql("DO $$ BEGIN IF NOT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = 'anna') THEN CREATE ROLE anna LOGIN; END IF; END $$");
+        PostgresServer.Add(server.Address("owner", name), "");
+        PostgresServer.Grant(server.Address("owner", name), "anna", BookRight.Write);
+        return new PostgresStore(server.Address("anna", name));
     }
 }

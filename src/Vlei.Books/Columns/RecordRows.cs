@@ -34,6 +34,38 @@ internal static class RecordRows
         }
     }
 
+    /// <summary>Every version of every record of a table, with all that is known of it: some columns first, then fields, then tags.</summary>
+    public static RecordQuery AllOf(RecordTable table, params ReadOnlySpan<string> known) =>
+        new(table, [.. known, .. table.Fields.Select(field => field.Name), RecordQuery.Tags]) { AllVersions = true };
+
+    /// <summary>Fills a row with the fields and the tags that stand behind some columns.</summary>
+    public static void Fill(RecordRow row, IRows rows, int first)
+    {
+        row.Clear();
+        var fields = row.Table.Fields;
+        for (var field = 0; field < fields.Count; field++)
+        {
+            if (rows.IsNull(first + field))
+            {
+                continue;
+            }
+
+            if (fields[field].IsNumber)
+            {
+                row.Set(field, rows.Number(first + field));
+            }
+            else
+            {
+                row.Set(field, rows.Bytes(first + field));
+            }
+        }
+
+        if (!rows.IsNull(first + fields.Count))
+        {
+            row.SetTags(rows.Bytes(first + fields.Count).ToArray());
+        }
+    }
+
     private static RecordValue[] ValuesOf(IRows rows, IReadOnlyList<RecordField> fields, int first)
     {
         var values = new RecordValue[fields.Count];

@@ -16,5 +16,6 @@ internal interface IBookStore
     /// Begins to write, alone: another who writes to the same book is waited for a moment. Throws a
     /// <see cref="Core.Problems.ProblemException"/> to try again where that one goes on, and where nothing can be written.
     /// </summary>
-    IStoreWriting Write();
+    /// <param name="waiting">Is told that another is waited for, by a store where that may take long.</param>
+    IStoreWriting Write(Action<string, long>? waiting = null);
 }

@@ -1,4 +1,5 @@
 using Vlei.Books;
+using Vlei.Books.Store.Postgres;
 using Vlei.Core.Problems;
 
 namespace Vlei.Desk.Runs;
@@ -9,7 +10,7 @@ public static class BookSet
     private static readonly char[] Wildcards = ['*', '?'];
 
     /// <summary>
-    /// The folders of the books that the patterns fit, in their order, each once. What fits and is no book is told. Throws a
+    /// The folders of the books that the patterns fit, or their addresses on a server, in their order, each once. What fits and is no book is told. Throws a
     /// <see cref="ProblemException"/> where a folder that is named is no book, or where nothing fits.
     /// </summary>
     public static IReadOnlyList<string> Of(IReadOnlyList<string> patterns, Action<string> say)
@@ -22,6 +23,13 @@ public static class BookSet
 
     private static List<string> Fitting(string pattern, Action<string> say)
     {
+        if (PostgresAddress.IsOne(pattern))
+        {
+            var address = PostgresAddress.Parse(pattern);
+            return address.Book is not null ? [pattern]
+                : [.. PostgresServer.Books(address).Select(book => (address with { Book = book }).ToString())];
+        }
+
         if (!pattern.AsSpan().ContainsAny(Wildcards))
         {
             return Book.IsBook(pattern) ? [pattern] : throw new ProblemException(

@@ -22,7 +22,7 @@ internal static class CommandLine
         ("fields", FieldsCommand.Create), ("show", ShowCommand.Create), ("trace", TraceCommand.Create), ("save", SaveCommand.Create),
         ("group", GroupCommand.Create),
         ("run", RunCommand.Create), ("changes", ChangesCommand.Create), ("close", CloseCommand.Create),
-        ("promise", PromiseCommand.Create), ("layout", LayoutCommand.Create),
+        ("promise", PromiseCommand.Create), ("store", StoreCommand.Create), ("layout", LayoutCommand.Create),
         ("schema", SchemaCommand.Create), ("completion", CompletionCommand.Create), ("manual", ManualCommand.Create),
     ];
 

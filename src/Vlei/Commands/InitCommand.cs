@@ -1,5 +1,6 @@
 using System.CommandLine;
 using Vlei.Books;
+using Vlei.Books.Store.Postgres;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
@@ -28,18 +29,28 @@ internal static class InitCommand
         DefaultValueFactory = _ => 1,
     };
 
+    private static readonly Option<string?> Store = new("--store")
+    {
+        Description = "Where on a server its records are to be: postgresql://host/database?book=NAME; in the folder without it",
+        HelpName = "ADDRESS",
+    };
+
     /// <summary>The command.</summary>
     public static Command Create()
     {
         var command = new DocumentedCommand("init", "Make an empty book")
         {
             Examples =
-                [("vlei init acme --name \"Acme Joinery\" --currency ZAR --fiscal-year-start 3", "a book whose year starts in March")],
+            [
+                ("vlei init acme --name \"Acme Joinery\" --currency ZAR --fiscal-year-start 3", "a book whose year starts in March"),
+                ("vlei init acme --name \"Acme\" --currency ZAR --store 'postgresql://localhost/firm?book=acme'", "its records on a server"),
+            ],
         };
         command.Arguments.Add(Folder);
         command.Options.Add(Name);
         command.Options.Add(CurrencyCode);
         command.Options.Add(StartMonth);
+        command.Options.Add(Store);
         command.SetAction(Run);
         return command;
     }
@@ -67,7 +78,10 @@ internal static class InitCommand
         }
 
         var folder = result.GetRequiredValue(Folder);
-        Book.Create(folder, new BookSettings(name, currency, new FiscalCalendar(month), AccountingBasis.Accrual, null));
+        Book.Create(folder, new BookSettings(name, currency, new FiscalCalendar(month), AccountingBasis.Accrual, null)
+        {
+            Store = result.GetValue(Store) is { } address ? PostgresAddress.Parse(address).OfBook().ToString() : null,
+        });
         Terminal.Say($"{folder} is a book now. Next: vlei import RECORDS --book {folder}");
         return ExitStatus.Done;
     }

@@ -66,7 +66,7 @@ internal sealed class SqliteStore(string path) : IBookStore
     }
 
     /// <inheritdoc/>
-    public IStoreWriting Write() => OpenToWrite(Found());
+    public IStoreWriting Write(Action<string, long>? waiting = null) => OpenToWrite(Found());
 
     private static SqliteWriting OpenToWrite(string path)
     {
