@@ -22,12 +22,11 @@ public sealed class SqliteStoreTests : StoreContract
 }
 
 /// <summary>The store of a book on a firm's server, for a login that may write to it and does not own it.</summary>
-public sealed class PostgresStoreTests(TestServer server) : StoreContract, IClassFixture<TestServer>
+public sealed class PostgresStoreTests(TestFirm server) : StoreContract, IClassFixture<TestFirm>
 {
     private protected override IBookStore NewStore()
     {
         var name = $"book-{Guid.NewGuid():N}";
-        server.Sql("DO $$ BEGIN IF NOT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = 'anna') THEN CREATE ROLE anna LOGIN; END IF; END $$");
         PostgresServer.Add(server.Address("owner", name), "");
         PostgresServer.Grant(server.Address("owner", name), "anna", BookRight.Write);
         return new PostgresStore(server.Address("anna", name));

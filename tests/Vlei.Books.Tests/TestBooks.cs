@@ -70,13 +70,20 @@ internal sealed class TestBooks : IDisposable
     /// <summary>Takes a record set in, and says what that did.</summary>
     public static string Take(Book book, string set, bool complete)
     {
+        var outcome = Import(book, set, (_, _) => { }, complete);
+        return string.Create(CultureInfo.InvariantCulture, $"{outcome.Revision}: ") + string.Join(", ", outcome.Counts.Select(one =>
+            $"{one.Table.Name} {one.Counts.Added} {one.Counts.Changed} {one.Counts.Unchanged} {one.Counts.Removed}"));
+    }
+
+    /// <summary>Takes a record set in, and tells how far it is.</summary>
+    public static ImportOutcome Import(Book book, string set, Action<string, long> progress, bool complete = false)
+    {
         var errors = new RecordErrors();
         var order = new ImportOrder(
             "Anna", new DateTimeOffset(2026, 6, 30, 12, 0, 0, TimeSpan.Zero), complete, Trial: false);
-        var outcome = Importer.Run(book, RecordSet.Open([set], Settings.Currency), errors, order, (_, _) => { });
+        var outcome = Importer.Run(book, RecordSet.Open([set], Settings.Currency), errors, order, progress);
         Assert.Equal([], errors.First.Select(error => error.ToString()));
-        return string.Create(CultureInfo.InvariantCulture, $"{outcome.Revision}: ") + string.Join(", ", outcome.Counts.Select(one =>
-            $"{one.Table.Name} {one.Counts.Added} {one.Counts.Changed} {one.Counts.Unchanged} {one.Counts.Removed}"));
+        return outcome;
     }
 
     /// <summary>Every standard report of the records as an import left them, one after the other.</summary>
@@ -90,7 +97,8 @@ internal sealed class TestBooks : IDisposable
 
     public void Dispose() => Directory.Delete(Folder, recursive: true);
 
-    private static string Report(
+    /// <summary>A report of the records as an import left them.</summary>
+    public static string Report(
         Book book, long? revision, string name, params ReadOnlySpan<(string Name, string Value)> options)
     {
         var typed = new Dictionary<string, IReadOnlyList<string>>();

@@ -7,7 +7,7 @@ using Vlei.Books.Store.Postgres;
 namespace Vlei.Books.Tests;
 
 /// <summary>A real server of PostgreSQL on this machine alone, with a data folder of its own, gone when the tests are.</summary>
-public sealed class TestServer : IDisposable
+public class TestServer : IDisposable
 {
     private static readonly string Programs = Directory.EnumerateDirectories("/usr/lib/postgresql").Max(StringComparer.Ordinal)! + "/bin";
 
@@ -24,13 +24,17 @@ public sealed class TestServer : IDisposable
 
         AsOwner("initdb", "-D", $"{_folder}/data", "-U", "owner", "--auth=trust", "-E", "UTF8", "--locale=C", "--no-sync");
         Start();
-        Sql("CREATE DATABASE firm", "postgres");
-        PostgresServer.Init(Address("owner"));
     }
+
+    /// <summary>The port that it listens on, at 127.0.0.1.</summary>
+    public int Port => _port;
+
+    /// <summary>A folder that the server may write to.</summary>
+    public string Folder => _folder;
 
     /// <summary>Where a login finds a book, or all of them.</summary>
     public PostgresAddress Address(string user, string? book = null) => PostgresAddress.Parse(string.Create(
-        CultureInfo.InvariantCulture, $"postgresql://{user}@127.0.0.1:{_port}/firm{(book is null ? "" : $"?book={book}")}"));
+        CultureInfo.InvariantCulture, $"postgresql://{user}@127.0.0.1:{_port}/firm")).With(book);
 
     /// <summary>Starts it again.</summary>
     public void Start() => AsOwner(
@@ -46,8 +50,9 @@ public sealed class TestServer : IDisposable
         "ON_ERROR_STOP=1", "-c", sql, database);
 
     /// <inheritdoc/>
-    public void Dispose()
+    public virtual void Dispose()
     {
+        GC.SuppressFinalize(this);
         Kill();
         Directory.Delete(_folder, recursive: true);
     }
@@ -63,11 +68,13 @@ public sealed class TestServer : IDisposable
     private static void AsOwner(string program, params string[] arguments) => _ = Environment.UserName == "root"
         ? Run("runuser", ["-u", "postgres", "--", $"{Programs}/{program}", .. arguments]) : Run($"{Programs}/{program}", arguments);
 
-    private static string Run(string program, params string[] arguments)
+    internal static string Run(string program, params string[] arguments)
     {
         // What it starts goes on, and must not hold on to what is read here.
         using var process = Process.Start(new ProcessStartInfo(
-            "sh", ["-c", "out=$(mktemp) && \"$@\" > \"$out\" 2>&1 < /dev/null; status=$?; cat \"$out\"; rm -f \"$out\"; exit $status", "sh", program,
+            "sh",
+            ["-c", "out=$(mktemp) && \"$@\" > \"$out\" 2>&1 < /dev/null; status=$?; cat \"$out\"; rm -f \"$out\"; exit $status", "sh",
+                program,
                 .. arguments])
         {
             RedirectStandardOutput = true, WorkingDirectory = "/",
@@ -76,5 +83,20 @@ public sealed class TestServer : IDisposable
         process.WaitForExit();
         Assert.True(process.ExitCode == 0, $"{program} {string.Join(' ', arguments)}: {output}");
         return output;
+    }
+}
+
+/// <summary>A server with the tables of a firm.</summary>
+public sealed class TestFirm : TestServer
+{
+    /// <summary>Makes the tables.</summary>
+    public TestFirm()
+    {
+        Sql("CREATE DATABASE firm", "postgres");
+        PostgresServer.Init(Address("owner"));
+        foreach (var login in new[] { "anna", "ben" })
+        {
+            Sql($"CREATE ROLE {login} LOGIN");
+        }
     }
 }

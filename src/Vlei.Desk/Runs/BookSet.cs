@@ -10,7 +10,8 @@ public static class BookSet
     private static readonly char[] Wildcards = ['*', '?'];
 
     /// <summary>
-    /// The folders of the books that the patterns fit, or their addresses on a server, in their order, each once. What fits and is no book is told. Throws a
+    /// The folders of the books that the patterns fit, or their addresses on a server, in their order, each once. What fits and
+    /// is no book is told. Throws a
     /// <see cref="ProblemException"/> where a folder that is named is no book, or where nothing fits.
     /// </summary>
     public static IReadOnlyList<string> Of(IReadOnlyList<string> patterns, Action<string> say)
@@ -27,7 +28,7 @@ public static class BookSet
         {
             var address = PostgresAddress.Parse(pattern);
             return address.Book is not null ? [pattern]
-                : [.. PostgresServer.Books(address).Select(book => (address with { Book = book }).ToString())];
+                : [.. PostgresServer.Books(address).Select(book => address.With(book).Text)];
         }
 
         if (!pattern.AsSpan().ContainsAny(Wildcards))

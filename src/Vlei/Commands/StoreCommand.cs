@@ -39,7 +39,8 @@ internal static class StoreCommand
             [
                 ("vlei store init postgresql://localhost/firm", "make the tables of the firm in a database that is there"),
                 ("vlei store copy acme 'postgresql://localhost/firm?book=acme'", "take a book there, with all its history"),
-                ("vlei store grant 'postgresql://localhost/firm?book=acme' anna write", "let a bookkeeper work on it; read and none are the others"),
+                ("vlei store grant 'postgresql://localhost/firm?book=acme' anna write",
+                    "let a bookkeeper work on it; read and none are the others"),
                 ("vlei store check acme 'postgresql://localhost/firm?book=acme'", "prove both, and that they are the same"),
                 ("vlei store list postgresql://localhost/firm", "the books that you may see"),
                 ("vlei show balance-sheet --book 'postgresql://localhost/firm?book=acme'", "any command takes such a book"),
@@ -70,7 +71,7 @@ internal static class StoreCommand
 
     private static int Init(string[] words)
     {
-        var address = PostgresAddress.Parse(words[0]) with { Book = null };
+        var address = PostgresAddress.Parse(words[0]).With(null);
         Terminal.Say(PostgresServer.Init(address)
             ? $"{address} holds books now. Next: vlei store copy DIR {Address}"
             : $"{address} is as this vlei needs it; nothing was to be done.");

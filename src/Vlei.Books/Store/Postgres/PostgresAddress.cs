@@ -8,6 +8,7 @@ namespace Vlei.Books.Store.Postgres;
 /// Where books are on a server: an address as the libraries of PostgreSQL have it, <c>postgresql://host:port/database?book=name</c>.
 /// It never has a password in it: that is looked up where those libraries look for it.
 /// </summary>
+/// <param name="Text">The address as a person wrote it.</param>
 /// <param name="Host">The host, or the folder of a socket.</param>
 /// <param name="Port">The port.</param>
 /// <param name="Database">The database.</param>
@@ -16,7 +17,7 @@ namespace Vlei.Books.Store.Postgres;
 /// <param name="Tls">How the connection is secured, in the words of <c>sslmode</c>; nothing where nothing is said.</param>
 /// <param name="Book">The book; nothing where all are meant.</param>
 public sealed record PostgresAddress(
-    string Host, int Port, string Database, string? User, string Schema, string? Tls, string? Book)
+    string Text, string Host, int Port, string Database, string? User, string Schema, string? Tls, string? Book)
 {
     private const string Scheme = "postgresql://";
     private const int UsualPort = 5432;
@@ -24,7 +25,8 @@ public sealed record PostgresAddress(
     private static readonly string[] TlsModes = ["disable", "allow", "prefer", "require", "verify-ca", "verify-full"];
 
     /// <summary>Whether nobody can listen between here and the server: it is on this machine.</summary>
-    public bool IsLocal => Host.StartsWith('/') || Host == "localhost" || (IPAddress.TryParse(Host, out var ip) && IPAddress.IsLoopback(ip));
+    public bool IsLocal => Host.StartsWith('/') || Host == "localhost"
+        || (IPAddress.TryParse(Host, out var ip) && IPAddress.IsLoopback(ip));
 
     /// <summary>Whether a text is meant as an address.</summary>
     public static bool IsOne(string text) => text.StartsWith(Scheme, StringComparison.Ordinal);
@@ -51,7 +53,7 @@ public sealed record PostgresAddress(
         var port = uri.Port > 0 ? uri.Port.ToString(CultureInfo.InvariantCulture) : Known(null, "port", "PGPORT");
         var tls = said.GetValueOrDefault("sslmode") ?? service.GetValueOrDefault("sslmode") ?? Variable("PGSSLMODE");
         return new PostgresAddress(
-            said.GetValueOrDefault("host") ?? Known(uri.Host, "host", "PGHOST") ?? "localhost",
+            text, said.GetValueOrDefault("host") ?? Known(uri.Host, "host", "PGHOST") ?? "localhost",
             port is null ? UsualPort : int.TryParse(port, NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number
                 : throw Wrong($"\"{port}\" is no port."),
             Known(Uri.UnescapeDataString(uri.AbsolutePath.TrimStart('/')), "dbname", "PGDATABASE")
@@ -62,26 +64,27 @@ public sealed record PostgresAddress(
             said.GetValueOrDefault("book"));
     }
 
-    /// <summary>The same of one book. Throws a <see cref="ProblemException"/> where none is named.</summary>
+    /// <summary>The same. Throws a <see cref="ProblemException"/> where it names no book.</summary>
     public PostgresAddress OfBook() => Book is not null ? this : throw new ProblemException(
-        ProblemKind.Usage, $"{this} names no book.", $"Add it: {this}{(ToString().Contains('?') ? '&' : '?')}book=NAME");
+        ProblemKind.Usage, $"{Text} names no book.", $"Write {With("NAME").Text}");
 
-    /// <summary>The address as a person writes it.</summary>
-    public override string ToString()
+    /// <summary>The same of another book, or of all of them where none is named.</summary>
+    public PostgresAddress With(string? book)
     {
-        string[] parameters =
-        [
-            .. Host.StartsWith('/') ? new[] { $"host={Uri.EscapeDataString(Host)}" } : [],
-            .. Schema != "vlei" ? new[] { $"schema={Uri.EscapeDataString(Schema)}" } : [],
-            .. Tls is not null ? new[] { $"sslmode={Tls}" } : [],
-            .. Book is not null ? new[] { $"book={Uri.EscapeDataString(Book)}" } : [],
-        ];
-        var user = User is null ? "" : $"{Uri.EscapeDataString(User)}@";
-        var port = Port == UsualPort ? "" : string.Create(CultureInfo.InvariantCulture, $":{Port}");
-        var host = Host.StartsWith('/') ? "" : Host.Contains(':') ? $"[{Host}]" : Host;
-        return $"{Scheme}{user}{host}{port}/{Uri.EscapeDataString(Database)}"
-            + (parameters.Length > 0 ? $"?{string.Join('&', parameters)}" : "");
+        var (place, question) = (Text, "");
+        if (Text.Split('?', 2) is [var before, var after])
+        {
+            (place, question) =
+                (before, string.Join('&', after.Split('&').Where(part => !part.StartsWith("book=", StringComparison.Ordinal))));
+        }
+
+        var own = book is null ? "" : $"book={Uri.EscapeDataString(book)}";
+        var all = string.Join('&', new[] { question, own }.Where(part => part.Length > 0));
+        return this with { Text = all.Length > 0 ? $"{place}?{all}" : place, Book = book };
     }
+
+    /// <summary>The address as a person wrote it.</summary>
+    public override string ToString() => Text;
 
     private static Dictionary<string, string> ParametersOf(Uri uri)
     {

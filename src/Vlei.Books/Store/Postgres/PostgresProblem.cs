@@ -11,7 +11,8 @@ internal static class PostgresProblem
     {
         PostgresException { SqlState: var state } said => Said(state, said, address),
         _ => new ProblemException(
-            ProblemKind.TryAgain, $"The server at {Place(address)} does not answer: {Reason(thrown)}", "Check that it runs and can be reached, then try again.",
+            ProblemKind.TryAgain, $"The server at {Place(address)} does not answer: {Reason(thrown)}",
+            "Check that it runs and can be reached, then try again.",
             thrown),
     };
 
@@ -26,13 +27,15 @@ internal static class PostgresProblem
             ProblemKind.NotFound, $"The server at {Place(address)} does not let you in: {said.MessageText}.",
             "Check the login, and its password in ~/.pgpass or PGPASSWORD.", said),
         "3D000" => new(
-            ProblemKind.NotFound, $"There is no database {address.Database} at {Place(address)}.", $"Make it: createdb {address.Database}", said),
+            ProblemKind.NotFound, $"There is no database {address.Database} at {Place(address)}.",
+            $"Make it: createdb {address.Database}", said),
         "3F000" or "42P01" => NoStore(address),
         "42501" => new(
             ProblemKind.CannotWrite, $"Your login may not do that: {said.MessageText}.",
             "Ask whoever looks after the server: vlei store grant BOOK ROLE write", said),
         "53100" or "53200" or "53300" or "53000" => new(
-            ProblemKind.CannotWrite, $"The server has no room left ({said.MessageText}); the book is as it was.", "Make room, then try again.", said),
+            ProblemKind.CannotWrite, $"The server has no room left ({said.MessageText}); the book is as it was.",
+            "Make room, then try again.", said),
         _ when state.StartsWith("08", StringComparison.Ordinal) || state.StartsWith("57P", StringComparison.Ordinal) => new(
             ProblemKind.TryAgain, $"The server at {Place(address)} ended the connection; the book is as it was.", "Try again.", said),
         _ when state.StartsWith("23", StringComparison.Ordinal) || state.StartsWith("XX", StringComparison.Ordinal) => StoreProblem.Damaged(
@@ -42,8 +45,8 @@ internal static class PostgresProblem
 
     /// <summary>There are no tables of this program.</summary>
     public static ProblemException NoStore(PostgresAddress address) => new(
-        ProblemKind.NotFound, $"There is no store of books at {address with { Book = null }}, or your login may not see it.",
-        $"Whoever owns the database makes it: vlei store init '{address with { Book = null, User = null }}'");
+        ProblemKind.NotFound, $"There is no store of books at {address.With(null)}, or your login may not see it.",
+        $"Whoever owns the database makes it: vlei store init '{address.With(null)}'");
 
     private static string Place(PostgresAddress address) => address.Host.StartsWith('/') ? address.Host : $"{address.Host}:{address.Port}";
 

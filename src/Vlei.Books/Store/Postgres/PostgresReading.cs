@@ -32,7 +32,7 @@ internal sealed class PostgresReading : IStoreReading
         if (!state.Next())
         {
             throw new ProblemException(
-                ProblemKind.NotFound, $"There is no book {name} at {session.Address with { Book = null }}, or your login may not see it.",
+                ProblemKind.NotFound, $"There is no book {name} at {session.Address.With(null)}, or your login may not see it.",
                 $"Ask whoever looks after the server: vlei store grant {name} ROLE read");
         }
 
@@ -60,7 +60,8 @@ internal sealed class PostgresReading : IStoreReading
     {
         var (sql, parameters) = PostgresText.Select(query);
         object[] all = [_book, .. parameters];
-        return query.Most is not null || query.Keys?.Count <= Few ? _session.Query(sql, all) : new PostgresRows(_session, ++_cursors, sql, all);
+        return query.Most is not null || query.Keys?.Count <= Few ? _session.Query(sql, all)
+            : new PostgresRows(_session, ++_cursors, sql, all);
     }
 
     /// <inheritdoc/>
@@ -129,8 +130,10 @@ internal sealed class PostgresReading : IStoreReading
         var references = RecordTables.All.SelectMany(table => table.Fields, (table, field) => (Table: table.Name, Field: field))
             .Where(one => one.Field.Target is not null)
             .Select(one => (one.Table, Of: $"{one.Field.Target}_keys",
-                Sql: $"SELECT 1 FROM {one.Table} t WHERE t.book = $1 AND t.{PostgresText.Quoted(one.Field.Name)} IS NOT NULL AND NOT EXISTS "
-                    + $"(SELECT 1 FROM {one.Field.Target}_keys k WHERE k.book = t.book AND k.key = t.{PostgresText.Quoted(one.Field.Name)})"))
+                Sql: $"SELECT 1 FROM {one.Table} t WHERE t.book = $1 AND "
+                    + $"t.{PostgresText.Quoted(one.Field.Name)} IS NOT NULL AND NOT EXISTS "
+                    + $"(SELECT 1 FROM {one.Field.Target}_keys k WHERE k.book = t.book AND k.key = "
+                    + $"t.{PostgresText.Quoted(one.Field.Name)})"))
             .Append((Table: "lines", Of: "documents",
                 Sql: "SELECT 1 FROM lines t WHERE t.book = $1 AND NOT EXISTS "
                     + "(SELECT 1 FROM documents d WHERE d.book = t.book AND d.key = t.document AND d.added = t.added)"))

@@ -67,7 +67,7 @@ public static class PostgresServer
         if (session.Execute("INSERT INTO books(name, settings) VALUES ($1, $2) ON CONFLICT DO NOTHING", address.Book!, settings) == 0)
         {
             throw new ProblemException(
-                ProblemKind.CannotWrite, $"There is a book {address.Book} at {address with { Book = null }} already.",
+                ProblemKind.CannotWrite, $"There is a book {address.Book} at {address.With(null)} already.",
                 "Choose another name for it.");
         }
 
@@ -104,7 +104,8 @@ public static class PostgresServer
         else
         {
             session.Execute(
-                "INSERT INTO grants(book, role, may_write) VALUES ($1, $2::text::name, $3) ON CONFLICT (book, role) DO UPDATE SET may_write = $3",
+                "INSERT INTO grants(book, role, may_write) VALUES ($1, $2::text::name, $3) ON CONFLICT (book, role) DO UPDATE SET "
+                    + "may_write = $3",
                 number, role, right == BookRight.Write);
             session.Execute($"GRANT USAGE ON SCHEMA {schema} TO {login}");
             session.Execute($"GRANT SELECT ON steps, {Shown} TO {login}");
@@ -120,8 +121,8 @@ public static class PostgresServer
     }
 
     private static ProblemException NoBook(PostgresAddress address) => new(
-        ProblemKind.NotFound, $"There is no book {address.Book} at {address with { Book = null }}, or your login may not see it.",
-        $"vlei store list '{address with { Book = null }}' lists those that it may see.");
+        ProblemKind.NotFound, $"There is no book {address.Book} at {address.With(null)}, or your login may not see it.",
+        $"vlei store list '{address.With(null)}' lists those that it may see.");
 
     // It is the name of a folder too.
     private static bool IsName(string name) => name.Length is > 0 and <= 100 && char.IsLetterOrDigit(name[0])

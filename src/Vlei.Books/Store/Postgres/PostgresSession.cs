@@ -24,8 +24,10 @@ internal sealed class PostgresSession : IDisposable
     {
         var text = new NpgsqlConnectionStringBuilder
         {
-            Host = address.Host, Port = address.Port, Database = address.Database, SearchPath = $"\"{address.Schema.Replace("\"", "\"\"")}\"",
+            Host = address.Host, Port = address.Port, Database = address.Database,
+            SearchPath = $"\"{address.Schema.Replace("\"", "\"\"")}\"",
             Pooling = false, CommandTimeout = 0, ApplicationName = "vlei", SslMode = TlsOf(address), Enlist = false,
+            GssEncryptionMode = GssEncryptionMode.Disable,
         };
         if (address.User is { } user)
         {

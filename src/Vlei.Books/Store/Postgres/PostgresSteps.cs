@@ -24,7 +24,7 @@ internal static class PostgresSteps
         {
             throw new ProblemException(
                 ProblemKind.BadConfiguration, $"The store at {address} was made by an earlier vlei.",
-                $"Whoever owns the database brings it forward: vlei store init '{address with { Book = null }}'");
+                $"Whoever owns the database brings it forward: vlei store init '{address.With(null)}'");
         }
     }
 
