@@ -20,6 +20,7 @@ missing=""
 for needed in sqlite3:sqlite3 pdftotext:poppler-utils qpdf:qpdf soffice:libreoffice-calc-nogui chromium:chromium; do
     command -v "${needed%%:*}" > /dev/null || missing="$missing ${needed#*:}"
 done
+ls /usr/lib/postgresql/*/bin/initdb > /dev/null 2>&1 || missing="$missing postgresql"
 # shellcheck disable=SC2086
 [ -z "$missing" ] || install_packages $missing
 

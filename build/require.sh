@@ -6,8 +6,22 @@ install_packages() {
     fi
     sudo=""
     [ "$(id -u)" = 0 ] || sudo=sudo
-    $sudo apt-get update -qq
-    DEBIAN_FRONTEND=noninteractive $sudo apt-get install -y -qq "$@" > /dev/null
+    # A mirror that is busy, or another installation that is not done, is often over a moment later: once more, and then why not.
+    try_install "$@" && return
+    echo "Installing $* failed; once more in a quarter of a minute:" >&2
+    sed 's/^/    /' "$install_log" >&2
+    sleep 15
+    try_install "$@" && return
+    echo "Installing $* failed again:" >&2
+    sed 's/^/    /' "$install_log" >&2
+    echo "Please install them and start again." >&2
+    exit 1
+}
+
+try_install() {
+    install_log=$(mktemp)
+    { $sudo apt-get update -qq \
+        && DEBIAN_FRONTEND=noninteractive $sudo apt-get install -y -qq "$@"; } > "$install_log" 2>&1
 }
 
 if ! command -v dotnet > /dev/null; then

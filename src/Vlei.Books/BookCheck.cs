@@ -40,7 +40,7 @@ public static class BookCheck
         using var store = Upkeep.Read(book);
         var results = new List<BookCheckResult>
         {
-            new("The file is whole", store.Faults(MostFaults)),
+            new("The store is whole", store.Faults(MostFaults)),
             new("Every document sums to zero", SumFaults(store, book.Settings.Currency)),
             new("Records are known again by what they say", HashFaults(store)),
         };

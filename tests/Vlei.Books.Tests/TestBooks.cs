@@ -1,4 +1,3 @@
-using System.Globalization;
 using Vlei.Books.Import;
 using Vlei.Books.Store;
 using Vlei.Core.Calendar;

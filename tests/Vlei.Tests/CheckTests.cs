@@ -11,7 +11,7 @@ public sealed class CheckTests : IDisposable
         var outcome = _tool.Run("check", "--book", "reedwater").Done();
         Assert.Equal(
             """
-            ok      The file is whole
+            ok      The store is whole
             ok      Every document sums to zero
             ok      Records are known again by what they say
             ok      Settlements fit what is open

@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Text;
 using System.Text.RegularExpressions;
+using Vlei.Books.Tests;
 
 namespace Vlei.Tests;
 
@@ -21,8 +22,9 @@ public sealed partial class DocumentationTests
         using var tool = new Tool();
         var path = Path.Combine(Tool.Root, page);
         var text = File.ReadAllText(path);
+        using var server = text.Contains("```console\n$ createdb", StringComparison.Ordinal) ? new TestServer() : null;
         Assert.True(Block().IsMatch(text), $"{page} has no example");
-        var real = Block().Replace(text, block => $"```console\n{Run(tool, block.Groups[1].Value)}```\n");
+        var real = Block().Replace(text, block => $"```console\n{Run(tool, server, block.Groups[1].Value)}```\n");
         if (Environment.GetEnvironmentVariable("VLEI_APPROVE") == "1")
         {
             File.WriteAllText(path, real);
@@ -46,7 +48,7 @@ public sealed partial class DocumentationTests
     }
 
     // A block is commands after "$ ", each with its output below; one goes on behind a backslash, and with lines after "> ".
-    private static string Run(Tool tool, string block)
+    private static string Run(Tool tool, TestServer? server, string block)
     {
         var shown = new StringBuilder();
         foreach (Match command in Command().Matches(block))
@@ -60,6 +62,13 @@ public sealed partial class DocumentationTests
             };
             Tool.SetUp(start, tool.Folder);
             start.Environment["COLUMNS"] = "100";
+            if (server is not null)
+            {
+                start.Environment["PGHOST"] = "127.0.0.1";
+                start.Environment["PGPORT"] = server.Port.ToString(CultureInfo.InvariantCulture);
+                start.Environment["PGUSER"] = "owner";
+            }
+
             using var process = Process.Start(start)!;
             shown.Append(process.StandardOutput.ReadToEnd());
             process.WaitForExit();

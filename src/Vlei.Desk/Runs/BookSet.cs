@@ -22,6 +22,9 @@ public static class BookSet
             "Name folders of books, with quotes around what has a star: --books 'clients/*'.");
     }
 
+    /// <summary>What a book that a pattern meant is called: its folder, or its name at an address.</summary>
+    public static string NameOf(string book) => PostgresAddress.IsOne(book) ? PostgresAddress.Parse(book).OfBook().Book! : book;
+
     private static List<string> Fitting(string pattern, Action<string> say)
     {
         if (PostgresAddress.IsOne(pattern))

@@ -61,7 +61,7 @@ public static class ManyBooks
             {
                 done++;
                 var width = $"{folders.Count}".Length;
-                say($"{$"{done}".PadLeft(width)}/{folders.Count}  {folders[place]}: {outcomes[place].Problem ?? outcomes[place].State}");
+                say($"{$"{done}".PadLeft(width)}/{folders.Count}  {BookSet.NameOf(folders[place])}: {outcomes[place].Problem ?? outcomes[place].State}");
             }
         });
         return outcomes;
@@ -83,12 +83,12 @@ public static class ManyBooks
     private static BookOutcome One(
         string folder, string group, string? period, IReadOnlyList<ReportFormat> formats, DateOnly? today, Action<string> say)
     {
-        var failed = new BookOutcome(folder, Path.GetFileName(folder), null, null);
+        var failed = new BookOutcome(BookSet.NameOf(folder), Path.GetFileName(BookSet.NameOf(folder)), null, null);
         try
         {
             var book = Book.Open(folder);
             failed = failed with { Name = book.Settings.Name, Currency = book.Settings.Currency };
-            return GroupRun.Produce(new ReportDesk(book, today), group, period, formats, say, outcome => OutcomeOf(folder, outcome));
+            return GroupRun.Produce(new ReportDesk(book, today), group, period, formats, say, outcome => OutcomeOf(failed.Folder, outcome));
         }
         catch (ProblemException problem)
         {

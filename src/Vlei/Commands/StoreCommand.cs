@@ -8,8 +8,6 @@ namespace Vlei.Commands;
 /// <summary><c>vlei store</c>: the books of a firm on its server.</summary>
 internal static class StoreCommand
 {
-    private const string Address = "'postgresql://host/database?book=NAME'";
-
     private static readonly (string Name, string Takes, int Least, int Most, Func<string[], int> Run)[] Actions =
     [
         ("init", "ADDRESS", 1, 1, Init), ("list", "ADDRESS", 1, 1, List), ("copy", "FROM TO", 2, 2, Copy),
@@ -73,7 +71,7 @@ internal static class StoreCommand
     {
         var address = PostgresAddress.Parse(words[0]).With(null);
         Terminal.Say(PostgresServer.Init(address)
-            ? $"{address} holds books now. Next: vlei store copy DIR {Address}"
+            ? $"{address} holds books now. Next: vlei store copy DIR '{address.With("NAME")}'"
             : $"{address} is as this vlei needs it; nothing was to be done.");
         return ExitStatus.Done;
     }
@@ -98,7 +96,7 @@ internal static class StoreCommand
             return 0;
         });
         Terminal.Say(PostgresAddress.IsOne(words[1])
-            ? $"{words[0]} is at {words[1]} too. To go on there, write into its book.toml: store = \"{words[1]}\""
+            ? $"The book is at {words[1]} too.\nTo go on there, write into its book.toml:\nstore = \"{words[1]}\""
             : $"{words[1]} is a book now, the same as {words[0]}.");
         return ExitStatus.Done;
     }

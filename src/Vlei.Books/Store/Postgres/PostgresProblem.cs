@@ -32,7 +32,7 @@ internal static class PostgresProblem
         "3F000" or "42P01" => NoStore(address),
         "42501" => new(
             ProblemKind.CannotWrite, $"Your login may not do that: {said.MessageText}.",
-            "Ask whoever looks after the server: vlei store grant BOOK ROLE write", said),
+            $"Ask whoever looks after the server: vlei store grant '{address}' LOGIN write", said),
         "53100" or "53200" or "53300" or "53000" => new(
             ProblemKind.CannotWrite, $"The server has no room left ({said.MessageText}); the book is as it was.",
             "Make room, then try again.", said),

@@ -33,7 +33,7 @@ internal sealed class PostgresReading : IStoreReading
         {
             throw new ProblemException(
                 ProblemKind.NotFound, $"There is no book {name} at {session.Address.With(null)}, or your login may not see it.",
-                $"Ask whoever looks after the server: vlei store grant {name} ROLE read");
+                $"Ask whoever looks after the server: vlei store grant '{session.Address}' LOGIN read");
         }
 
         PostgresSteps.RefuseOther(state.Int(0), session.Address);

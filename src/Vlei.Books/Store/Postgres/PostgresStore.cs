@@ -46,7 +46,7 @@ internal sealed class PostgresStore(PostgresAddress address) : IBookStore
         {
             throw new ProblemException(
                 ProblemKind.CannotWrite, $"Your login may read the book {address.Book}, and not write to it.",
-                $"Ask whoever looks after the server: vlei store grant {address.Book} ROLE write");
+                $"Ask whoever looks after the server: vlei store grant '{address}' LOGIN write");
         }
 
         for (var waited = TimeSpan.Zero; ; waited += Pause)
