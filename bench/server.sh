@@ -48,14 +48,16 @@ for show in "show balance-sheet --as-of 2026-06-30" "show profit-loss --period 2
         END { printf "%-50s folder %6.1f ms, server %6.1f ms, %.2f times\n", show, t[1], t[2], t[2] / t[1] }'
 done
 
-"$vlei" demo more --record-set --documents "$((documents / 5))" --years 1 --seed 8 2> /dev/null
-alone=$(of "$vlei" import more --book there --dry-run)
+for book in alone beside; do
+    "$vlei" init "$book" --name Large --currency ZAR --fiscal-year-start 3 --store "postgresql:///firm?book=$book" 2> /dev/null
+done
+alone=$(of "$vlei" import set --book alone)
 for reader in 1 2 3 4 5 6 7 8; do
     while [ ! -e taken ]; do
         "$vlei" show balance-sheet --as-of 2026-06-30 --book there > /dev/null && echo >> "read$reader"
     done &
 done
-beside=$(of "$vlei" import more --book there --dry-run)
+beside=$(of "$vlei" import set --book beside)
 touch taken
 wait
 echo "eight readers beside an import: $(cat read? | wc -l) reports in $beside s; the import alone $alone s, $(ratio "$alone" "$beside") times"

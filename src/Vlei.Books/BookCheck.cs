@@ -56,6 +56,23 @@ public static class BookCheck
         return results;
     }
 
+    /// <summary>
+    /// What is wrong with the records themselves, where something that cannot be happened while they were read; nothing where they are
+    /// whole, and the fault is the program's.
+    /// </summary>
+    public static string? Damage(Book book)
+    {
+        try
+        {
+            using var store = book.Store.Read();
+            return store.Faults(1).Concat(HashFaults(store)).FirstOrDefault();
+        }
+        catch (Exception unreadable) when (unreadable is not OutOfMemoryException)
+        {
+            return unreadable.Message.TrimEnd('.');
+        }
+    }
+
     private static List<string> PromiseFaults(IStoreReading store, Book book)
     {
         var faults = new List<string>();

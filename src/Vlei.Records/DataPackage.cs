@@ -21,6 +21,13 @@ internal static class DataPackage
         {
             using var stream = File.OpenRead(path);
             using var package = JsonDocument.Parse(stream);
+            if (package.RootElement.ValueKind != JsonValueKind.Object)
+            {
+                throw new ProblemException(
+                    ProblemKind.BadData, $"{path}: this is no description of a record set.",
+                    "Expected an object with \"resources\"; or remove it: it is not needed to import.");
+            }
+
             if (package.RootElement.TryGetProperty("currency", out var code)
                 && code.ValueKind == JsonValueKind.String && code.GetString() != currency.Code)
             {
@@ -49,6 +56,12 @@ internal static class DataPackage
                 $"{path}:{broken.LineNumber + 1}:{broken.BytePositionInLine + 1}: this is not JSON.",
                 "Mend the file, or remove it: it is not needed to import.",
                 broken);
+        }
+        catch (InvalidOperationException broken)
+        {
+            throw new ProblemException(
+                ProblemKind.BadData, $"{path}: a text in it is no Unicode: half of a pair of surrogates.",
+                "Mend the file, or remove it: it is not needed to import.", broken);
         }
     }
 

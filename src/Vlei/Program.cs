@@ -1,3 +1,4 @@
 using Vlei.Commands;
 
+Signals.Quieten();
 return CommandLine.Run(args);

@@ -251,6 +251,114 @@ public sealed class AttackTests : IDisposable
     }
 
     // A book with one open invoice of 100.00, from the folder "set".
+    [Theory]
+    [InlineData("[1]", "no description of a record set")]
+    [InlineData("{\"currency\":\"\\ud800\",\"resources\":[]}", "no Unicode")]
+    [InlineData("{", "this is not JSON")]
+    public void A_description_of_records_that_is_none_is_answered(string text, string words)
+    {
+        MakeBook();
+        _tool.Write("set/datapackage.json", text);
+        var outcome = _tool.Run("import", "set", "--book", "book");
+        Assert.Equal(65, outcome.Status);
+        Assert.Contains(words, outcome.Messages);
+    }
+
+    [Fact]
+    public void A_log_that_cannot_be_read_is_not_passed_over()
+    {
+        Assert.SkipUnless(Environment.UserName == "root", "Only root can become somebody who may not write.");
+        MakeBook();
+        File.WriteAllText(_tool.PathOf("book/records.db-wal"), "not folded in yet");
+        var text = Documents.Shell.Run(
+            _tool.Folder, "sh", "-c",
+            $"chmod 755 . && chmod -R a+rX,a-w book && runuser -u nobody "
+                + $"-- '{Tool.Binary}' show balance-sheet --book book 2>&1; echo status $?");
+        Assert.Contains("has a log beside it", text);
+        Assert.EndsWith("status 66\n", text);
+    }
+
+    [Fact]
+    public void An_import_whose_answer_nobody_can_hear_says_that_it_is_kept()
+    {
+        MakeBook();
+        File.AppendAllText(_tool.PathOf("set/lines.csv"), "");
+        _tool.Run("init", "other", "--name", "O", "--currency", "USD").Done();
+        var text = Documents.Shell.Run(_tool.Folder, "sh", "-c", $"'{Tool.Binary}' import set --book other 2>&1 >&-; echo status $?");
+        Assert.Contains("The records are imported, as revision 1; what that did cannot be written", text);
+        Assert.EndsWith("status 73\n", text);
+        Assert.Contains("1 so far", _tool.Run("changes", "--book", "other").Done().Output);
+    }
+
+    [Fact]
+    public void A_file_that_may_not_grow_is_an_error_and_no_end_without_a_word()
+    {
+        _tool.WithDemo();
+        var text = Documents.Shell.Run(
+            _tool.Folder, "sh", "-c",
+            $"ulimit -f 8; '{Tool.Binary}' show general-ledger --period fy2026 --book reedwater --to x.html 2>&1; echo status $?");
+        Assert.Contains("x.html cannot be written", text);
+        Assert.EndsWith("status 73\n", text);
+        Assert.DoesNotContain(Directory.EnumerateFileSystemEntries(_tool.Folder), path => path.Contains("x.html") || path.EndsWith(".tmp"));
+    }
+
+    [Fact]
+    public void A_report_of_a_library_shows_no_file_from_outside_of_it()
+    {
+        MakeBook();
+        File.AppendAllText(_tool.PathOf("book/book.toml"), "library = \"../shared\"\n");
+        _tool.Write("secret.png", "x");
+        _tool.Write("shared/reports/leak.toml", $"from = \"balance-sheet\"\nlogo = \"{_tool.PathOf("secret.png")}\"\n");
+        _tool.Write("shared/groups/leak.toml", "[[report]]\nreport = \"balance-sheet\"\nlogo = \"link.png\"\n");
+        File.CreateSymbolicLink(_tool.PathOf("shared/link.png"), _tool.PathOf("secret.png"));
+        foreach (var command in new[] { "show leak --to x.html", "run leak --period 2025" })
+        {
+            var outcome = _tool.Run([.. command.Split(' '), "--book", "book"]);
+            Assert.Equal(65, outcome.Status);
+            Assert.Contains("which is not in the library", outcome.Messages);
+        }
+    }
+
+    [Fact]
+    public void Amounts_whose_sum_cannot_be_shown_are_refused_with_the_account()
+    {
+        MakeBook();
+        var half = "60000000000000000.00";
+        File.AppendAllText(
+            _tool.PathOf("set/documents.csv"),
+            string.Concat(Enumerable.Range(1, 2).Select(number => $"BIG-{number},journal,2025-0{number}-01,\n")));
+        File.AppendAllText(
+            _tool.PathOf("set/lines.csv"),
+            string.Concat(Enumerable.Range(1, 2).Select(number => $"BIG-{number},1000,{half}\nBIG-{number},4000,-{half}\n")));
+        var outcome = _tool.Run("import", "set", "--book", "book");
+        Assert.Equal(65, outcome.Status);
+        Assert.Contains("more than 64 bits hold; most of it is on account 4000 Sales", outcome.Messages);
+        _tool.Run("show", "balance-sheet", "--book", "book").Done();
+    }
+
+    [Fact]
+    public void A_damaged_file_is_no_bug_whatever_byte_is_not_as_it_was()
+    {
+        _tool.WithDemo();
+        var (records, dice) = (_tool.PathOf("reedwater/records.db"), new Random(11));
+        var sound = File.ReadAllBytes(records);
+        string[][] commands =
+            [["show", "receivables-aging"], ["show", "documents", "--period", "all"], ["check"], ["changes", "--since", "1"],
+                ["show", "general-ledger"]];
+        for (var round = 0; round < 60; round++)
+        {
+            byte[] damaged = [.. sound];
+            for (var times = dice.Next(1, 20); times > 0; times--)
+            {
+                dice.NextBytes(damaged.AsSpan(dice.Next(100, damaged.Length - 8), dice.Next(1, 8)));
+            }
+
+            File.WriteAllBytes(records, damaged);
+            var outcome = _tool.Run([.. commands[round % commands.Length], "--book", "reedwater"]);
+            Assert.True(outcome.Status is 0 or 1 or 65 or 73, $"round {round}: {outcome.Status} {outcome.Messages}");
+        }
+    }
+
     private void MakeBook()
     {
         _tool.Write("set/accounts.csv", "code,name,type\n1000,Bank,bank\n1100,Trade,receivable\n4000,Sales,income\n");

@@ -38,7 +38,7 @@ public sealed class Importer
         catch (OverflowException tooLarge)
         {
             throw new ProblemException(
-                ProblemKind.BadData, "The amounts of an account add up to more than 64 bits hold.",
+                ProblemKind.BadData, "The amounts of a document or a month add up to more than 64 bits hold.",
                 "Look for an amount with too many digits.", tooLarge);
         }
 
@@ -154,6 +154,32 @@ public sealed class Importer
             derivation.Run(months, touched, documents);
         }
 
+        RefuseTooLargeSums(months);
         SettlementRules.Check(derivation, settlements, keyed, keyed.Keys, _book.Settings.Currency, _session.Errors);
+    }
+
+    // Whatever a report adds up is part of all debits and credits there are: where these can be shown, all of it can.
+    private void RefuseTooLargeSums(WritableDerivedMonths months)
+    {
+        foreach (var kind in new[] { DerivedKind.Accrual, DerivedKind.Cash })
+        {
+            var (all, accounts) = ((Int128)0, new Dictionary<AccountKey, Int128>());
+            foreach (var sum in months.Months(kind).SelectMany(month => months.Sums(kind, month, month)).SelectMany(month => month.Sums))
+            {
+                var moved = (Int128)sum.Debit.MinorUnits + sum.Credit.MinorUnits;
+                all += moved;
+                accounts[sum.Account] = accounts.GetValueOrDefault(sum.Account) + moved;
+            }
+
+            if (all > long.MaxValue)
+            {
+                var largest = accounts.MaxBy(account => account.Value).Key;
+                var account = AccountRows.Read(_session.Store).First(account => account.Key == largest);
+                throw new ProblemException(
+                    ProblemKind.BadData,
+                    $"All amounts together are more than 64 bits hold; most of it is on account {account.Code} {account.Name}.",
+                    "Look there for an amount with too many digits.");
+            }
+        }
     }
 }

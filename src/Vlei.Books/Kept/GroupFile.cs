@@ -108,6 +108,11 @@ public static class GroupFile
         }
 
         group.RefuseTwins(file.Path);
+        foreach (var member in group.Members)
+        {
+            LookFiles.RefuseOutside(member.Options, file);
+        }
+
         return group;
     }
 

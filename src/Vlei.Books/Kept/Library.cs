@@ -29,7 +29,7 @@ public sealed class Library
             if (book.Settings.Library is { } named)
             {
                 var folder = book.PathOf(named);
-                shelves.Add(Directory.Exists(folder) ? new Shelf("library", folder) : throw new ProblemException(
+                shelves.Add(Directory.Exists(folder) ? new Shelf(Shelf.OfLibrary, folder) : throw new ProblemException(
                     ProblemKind.BadConfiguration, $"{book.PathOf("book.toml")}: there is no library {folder}.",
                     "Make the folder, or take the line library = … out."));
             }
@@ -48,8 +48,9 @@ public sealed class Library
 
     /// <summary>The shelf of that word. Throws a <see cref="ProblemException"/> where there is none.</summary>
     public Shelf ShelfOf(string word) => Shelves.FirstOrDefault(shelf => shelf.Word == word) ?? throw new ProblemException(
-        ProblemKind.NotFound, word == "library" ? "The book has no library." : $"There is no place for what is kept by the {word}.",
-        word == "library" ? "Write library = \"FOLDER\" into book.toml, seen from the book's folder." : "Set XDG_CONFIG_HOME or HOME.");
+        ProblemKind.NotFound, word == Shelf.OfLibrary ? "The book has no library." : $"There is no place for what is kept by the {word}.",
+        word == Shelf.OfLibrary ? "Write library = \"FOLDER\" into book.toml, seen from the book's folder."
+            : "Set XDG_CONFIG_HOME or HOME.");
 
     /// <summary>The file of that name; nothing where there is none.</summary>
     public KeptFile? Find(KeptKind kind, string name) =>
@@ -107,7 +108,14 @@ public sealed class Library
         ?? (All(kind) is { Count: > 0 } known ? Suggestion.ThereAre([.. known.Select(file => file.Name)])
             : $"Write it to {kind.Folder}/NAME.toml in the book's folder."));
 
-    private KeptReport Read(KeptFile file, string text, IReadOnlyList<string> above) => ReportFile.Read(text, file.Name, file.Path, from =>
+    private KeptReport Read(KeptFile file, string text, IReadOnlyList<string> above)
+    {
+        var report = ReportFile.Read(text, file.Name, file.Path, from => SourceOf(file, from, above), NamesOfSources);
+        LookFiles.RefuseOutside(report.Own, file);
+        return report;
+    }
+
+    private ReportDefinition? SourceOf(KeptFile file, string from, IReadOnlyList<string> above)
     {
         if (Standard(from) is { } standard)
         {
@@ -120,8 +128,10 @@ public sealed class Library
                 ProblemKind.BadData, $"{file.Path}: the report is made from itself: {string.Join(", from ", [.. names, from])}.",
                 "Let one of them be made from a standard report.")
             : Find(KeptKind.Report, from) is { } source ? Read(source, source.Read(), names).Definition : null;
-    }, () => StandardReports.All.Select(report => report.Key).Concat(ReportFile.StandardNames)
-        .Concat(All(KeptKind.Report).Select(known => known.Name)));
+    }
+
+    private IEnumerable<string> NamesOfSources() => StandardReports.All.Select(report => report.Key).Concat(ReportFile.StandardNames)
+        .Concat(All(KeptKind.Report).Select(known => known.Name));
 
     private static string? UserFolder()
     {

@@ -57,6 +57,32 @@ public static class LookFiles
         return relative.StartsWith("..", StringComparison.Ordinal) ? Path.GetFullPath(file) : relative;
     }
 
+    /// <summary>
+    /// Refuses what somebody else's report would let in: what a library keeps names files of that library alone, whatever links say.
+    /// Throws a <see cref="ProblemException"/> where it names another.
+    /// </summary>
+    /// <param name="options">What the report says, with files in full.</param>
+    /// <param name="file">Where it is kept.</param>
+    public static void RefuseOutside(IReadOnlyDictionary<string, IReadOnlyList<string>> options, KeptFile file)
+    {
+        if (file.Shelf.Word != Shelf.OfLibrary)
+        {
+            return;
+        }
+
+        var home = Path.GetFullPath(file.Shelf.Folder).TrimEnd('/') + "/";
+        foreach (var named in options.Where(option => IsOfFile(option.Key)).SelectMany(option => option.Value))
+        {
+            var real = File.Exists(named) && File.ResolveLinkTarget(named, returnFinalTarget: true) is { } target ? target.FullName : named;
+            if (!real.StartsWith(home, StringComparison.Ordinal))
+            {
+                throw new ProblemException(
+                    ProblemKind.BadData, $"{file.Path} names {named}, which is not in the library.",
+                    $"Put it into {file.Shelf.Folder}, and name it as seen from there.");
+            }
+        }
+    }
+
     /// <summary>The language of a code. Throws a <see cref="ProblemException"/> where there is none.</summary>
     public static Language Language(string code, Library library) => Find(code, library) ?? throw new ProblemException(
         ProblemKind.Usage, $"There is no language \"{code}\".",

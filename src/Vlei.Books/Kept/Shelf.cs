@@ -7,6 +7,9 @@ namespace Vlei.Books.Kept;
 /// <param name="Folder">Where it is.</param>
 public sealed record Shelf(string Word, string Folder)
 {
+    /// <summary>The word of a library.</summary>
+    public const string OfLibrary = "library";
+
     /// <summary>The file of that name; nothing where it is not there.</summary>
     public KeptFile? Find(KeptKind kind, string name) => All(kind).FirstOrDefault(file => file.Name == name);
 

@@ -29,7 +29,10 @@ internal static class BookOptions
     };
 
     /// <summary>Opens the book that the command line means.</summary>
-    public static Book OpenBook(ParseResult result) => Books.Book.Open(result.GetValue(Book) ?? FromEnvironment("VLEI_BOOK"));
+    public static Book OpenBook(ParseResult result) => Opened = Books.Book.Open(result.GetValue(Book) ?? FromEnvironment("VLEI_BOOK"));
+
+    /// <summary>The book that was opened last; nothing where none was.</summary>
+    public static Book? Opened { get; private set; }
 
     /// <summary>The book that the command line means; nothing where it names none and there is none here.</summary>
     public static Book? BookIfAny(ParseResult result) =>

@@ -1,4 +1,5 @@
 using System.CommandLine;
+using Vlei.Books;
 using Vlei.Core.Problems;
 
 namespace Vlei.Commands;
@@ -64,6 +65,12 @@ internal static class CommandLine
             Terminal.Say($"vlei: A file cannot be read, or the output not be written: {cannot.Message}");
             Terminal.Say("      Check who may read and write there, and whether the disk is full.");
             return (int)ProblemKind.CannotWrite;
+        }
+        catch (Exception impossible) when (BookOptions.Opened is { } book && BookCheck.Damage(book) is { } damage)
+        {
+            Terminal.Say($"vlei: The book's records are damaged: {damage}. ({impossible.Message})");
+            Terminal.Say("      Put back a copy of them, or make the book anew and import its record sets again.");
+            return (int)ProblemKind.BadData;
         }
         catch (Exception bug)
         {

@@ -82,11 +82,46 @@ internal static class DemoCommand
             return ExitStatus.Done;
         }
 
-        if (!Book.IsBook(folder))
+        if (Book.IsBook(folder))
         {
-            RefuseFilled(folder);
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{folder} is a book already.", "Choose another folder, or remove that one first.");
         }
 
+        RefuseFilled(folder);
+
+        // Made beside its place and then put there: what was begun and not ended is in nobody's way.
+        var place = Path.GetFullPath(folder).TrimEnd(Path.DirectorySeparatorChar);
+        var unfinished = Path.Combine(Path.GetDirectoryName(place) ?? "/", $".vlei-{Guid.NewGuid():N}.tmp");
+        try
+        {
+            MakeAll(unfinished, size);
+            if (Directory.Exists(place))
+            {
+                Directory.Delete(place);
+            }
+
+            Directory.Move(unfinished, place);
+        }
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+        {
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{folder} cannot be made: {cannot.Message}", "Choose a place that you may write to.", cannot);
+        }
+        finally
+        {
+            if (Directory.Exists(unfinished))
+            {
+                Directory.Delete(unfinished, recursive: true);
+            }
+        }
+
+        ShowWhatToTry(Book.Open(folder));
+        return ExitStatus.Done;
+    }
+
+    private static void MakeAll(string folder, SampleSize size)
+    {
         var book = Make(folder, BoatworksGenerator.Name, size, settings => settings with { Remittance = BoatworksGenerator.Remittance });
         NotePromises(book);
         KeptFiles.Write(folder);
@@ -95,9 +130,6 @@ internal static class DemoCommand
             _ = Make(
                 Path.Combine(folder, "clients", client.Folder), client.Name, client.Size, settings => settings with { Library = "../.." });
         }
-
-        ShowWhatToTry(book);
-        return ExitStatus.Done;
     }
 
     private static Book Make(string folder, string name, SampleSize size, Func<BookSettings, BookSettings> with)

@@ -87,7 +87,18 @@ internal static class ImportCommand
             return (int)ProblemKind.BadData;
         }
 
-        TellOutcome(outcome, trial);
+        try
+        {
+            TellOutcome(outcome, trial);
+        }
+        catch (Exception cannot) when (outcome.Revision is not null && cannot is IOException or UnauthorizedAccessException)
+        {
+            Terminal.Say(
+                $"vlei: The records are imported, as revision {outcome.Revision}; what that did cannot be written: {cannot.Message}");
+            Terminal.Say("      vlei changes shows it.");
+            return (int)ProblemKind.CannotWrite;
+        }
+
         TellClosed(desk, outcome);
         return ExitStatus.Done;
     }

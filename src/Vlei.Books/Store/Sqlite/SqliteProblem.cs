@@ -13,6 +13,8 @@ internal static class SqliteProblem
             ProblemKind.TryAgain, "Another import is writing to this book.", "Try again when it is done."),
         raw.SQLITE_FULL => new ProblemException(
             ProblemKind.CannotWrite, "The disk is full; the book is as it was.", "Make room, then try again."),
+        raw.SQLITE_CANTOPEN => new ProblemException(
+            ProblemKind.CannotWrite, "The book's records cannot be opened.", "Check who may read and write in its folder."),
         raw.SQLITE_READONLY or raw.SQLITE_PERM => new ProblemException(
             ProblemKind.CannotWrite, "The book's records cannot be written.", "Check who may write to its folder."),
         raw.SQLITE_IOERR => new ProblemException(

@@ -60,6 +60,13 @@ internal sealed class SqliteStore(string path) : IBookStore
         catch (Exception cannotRead) when (cannotRead is SqliteException { SqliteErrorCode: raw.SQLITE_CANTOPEN or raw.SQLITE_READONLY }
             or ProblemException { Kind: ProblemKind.CannotWrite })
         {
+            if (new FileInfo(found + "-wal") is { Exists: true, Length: > 0 })
+            {
+                throw new ProblemException(
+                    ProblemKind.NotFound, $"{path} has a log beside it that holds its latest records, and cannot be read from here.",
+                    "Open the book once where its folder may be written to; that folds the log into the file.", cannotRead);
+            }
+
             // Beside a write-ahead log even a reader needs to write; where the folder forbids it, nobody else writes.
             return BeginReading($"file:{Uri.EscapeDataString(found).Replace("%2F", "/")}?immutable=1");
         }
