@@ -23,6 +23,8 @@ public sealed class LedgerReader : ILedger, IDisposable
     private readonly Lazy<IReadOnlyList<FindingMark>> _marks;
     private readonly Dictionary<PostingField, IReadOnlyList<NamedRecord>> _records = [];
 
+    private const int MostDocuments = 4096;
+
     // Who asks for a document asks for those near it too, and a store may be far away.
     private readonly Dictionary<DocumentKey, DocumentText> _documents = [];
     private int[] _memosOf = [];
@@ -134,6 +136,11 @@ public sealed class LedgerReader : ILedger, IDisposable
     {
         if (!_documents.ContainsKey(key))
         {
+            if (_documents.Count > MostDocuments)
+            {
+                _documents.Clear();
+            }
+
             using var rows = _store.Rows(new RecordQuery(RecordTables.Documents, RecordQuery.Key, "id", "kind", "date", "number", "memo")
             {
                 Standing = _standing, Keys = Around(key),

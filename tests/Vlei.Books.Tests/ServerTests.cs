@@ -1,5 +1,6 @@
 using System.Net;
 using System.Net.Sockets;
+using Vlei.Books.Store;
 using Vlei.Books.Store.Postgres;
 using Vlei.Core.Problems;
 
@@ -136,6 +137,18 @@ public sealed class ServerTests(TestFirm server) : IClassFixture<TestFirm>, IDis
         Assert.Contains(TestBooks.Report(On(name, "anna"), 1, "trial-balance", ("period", "2020/2030")), all);
     }
 
+    [Theory]
+    [InlineData("balance-sheet", "2026-06-30", "accrual")]
+    [InlineData("profit-loss", "2024/2026", "cash")]
+    public void A_statement_asks_the_server_three_times_whatever_its_size(string report, string period, string basis)
+    {
+        var name = NewBook("asked", "anna", BookRight.Write);
+        TestBooks.Take(On(name, "anna"), _books.Set("set", 14, 300), false);
+        var store = new WatchedStore(new PostgresStore(server.Address("anna", name)));
+        _ = TestBooks.Report(_books.BookOn(store), report, ("period", period), ("basis", basis), ("by", "month"));
+        Assert.InRange(store.Last!.RoundTrips, 1, 3);
+    }
+
     [Fact]
     public void Another_import_of_the_same_book_waits_and_says_so()
     {
@@ -196,6 +209,16 @@ public sealed class ServerTests(TestFirm server) : IClassFixture<TestFirm>, IDis
         "sh", "-c",
         $"psql -h 127.0.0.1 -p {server.Port} -U {login} -At -c 'SET search_path TO vlei' -c \"$0\" firm 2>&1 | grep -v '^SET$' || true",
         sql).Trim();
+
+    /// <summary>A store of which the last reading is known.</summary>
+    private sealed class WatchedStore(PostgresStore store) : IBookStore
+    {
+        public PostgresReading? Last { get; private set; }
+
+        public IStoreReading Read() => Last = (PostgresReading)store.Read();
+
+        public IStoreWriting Write(Action<string, long>? waiting = null) => store.Write(waiting);
+    }
 
     /// <summary>A wire to the server that is cut when something is to be kept: the server hears it, and its answer is lost.</summary>
     private sealed class CuttingWire : IDisposable

@@ -194,7 +194,7 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData(
         "[book]\nname = \"X\"\n",
         "book.toml:1:1: there is no table [book]. Expected name, currency, fiscal-year-start, basis, clock, language, remittance, "
-            + "settle and library, and below them [look].")]
+            + "settle, library and store, and below them [look].")]
     public void A_wrong_book_file_is_answered_with_its_place(string text, string message)
     {
         _tool.Write("reedwater/book.toml", text);

@@ -28,6 +28,15 @@ internal sealed class PostgresColumns(PostgresSession session, int book, Func<De
         return column is not null;
     }
 
+    /// <summary>Takes columns that were brought: their kinds, months and names, their bytes and checksums.</summary>
+    public void Take(BufferedRows rows)
+    {
+        while (rows.Next())
+        {
+            _known[((DerivedKind)rows.Int(0), YearMonth.FromNumber(rows.Int(1)), rows.Text(2))] = (rows.Blob(3), rows.Number(4));
+        }
+    }
+
     private void Bring(DerivedKind kind, YearMonth month, string name)
     {
         var (names, ahead) = _asked.GetValueOrDefault(kind, ([], FirstMonths));
@@ -48,13 +57,9 @@ internal sealed class PostgresColumns(PostgresSession session, int book, Func<De
             }
         }
 
-        var rows = session.Query(
-            "SELECT month::bigint, name, data, checksum FROM derived_columns "
+        Take(session.Query(
+            "SELECT kind::bigint, month::bigint, name, data, checksum FROM derived_columns "
                 + "WHERE book = $1 AND kind = $2 AND month = ANY ($3) AND name = ANY ($4)",
-            book, (int)kind, months.Select(one => one.Number).ToArray(), missing);
-        while (rows.Next())
-        {
-            _known[(kind, YearMonth.FromNumber(rows.Int(0)), rows.Text(1))] = (rows.Blob(2), rows.Number(3));
-        }
+            book, (int)kind, months.Select(one => one.Number).ToArray(), missing));
     }
 }

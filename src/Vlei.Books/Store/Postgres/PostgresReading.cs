@@ -11,6 +11,13 @@ internal sealed class PostgresReading : IStoreReading
     // What so few records have is brought at once.
     private const int Few = 100;
 
+    // From when to when a book goes stands in its first and its last month, and nearly every report asks for it.
+    private const string DaysOfTheEnds =
+        "SELECT c.kind::bigint, c.month::bigint, c.name, c.data, c.checksum FROM derived_columns c JOIN (SELECT m.book, m.kind, "
+        + "min(m.month) AS first, max(m.month) AS last FROM derived_months m JOIN books b ON b.book = m.book WHERE b.name = $1 "
+        + "AND m.kind IN (0, 1) GROUP BY m.book, m.kind) e ON e.book = c.book AND e.kind = c.kind AND c.month IN (e.first, e.last) "
+        + "WHERE c.name = 'day'";
+
     private readonly PostgresSession _session;
     private readonly int _book;
     private readonly ILookup<DerivedKind, (YearMonth Month, int Rows)> _months;
@@ -23,12 +30,13 @@ internal sealed class PostgresReading : IStoreReading
         _session = session;
         session.Begin(level);
         var name = session.Address.Book!;
-        var (state, months) = session.Queries(
+        var (state, months, days) = session.Queries(
             ("SET LOCAL cursor_tuple_fraction = 1", []), ("SET LOCAL jit = off", []),
             ("SELECT (SELECT max(step) FROM steps)::bigint, b.book::bigint, b.oldest_first, b.derived_format, b.hash_format, "
                 + "(SELECT coalesce(max(i.revision), 0) FROM imports i WHERE i.book = b.book) FROM books b WHERE b.name = $1", [name]),
             ("SELECT m.kind::bigint, m.month::bigint, m.rows::bigint FROM derived_months m JOIN books b ON b.book = m.book "
-                + "WHERE b.name = $1 ORDER BY m.kind, m.month", [name])) is [var one, var two] ? (one, two) : default;
+                + "WHERE b.name = $1 ORDER BY m.kind, m.month", [name]),
+            (DaysOfTheEnds, [name])) is [var one, var two, var three] ? (one, two, three) : default;
         if (!state.Next())
         {
             throw new ProblemException(
@@ -47,10 +55,14 @@ internal sealed class PostgresReading : IStoreReading
 
         _months = found.ToLookup(month => month.Kind, month => (month.Month, month.Rows));
         _columns = new PostgresColumns(session, _book, kind => [.. _months[kind].Select(month => month.Month)]);
+        _columns.Take(days);
     }
 
     /// <inheritdoc/>
     public StoreState State { get; }
+
+    /// <summary>How often the server was asked and waited for.</summary>
+    public int RoundTrips => _session.RoundTrips;
 
     /// <summary>The number of the book.</summary>
     public int Book => _book;
