@@ -16,7 +16,8 @@ internal sealed class MemoryWriting(MemoryRecords records, Action<MemoryRecords>
         var place = Records.Imports.FindIndex(import => import.Revision == revision);
         Records.Imports[place] = Records.Imports[place] with
         {
-            Files = [.. files], Counts = [.. counts.OrderBy(count => count.Kind, StringComparer.Ordinal)],
+            Files = [.. files],
+            Counts = [.. counts.OrderBy(count => count.Kind, StringComparer.Ordinal)],
         };
     }
 
