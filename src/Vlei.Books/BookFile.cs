@@ -27,7 +27,9 @@ internal static class BookFile
     /// <summary>Reads the file. Throws a <see cref="ProblemException"/> where it is not as it should be.</summary>
     public static BookSettings Read(string path) => Parse(File.ReadAllText(path), path);
 
-    /// <summary>Reads a text as it stands in such a file. Throws a <see cref="ProblemException"/> where it is not as it should be.</summary>
+    /// <summary>
+    /// Reads a text as it stands in such a file. Throws a <see cref="ProblemException"/> where it is not as it should be.
+    /// </summary>
     /// <param name="text">The text.</param>
     /// <param name="path">Where it is, or would be.</param>
     public static BookSettings Parse(string text, string path)
@@ -128,7 +130,8 @@ internal static class BookFile
 
     /// <summary>The text of such a file without saying where the records are.</summary>
     public static string WithoutStore(string text) => string.Concat(
-        text.Split('\n').Where(line => !line.TrimStart().StartsWith(Store, StringComparison.Ordinal)).Select(line => $"{line}\n")).TrimEnd('\n') + "\n";
+        text.Split('\n').Where(line => !line.TrimStart().StartsWith(Store, StringComparison.Ordinal)).Select(line => $"{line}\n"))
+            .TrimEnd('\n') + "\n";
 
     private static string? StoreOf(TomlText toml, Dictionary<string, KeyValueSyntax> values)
     {

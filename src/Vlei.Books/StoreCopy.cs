@@ -155,7 +155,8 @@ public static class StoreCopy
     private static IEnumerable<(string What, string Hash)> Fingerprints(IStoreReading store)
     {
         yield return ("imports", HashOf(store.Imports().Select(import =>
-            $"{import.Revision} {import.At:O} {import.By} {import.Complete} {string.Join(' ', import.Files)} {string.Join(' ', import.Counts)}")));
+            $"{import.Revision} {import.At:O} {import.By} {import.Complete} {string.Join(' ', import.Files)} "
+                + string.Join(' ', import.Counts))));
         foreach (var table in RecordTables.All)
         {
             yield return (table.Name, HashOf(LinesOf(store, table)));

@@ -34,7 +34,9 @@ internal static class RecordRows
         }
     }
 
-    /// <summary>Every version of every record of a table, with all that is known of it: some columns first, then fields, then tags.</summary>
+    /// <summary>
+    /// Every version of every record of a table, with all that is known of it: some columns first, then fields, then tags.
+    /// </summary>
     public static RecordQuery AllOf(RecordTable table, params ReadOnlySpan<string> known) =>
         new(table, [.. known, .. table.Fields.Select(field => field.Name), RecordQuery.Tags]) { AllVersions = true };
 

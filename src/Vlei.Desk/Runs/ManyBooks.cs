@@ -61,7 +61,9 @@ public static class ManyBooks
             {
                 done++;
                 var width = $"{folders.Count}".Length;
-                say($"{$"{done}".PadLeft(width)}/{folders.Count}  {BookSet.NameOf(folders[place])}: {outcomes[place].Problem ?? outcomes[place].State}");
+                say(
+                    $"{$"{done}".PadLeft(width)}/{folders.Count}  {BookSet.NameOf(folders[place])}: "
+                    + (outcomes[place].Problem ?? outcomes[place].State));
             }
         });
         return outcomes;

@@ -43,7 +43,8 @@ internal static class InitCommand
             Examples =
             [
                 ("vlei init acme --name \"Acme Joinery\" --currency ZAR --fiscal-year-start 3", "a book whose year starts in March"),
-                ("vlei init acme --name \"Acme\" --currency ZAR --store 'postgresql://localhost/firm?book=acme'", "its records on a server"),
+                ("vlei init acme --name \"Acme\" --currency ZAR --store 'postgresql://localhost/firm?book=acme'",
+                    "its records on a server"),
             ],
         };
         command.Arguments.Add(Folder);

@@ -100,7 +100,8 @@ internal static class ShowCommand
         var order = arguments.OrdersOf(result)[0] with { Options = typed };
         return destination.Write(result, targets, SideBySide.Of(
             [.. BookSet.Of(result.GetValue(Books)!, Terminal.Say)
-                .Select(folder => (BookSet.NameOf(folder), Naming.Of(folder, () => BuiltIn(folder, order, BookOptions.ClockTyped(result)))))]));
+                .Select(
+                    folder => (BookSet.NameOf(folder), Naming.Of(folder, () => BuiltIn(folder, order, BookOptions.ClockTyped(result)))))]));
     }
 
     private static Report BuiltIn(string folder, ReportOrder order, DateOnly? today)

@@ -29,7 +29,8 @@ internal static class PostgresText
             return $"${parameters.Count + 1}";
         }
 
-        var joins = isLines && query.AllVersions ? "" : isLines ? " JOIN documents d ON d.book = r.book AND d.key = r.document AND d.added = r.added"
+        var joins = isLines && query.AllVersions ? "" : isLines
+            ? " JOIN documents d ON d.book = r.book AND d.key = r.document AND d.added = r.added"
             : table.Id is { } id && (query.Columns.Contains(id) || query.Where?.Column == id)
                 ? $" JOIN {table.Name}_keys k ON k.book = r.book AND k.key = r.key" : "";
         string[] conditions =

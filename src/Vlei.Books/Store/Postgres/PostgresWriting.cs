@@ -153,7 +153,8 @@ internal sealed class PostgresWriting : IStoreWriting
     public void SetClosed(ClosedPeriod period) => _session.Execute(
         "INSERT INTO closed_periods(book, first_day, last_day, revision, at, by) VALUES ($1, $2, $3, $4, $5, $6) "
             + "ON CONFLICT (book, first_day, last_day) DO UPDATE SET revision = $4, at = $5, by = $6",
-        Book, PeriodText.Iso(period.Days.From), PeriodText.Iso(period.Days.To), period.Revision, StoreProblem.MomentText(period.At), period.By);
+        Book, PeriodText.Iso(period.Days.From), PeriodText.Iso(period.Days.To), period.Revision, StoreProblem.MomentText(period.At),
+        period.By);
 
     /// <inheritdoc/>
     public bool RemoveClosed(DateRange days) => _session.Execute(
