@@ -129,9 +129,11 @@ internal static class BookFile
     }
 
     /// <summary>The text of such a file without saying where the records are.</summary>
-    public static string WithoutStore(string text) => string.Concat(
-        text.Split('\n').Where(line => !line.TrimStart().StartsWith(Store, StringComparison.Ordinal)).Select(line => $"{line}\n"))
-            .TrimEnd('\n') + "\n";
+    public static string WithoutStore(string text) => string.Join('\n', text.Split('\n').Where(line => !SaysStore(line)));
+
+    // The key itself, and no text that begins with the same letters.
+    private static bool SaysStore(string line) => line.TrimStart() is var own && own.StartsWith(Store, StringComparison.Ordinal)
+        && own[Store.Length..].TrimStart().StartsWith('=');
 
     private static string? StoreOf(TomlText toml, Dictionary<string, KeyValueSyntax> values)
     {
