@@ -13,6 +13,7 @@ public sealed class Book
 {
     private const string FileName = "book.toml";
     private const string Here = ".";
+
     /// <summary>The name of the file with its records, where they are in its folder.</summary>
     internal const string RecordsName = "records.db";
 
@@ -118,9 +119,13 @@ public sealed class Book
 
         try
         {
-            // What says that it is a book comes last: what was begun and not ended is begun again.
-            _ = Directory.CreateDirectory(folder, OfOwner);
+            // What says that it is a book is written first, so that there is room for it, and is put there last: what was begun and
+            // not ended is begun again.
+            MakeFolder(folder);
             File.Delete(records);
+            using var file = WholeFile.Begin(Path.Combine(folder, FileName), isPrivate: true);
+            file.Stream.Write(Encoding.UTF8.GetBytes(BookFile.Write(settings)));
+            file.Stream.Flush(flushToDisk: true);
             if (settings.Store is { } address)
             {
                 PostgresServer.Add(PostgresAddress.Parse(address), BookFile.Write(settings with { Store = null }));
@@ -130,7 +135,7 @@ public sealed class Book
                 SqliteStore.Create(records, writing => Upkeep.Adopt(writing, settings, (_, _) => { }));
             }
 
-            WriteSettings(folder, BookFile.Write(settings));
+            file.Commit();
         }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
@@ -140,6 +145,9 @@ public sealed class Book
 
         return Read(folder);
     }
+
+    /// <summary>Makes the folder of a book, for nobody but its owner.</summary>
+    internal static void MakeFolder(string folder) => Directory.CreateDirectory(folder, OfOwner);
 
     /// <summary>Makes a folder a book, whose records are there.</summary>
     internal static void WriteSettings(string folder, string text) => WholeFile.Write(

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.IO.Hashing;
 using System.Text;
 using Vlei.Books.Columns;
+using Vlei.Books.Files;
 using Vlei.Books.Store;
 using Vlei.Books.Store.Postgres;
 using Vlei.Books.Store.Sqlite;
@@ -58,25 +59,13 @@ public static class StoreCopy
         }
     }
 
-    private static void ToFolder(IStoreReading reading, string folder, string settings, Action<string, long> progress)
-    {
-        if (Directory.Exists(folder) && Directory.EnumerateFileSystemEntries(folder).Any())
+    private static void ToFolder(IStoreReading reading, string folder, string settings, Action<string, long> progress) =>
+        WholeFolder.Make(folder, unfinished =>
         {
-            throw new ProblemException(ProblemKind.CannotWrite, $"{folder} is not empty.", "Name a folder that is not there yet.");
-        }
-
-        try
-        {
-            _ = Directory.CreateDirectory(folder);
-            SqliteStore.Create(Path.Combine(folder, Book.RecordsName), writing => Copy(reading, writing, progress));
-            Book.WriteSettings(folder, settings);
-        }
-        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
-        {
-            throw new ProblemException(
-                ProblemKind.CannotWrite, $"{folder} cannot be made: {cannot.Message}", "Choose a folder that you may write to.", cannot);
-        }
-    }
+            Book.MakeFolder(unfinished);
+            SqliteStore.Create(Path.Combine(unfinished, Book.RecordsName), writing => Copy(reading, writing, progress));
+            Book.WriteSettings(unfinished, settings);
+        });
 
     private static void Copy(IStoreReading from, IStoreWriting to, Action<string, long> progress)
     {

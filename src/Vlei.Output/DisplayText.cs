@@ -9,7 +9,7 @@ internal static class DisplayText
     private static readonly (int First, int Last)[] Wide =
     [
         (0x1100, 0x115F), (0x2E80, 0x303E), (0x3041, 0xA4CF), (0xAC00, 0xD7A3), (0xF900, 0xFAFF), (0xFE30, 0xFE6F),
-        (0xFF00, 0xFF60), (0xFFE0, 0xFFE6), (0x1F300, 0x1F64F), (0x1F900, 0x1F9FF), (0x20000, 0x3FFFD),
+        (0xFF00, 0xFF60), (0xFFE0, 0xFFE6), (0x1F300, 0x1F64F), (0x1F680, 0x1F6FF), (0x1F900, 0x1F9FF), (0x20000, 0x3FFFD),
     ];
 
     /// <summary>Without control characters, which could steer the terminal; in ASCII where nothing else can be shown.</summary>
@@ -66,9 +66,8 @@ internal static class DisplayText
                 line.Clear();
             }
 
-            while (Width(rest) > width && rest.Length > 1)
+            while (Width(rest) > width && Fitting(rest, width) is var cut && cut < rest.Length)
             {
-                var cut = Math.Min(rest.Length - 1, width);
                 yield return rest[..cut];
                 rest = rest[cut..];
             }
@@ -77,5 +76,24 @@ internal static class DisplayText
         }
 
         yield return line.ToString();
+    }
+
+    // How much of it the width holds, at least one of what a reader takes for a letter: an accent stays with what it stands on.
+    private static int Fitting(string text, int width)
+    {
+        var (cut, used) = (0, 0);
+        while (cut < text.Length)
+        {
+            var length = StringInfo.GetNextTextElementLength(text.AsSpan(cut));
+            used += Width(text.Substring(cut, length));
+            if (used > width && cut > 0)
+            {
+                break;
+            }
+
+            cut += length;
+        }
+
+        return cut;
     }
 }

@@ -6,8 +6,11 @@ namespace Vlei.Output;
 /// <summary>A report as Markdown (CommonMark with the tables that most readers know).</summary>
 internal static class MarkdownReport
 {
-    // What would be taken for markup; a dash, a dot or a number sign is so only where a line starts, and none does here.
-    private const string Marks = "\\`*_[]<>|~&$";
+    // What would be taken for markup wherever it stands.
+    private const string Marks = "\\`*_[]<>|~&$#";
+
+    // What is so where a line begins with it only: lists, rules, and headings by the line below.
+    private const string MarksOfLines = "+-=";
 
     /// <summary>Writes the report.</summary>
     public static void Write(ReportWords words, Stream stream)
@@ -70,9 +73,22 @@ internal static class MarkdownReport
     {
         if (lines.Count > 0)
         {
-            text.WriteLine(string.Join("\\\n", lines.Select(Escaped)));
+            text.WriteLine(string.Join("\\\n", lines.Select(LineOf)));
             text.WriteLine();
         }
+    }
+
+    // A line that begins as a list, numbered or not, or as the rule below a heading would be one.
+    private static string LineOf(string line)
+    {
+        var text = Escaped(line);
+        var mark = text.AsSpan().IndexOfAnyExceptInRange('0', '9');
+        return mark switch
+        {
+            0 when MarksOfLines.Contains(text[0]) => $"\\{text}",
+            > 0 when text.AsSpan(mark) is "." or ")" or ['.' or ')', ' ', ..] => text.Insert(mark, "\\"),
+            _ => text,
+        };
     }
 
     private static string Escaped(string text) => string.Concat(DisplayText.Harmless(text, ascii: false).Trim().Select(letter =>

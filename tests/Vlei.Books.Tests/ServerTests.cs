@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Sockets;
 using Vlei.Books.Store;
 using Vlei.Books.Store.Postgres;
+using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 
 namespace Vlei.Books.Tests;
@@ -80,6 +81,35 @@ public sealed class ServerTests(TestFirm server) : IClassFixture<TestFirm>, IDis
         Assert.Equal(ProblemKind.TryAgain, lost.Kind);
         Assert.True(lost.Message.Contains("it may be kept or not", StringComparison.Ordinal), $"{lost}");
         Assert.StartsWith(": ", TestBooks.Take(On(name, "anna"), set, false));
+    }
+
+    [Fact]
+    public void A_reading_that_lost_its_connection_goes_on_as_long_as_the_book_is_the_same()
+    {
+        var name = NewBook("again", "anna", BookRight.Write);
+        TestBooks.Take(On(name, "anna"), _books.Set("first", 12, 40), false);
+        using var whole = On(name, "anna").Store.Read();
+        var expected = whole.Imports()[0].Files;
+        using var reading = On(name, "anna").Store.Read();
+        using var other = On(name, "anna").Store.Read();
+        foreach (var _ in new[] { 1, 2 })
+        {
+            EndConnections();
+            Assert.Equal(expected, reading.Imports()[0].Files);
+        }
+
+        // Rows that have not come whole end with it, and are told.
+        using (reading.Rows(new RecordQuery(RecordTables.Documents, "id")))
+        {
+            EndConnections();
+            Assert.Equal(ProblemKind.TryAgain, Refused(() => reading.Imports()).Kind);
+        }
+
+        Assert.Equal(expected, other.Imports()[0].Files);
+
+        TestBooks.Take(On(name, "anna"), _books.Set("second", 13, 40), false);
+        EndConnections();
+        Assert.Contains("imported into since", Refused(() => other.Imports()).Message);
     }
 
     [Fact]
@@ -200,6 +230,9 @@ public sealed class ServerTests(TestFirm server) : IClassFixture<TestFirm>, IDis
         PostgresServer.Grant(server.Address("owner", own), login, right);
         return own;
     }
+
+    private void EndConnections() =>
+        server.Sql("SELECT count(pg_terminate_backend(pid, 5000)) FROM pg_stat_activity WHERE application_name = 'vlei'");
 
     private Book On(string book, string login) => _books.BookOn(new PostgresStore(server.Address(login, book)));
 

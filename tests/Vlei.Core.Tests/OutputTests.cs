@@ -15,7 +15,8 @@ public class OutputTests
 {
     private static readonly Gen<string> GenWords = Choose.One(
         "", "Oars", "Wednesday regatta of the lake", "Hull 31, \"Heron\"", "Ünïcödé", "=1+1", "a,b;c", "日本", "tab\tand\u0007bell",
-        "Extraordinarily-long-hyphenated-name");
+        "Extraordinarily-long-hyphenated-name", "# no heading", "- no list", "12. no number", "===",
+        "Re\u0301me\u0301-\U0001F6A3\U0001F6A3\U0001F6A3\U0001F6A3-日本の木の船の工房");
 
     private static readonly Gen<ReportColumn> GenColumn = Gen.Select(Gen.Enum<ColumnKind>(), GenWords, Gen.Enum<ColumnTie>(), Gen.Bool)
         .Select(
@@ -66,7 +67,10 @@ public class OutputTests
 
         // Wide enough for a label and the widest figure, nothing sticks out but what a person wrote as one line.
         var own = report.AddressedTo.Concat(report.Foot).ToHashSet();
-        Assert.True(width < 60 || lines.Where(line => !own.Contains(line)).All(line => line.Length <= width), text);
+        Assert.True(width < 60 || lines.Where(line => !own.Contains(line)).All(line => DisplayText.Width(line) <= width), text);
+        Assert.DoesNotContain('\uFFFD', text);
+        Assert.DoesNotContain(lines, line => line.TrimStart().StartsWith('\u0301'));
+
         // Without an end to the line, a row is one, whatever is in it.
         var endless = Written(report, 0, new Surface(null, ascii, Bold: false)).Split('\n');
         Assert.All(
@@ -111,7 +115,10 @@ public class OutputTests
     [Fact]
     public void Markdown_is_one_table_with_every_figure_and_no_markup_of_its_words() => GenReport.Sample(report =>
     {
-        var lines = Written(report, 3, new Surface(null, false, false)).Split('\n').Where(line => line.StartsWith('|')).ToList();
+        var whole = Written(report, 3, new Surface(null, false, false)).Split('\n');
+        Assert.StartsWith("# ", whole[0]);
+        Assert.DoesNotContain(whole.Skip(1), line => System.Text.RegularExpressions.Regex.IsMatch(line, @"^(#|[-+=]|\d+[.)] )"));
+        var lines = whole.Where(line => line.StartsWith('|')).ToList();
         Assert.Equal(report.Rows.Count == 0 ? 0 : report.Rows.Count + 2, lines.Count);
         var cells = lines.Select(line => System.Text.RegularExpressions.Regex.Split(line, @"(?<!\\)\|").Length).Distinct().ToList();
         Assert.True(cells.Count <= 1, string.Join('\n', lines));

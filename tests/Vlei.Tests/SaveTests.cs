@@ -282,7 +282,9 @@ public sealed partial class SaveTests : IDisposable
     [InlineData("reports", "from = \"profit-loss\"\nbasis = true\n", ":2:9: basis is not written as it should be. Write basis = \"…\".")]
     [InlineData("reports", "from = \"profit-loss\"\n[basis]\n", ":2:1: there is no table basis.")]
     [InlineData("reports", "from = [[[[", ":1:")]
-    [InlineData("reports", "deep", ":1: brackets are more than 500 deep.")]
+    [InlineData("reports", "from = [[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[",
+        ":1: there are too many brackets")]
+    [InlineData("reports", "deep", ":1: there are too many brackets within each other.")]
     [InlineData("reports", "huge", " is larger than 1 MiB.")]
     [InlineData("reports", "latin", " cannot be read: ")]
     [InlineData("reports", "pipe", " is a pipe or a device, and no file.")]

@@ -41,6 +41,27 @@ public sealed class StoreCommandTests(TestFirm firm) : IClassFixture<TestFirm>, 
     }
 
     [Fact]
+    public void A_server_that_is_not_who_it_says_is_not_spoken_to()
+    {
+        using var server = new TestServer();
+        server.Sql("CREATE DATABASE firm", "postgres");
+        var certificate = server.Secure();
+        string At(string host) => server.Address("owner").Text.Replace("127.0.0.1", host, StringComparison.Ordinal);
+        foreach (var (address, root, isTrusted) in new[]
+        {
+            ($"{At("localhost")}?sslmode=verify-full", certificate, true), ($"{At("localhost")}?sslmode=verify-full", "", false),
+            ($"{At("127.0.0.1")}?sslmode=verify-full", certificate, false), ($"{At("127.0.0.1")}?sslmode=verify-ca", certificate, true),
+            ($"{At("localhost")}?sslmode=require", "", true),
+        })
+        {
+            var outcome = _tool.Run(root.Length > 0 ? [("PGSSLROOTCERT", root)] : [], "store", "init", address);
+            Assert.Equal((isTrusted ? 0 : 75, isTrusted), (outcome.Status, !outcome.Messages.Contains("certificate")));
+        }
+
+        File.Delete(certificate);
+    }
+
+    [Fact]
     public void Every_command_gives_the_same_bytes_from_a_server()
     {
         _tool.WithDemo();

@@ -1,3 +1,4 @@
+using Tomlyn;
 using Tomlyn.Parsing;
 using Tomlyn.Syntax;
 using Vlei.Core.Problems;
@@ -23,14 +24,41 @@ internal sealed class TomlText
     /// <summary>Reads TOML. Throws a <see cref="ProblemException"/> of that kind where it is none.</summary>
     public static TomlText Parse(string text, string path, ProblemKind kind)
     {
-        RefuseDepth(text, path, kind);
-        var document = SyntaxParser.Parse(text, path);
+        var document = ParseWithin(text, path, kind);
         var toml = new TomlText(path, kind, document);
         return document.HasErrors
             ? throw toml.Wrong(
                 document.Diagnostics.First().Span, document.Diagnostics.First().Message,
                 "Write it as TOML has it: key = \"value\".")
             : toml;
+    }
+
+    // Everything else that is wrong is told by the tree; into brackets the parser does not go without end.
+    private static DocumentSyntax ParseWithin(string text, string path, ProblemKind kind)
+    {
+        try
+        {
+            return SyntaxParser.Parse(text, path);
+        }
+        catch (TomlException tooDeep)
+        {
+            throw new ProblemException(
+                kind, $"{path}:{DeepestLine(text)}: there are too many brackets within each other.",
+                "Nothing here needs more than two.", tooDeep);
+        }
+    }
+
+    private static int DeepestLine(string text)
+    {
+        var (depth, line, deepest, at) = (0, 1, 0, 1);
+        foreach (var letter in text)
+        {
+            depth += letter is '[' or '{' ? 1 : letter is ']' or '}' && depth > 0 ? -1 : 0;
+            line += letter == '\n' ? 1 : 0;
+            (deepest, at) = depth > deepest ? (depth, line) : (deepest, at);
+        }
+
+        return at;
     }
 
     /// <summary>The values by their keys. Throws where a key is not among the known ones, or is there twice.</summary>
@@ -87,23 +115,6 @@ internal sealed class TomlText
         !values.TryGetValue(key, out var pair) ? otherwise
         : pair.Value is BooleanValueSyntax flag ? flag.Value
         : throw Wrong(pair.Value!.Span, $"{key} is neither true nor false.", $"Write {key} = true, or {key} = false.");
-
-    // The parser goes into brackets one by one, and there is an end to how far it can.
-    private static void RefuseDepth(string text, string path, ProblemKind kind)
-    {
-        const int Deepest = 500;
-        var (depth, line) = (0, 1);
-        foreach (var letter in text)
-        {
-            depth += letter is '[' or '{' ? 1 : letter is ']' or '}' && depth > 0 ? -1 : 0;
-            line += letter == '\n' ? 1 : 0;
-            if (depth > Deepest)
-            {
-                throw new ProblemException(
-                    kind, $"{path}:{line}: brackets are more than {Deepest} deep.", "Nothing here needs more than two.");
-            }
-        }
-    }
 
     /// <summary>What is wrong at a place of the file.</summary>
     public ProblemException Wrong(SourceSpan at, string message, string? advice) => new(_kind, $"{PlaceOf(at)}: {message}", advice);

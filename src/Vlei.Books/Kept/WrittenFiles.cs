@@ -20,27 +20,31 @@ public static class WrittenFiles
         Log.Lines().Select(Read).OfType<(string Path, string Sum)>().GroupBy(written => written.Path)
             .Select(same => KeyValuePair.Create(same.Key, same.Last().Sum)), StringComparer.Ordinal));
 
-    /// <summary>Notes that a file was written as it is now.</summary>
-    /// <param name="path">The full path.</param>
-    public static void Note(string path)
+    /// <summary>Notes that files were written as they are now.</summary>
+    /// <param name="paths">The full paths.</param>
+    public static void Note(params IReadOnlyList<string> paths)
     {
-        var sum = SumOf(path);
-        if (Sums.IsValueCreated)
+        using var lines = new MemoryStream();
+        foreach (var path in paths)
         {
-            Sums.Value[path] = sum;
+            var sum = SumOf(path);
+            if (Sums.IsValueCreated)
+            {
+                Sums.Value[path] = sum;
+            }
+
+            using (var json = new Utf8JsonWriter(lines))
+            {
+                json.WriteStartObject();
+                json.WriteString("file", path);
+                json.WriteString("xxh128", sum);
+                json.WriteEndObject();
+            }
+
+            lines.WriteByte((byte)'\n');
         }
 
-        using var line = new MemoryStream();
-        using (var json = new Utf8JsonWriter(line))
-        {
-            json.WriteStartObject();
-            json.WriteString("file", path);
-            json.WriteString("xxh128", sum);
-            json.WriteEndObject();
-        }
-
-        line.WriteByte((byte)'\n');
-        Log.Append(line.ToArray());
+        Log.Append(lines.ToArray());
     }
 
     /// <summary>Whether a file is as Vlei wrote it.</summary>

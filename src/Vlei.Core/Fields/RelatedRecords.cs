@@ -13,6 +13,7 @@ internal sealed class RelatedRecords(ILedger ledger)
     private readonly Dictionary<RecordTable, WordPool> _pools = [];
     private readonly List<RecordField> _ofDocuments = [];
     private readonly List<RecordField> _ofLines = [];
+    private Dictionary<DocumentKey, Dictionary<int, RecordValue[]>> _lines = [];
 
     /// <summary>Whether records of a table are read for the rows at hand alone.</summary>
     public static bool AreMany(RecordTable table) => table == RecordTables.Documents;
@@ -21,7 +22,11 @@ internal sealed class RelatedRecords(ILedger ledger)
     public void WantOfDocuments(RecordField field) => Want(_ofDocuments, field);
 
     /// <summary>Notes that a field of lines will be asked for.</summary>
-    public void WantOfLines(RecordField field) => Want(_ofLines, field);
+    public void WantOfLines(RecordField field)
+    {
+        Want(_ofLines, field);
+        _lines = [];
+    }
 
     /// <summary>What the documents of those keys have in a field that was noted.</summary>
     /// <param name="rows">The rows that ask.</param>
@@ -40,15 +45,28 @@ internal sealed class RelatedRecords(ILedger ledger)
     public FieldCells OfLines(RowSet rows, RecordField field)
     {
         var (documents, lines) = (rows.Column("document"), rows.Column("line"));
-        var found = rows.Once((this, _ofLines), () => ledger.ReadLines(_ofLines, [.. KeysOf(documents).Select(key => new DocumentKey(key))])
-            .ToDictionary(line => (line.Document, line.Line), line => line.Values));
+        var found = rows.Once(
+            (this, _ofLines), () => _lines = LinesOf([.. KeysOf(documents).Select(key => new DocumentKey(key))]));
         var place = _ofLines.IndexOf(field);
         return CellsOf(
             field,
             [
                 .. documents.Select(
-                    (document, row) => found.TryGetValue(((DocumentKey)document, (int)lines[row]), out var values) ? values[place]
-                        : default)]);
+                    (document, row) => found.TryGetValue((DocumentKey)document, out var ofDocument)
+                        && ofDocument.TryGetValue((int)lines[row], out var values) ? values[place] : default)]);
+    }
+
+    // A document of many lines goes on in the rows that come next, and is read once.
+    private Dictionary<DocumentKey, Dictionary<int, RecordValue[]>> LinesOf(IReadOnlyList<DocumentKey> documents)
+    {
+        var lines = documents.ToDictionary(document => document, document => _lines.GetValueOrDefault(document) ?? []);
+        var missing = documents.Where(document => !_lines.ContainsKey(document)).ToList();
+        foreach (var (document, line, values) in ledger.ReadLines(_ofLines, missing))
+        {
+            lines[document][line] = values;
+        }
+
+        return lines;
     }
 
     /// <summary>What the records of a table have in a field, by key.</summary>

@@ -23,26 +23,16 @@ public readonly record struct ControlItem(
     /// <param name="document">What all its items have in common; account, contact and total are not looked at.</param>
     public static List<ControlItem> Of(IReadOnlyList<Line> lines, Func<AccountKey, bool> isControl, ControlItem document)
     {
-        var items = new List<ControlItem>(1);
+        var items = new ControlItems();
         foreach (var line in lines)
         {
-            if (!isControl(line.Account))
-            {
-                continue;
-            }
-
-            var place = items.FindIndex(item => item.Account == line.Account && item.Contact == line.Contact);
-            if (place < 0)
+            if (isControl(line.Account))
             {
                 items.Add(document with { Account = line.Account, Contact = line.Contact, Total = line.Amount, Kind = line.Kind });
             }
-            else
-            {
-                items[place] = items[place] with { Total = items[place].Total + line.Amount };
-            }
         }
 
-        return items;
+        return items.All;
     }
 }
 

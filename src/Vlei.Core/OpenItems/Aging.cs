@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Vlei.Core.Money;
 using Vlei.Core.Reports;
 
@@ -7,23 +8,20 @@ namespace Vlei.Core.OpenItems;
 internal sealed class Aging
 {
     private readonly ControlHistory _history;
-    private readonly Amount[] _open;
-    private readonly int[] _places;
+    private readonly ImmutableArray<Amount> _open;
+    private readonly AgingBuckets _buckets;
     private readonly bool _byDocument;
+    private readonly bool _keepsUnappliedApart;
+
+    // One more than the class of each item, where that was looked at.
+    private readonly int[] _places;
 
     /// <summary>Works it out.</summary>
     public Aging(ControlHistory history, DateOnly day, ReportRequest request)
     {
         (_history, Day, _open) = (history, day, history.OpenAt(day));
-        _byDocument = request.Items.AgesByDocument;
-        _places = new int[_open.Length];
-        var buckets = BucketsOf(request);
-        for (var item = 0; item < _places.Length; item++)
-        {
-            _places[item] = request.Items.KeepsUnappliedApart && history[item].Total.Sign < 0
-                ? buckets.Count
-                : buckets.PlaceOf(DaysLate(item));
-        }
+        (_byDocument, _keepsUnappliedApart) = (request.Items.AgesByDocument, request.Items.KeepsUnappliedApart);
+        (_buckets, _places) = (BucketsOf(request), new int[_open.Length]);
     }
 
     /// <summary>The day.</summary>
@@ -40,7 +38,7 @@ internal sealed class Aging
     public Amount Open(int item) => _open[item];
 
     /// <summary>What is open of an item, if it is in that class.</summary>
-    public Amount OpenIn(int item, int place) => _places[item] == place ? _open[item] : Amount.Zero;
+    public Amount OpenIn(int item, int place) => PlaceOf(item) == place ? _open[item] : Amount.Zero;
 
     /// <summary>
     /// How many days an item is late; less than 1 where it is not. What is on the other side (money not yet applied, a
@@ -50,6 +48,16 @@ internal sealed class Aging
     {
         ref readonly var known = ref _history[item];
         return Day.DayNumber - (_byDocument || known.Total.Sign < 0 ? known.Date : known.Due).DayNumber;
+    }
+
+    private int PlaceOf(int item)
+    {
+        if (_places[item] == 0)
+        {
+            _places[item] = 1 + (_keepsUnappliedApart && _history[item].Total.Sign < 0 ? _buckets.Count : _buckets.PlaceOf(DaysLate(item)));
+        }
+
+        return _places[item] - 1;
     }
 
     private static AgingBuckets BucketsOf(ReportRequest request) =>

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
@@ -54,7 +55,7 @@ public static class BillsToPayReport
         private readonly StartingMoney _start;
         private readonly DateOnly _day;
         private readonly DocumentRows _texts;
-        private readonly Amount[] _open;
+        private readonly ImmutableArray<Amount> _open;
         private readonly List<int> _bills;
         private readonly Dictionary<int, Amount> _toPay;
         private readonly Dictionary<int, Amount> _disputed;

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
@@ -89,7 +90,7 @@ public static class CollectionReport
     {
         private readonly ControlHistory _history;
         private readonly IReadOnlyList<int> _items;
-        private readonly Amount[] _open;
+        private readonly ImmutableArray<Amount> _open;
         private readonly PayingHabits _habits;
 
         public CollectionPeriod(ControlHistory history, IReadOnlyList<int> items, DateRange range)

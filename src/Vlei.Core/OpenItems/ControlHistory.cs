@@ -1,3 +1,6 @@
+using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
+using System.Runtime.InteropServices;
 using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
@@ -19,12 +22,16 @@ public readonly record struct AppliedItem(int With, DateOnly Day, Amount Amount)
 /// </summary>
 public sealed class ControlHistory
 {
+    private static readonly ConditionalWeakTable<ILedger, Dictionary<AccountType, ControlHistory>> Read = [];
+
     private readonly ILedger _ledger;
     private readonly ControlItem[] _items;
     private readonly List<(int From, int To, DateOnly Day, Amount Amount)> _applied = [];
     private readonly Lazy<ILookup<int, AppliedItem>> _appliedTo;
+    private readonly Lazy<ILookup<ContactKey, int>> _ofContacts;
     private readonly int[] _firstOf;
     private readonly int[] _nextOf;
+    private Tuple<DateOnly, ImmutableArray<Amount>>? _open;
 
     private ControlHistory(ILedger ledger, AccountType type, DateOnly until)
     {
@@ -65,6 +72,7 @@ public sealed class ControlHistory
                 (Item: applied.To, Applied: new AppliedItem(applied.From, applied.Day, applied.Amount)),
             })
             .ToLookup(pair => pair.Item, pair => pair.Applied));
+        _ofContacts = new Lazy<ILookup<ContactKey, int>>(() => Enumerable.Range(0, _items.Length).ToLookup(item => _items[item].Contact));
     }
 
     /// <summary>Receivable or payable.</summary>
@@ -83,16 +91,33 @@ public sealed class ControlHistory
     public ref readonly ControlItem this[int item] => ref _items[item];
 
     /// <summary>
-    /// Reads it. Throws <see cref="OverflowException"/> where a sum does not fit.
+    /// Reads it, or gives the one that was read last of the same records: statements of account are thousands of reports of one
+    /// day. Throws <see cref="OverflowException"/> where a sum does not fit.
     /// </summary>
-    public static ControlHistory Of(ILedger ledger, AccountType type, DateOnly until) => new(ledger, type, until);
+    public static ControlHistory Of(ILedger ledger, AccountType type, DateOnly until)
+    {
+        var read = Read.GetOrCreateValue(ledger);
+        lock (read)
+        {
+            return read.TryGetValue(type, out var known) && known.Until == until ? known
+                : read[type] = new ControlHistory(ledger, type, until);
+        }
+    }
+
+    /// <summary>The items of a contact, in their order.</summary>
+    public IEnumerable<int> OfContact(ContactKey contact) => _ofContacts.Value[contact];
 
     /// <summary>A sum on the control accounts, debit positive, as owners see it; and the other way round.</summary>
     public Amount Natural(Amount amount) => Type == AccountType.Payable ? -amount : amount;
 
     /// <summary>What is open of each item at the end of a day: of the sign of its total, or zero.</summary>
-    public Amount[] OpenAt(DateOnly day)
+    public ImmutableArray<Amount> OpenAt(DateOnly day)
     {
+        if (_open is { } known && known.Item1 == day)
+        {
+            return known.Item2;
+        }
+
         var open = new Amount[_items.Length];
         for (var place = 0; place < open.Length && _items[place].Date <= day; place++)
         {
@@ -108,7 +133,8 @@ public sealed class ControlHistory
             }
         }
 
-        return open;
+        _open = Tuple.Create(day, ImmutableCollectionsMarshal.AsImmutableArray(open));
+        return _open.Item2;
     }
 
     /// <summary>What was set against an item up to the last day, in the order in which it took effect.</summary>

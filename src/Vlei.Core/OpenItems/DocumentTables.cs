@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
@@ -304,7 +305,7 @@ public static class DocumentTables
     }
 
     // Items that are open at the end of a day.
-    private sealed record OpenBlock(TableContext Context, ControlHistory History, Amount[] Open, int[] Items, DateOnly Day)
+    private sealed record OpenBlock(TableContext Context, ControlHistory History, ImmutableArray<Amount> Open, int[] Items, DateOnly Day)
     {
         // What was noted of them, looked up where somebody asks.
         public Lazy<PromisedItems> Promises { get; } = new(() => new PromisedItems(Context.Ledger, History, Day, Context.Known));

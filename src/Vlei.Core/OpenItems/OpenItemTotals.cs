@@ -17,7 +17,7 @@ public sealed class OpenItemTotals
 
     private readonly ILedger _ledger;
     private readonly HashSet<AccountKey> _control;
-    private readonly Dictionary<DocumentKey, List<ControlItem>> _itemsOf = [];
+    private readonly Dictionary<DocumentKey, ControlItems> _itemsOf = [];
     private readonly Dictionary<(AccountingBasis, AccountKey Account), Amount> _totals = [];
     private readonly HashSet<(DocumentKey Document, AccountKey Account)> _immediate = [];
 
@@ -98,19 +98,10 @@ public sealed class OpenItemTotals
     {
         if (!_itemsOf.TryGetValue(document, out var items))
         {
-            _itemsOf.Add(document, items = []);
+            _itemsOf.Add(document, items = new ControlItems());
         }
 
-        var place = items.FindIndex(item => item.Account == account && item.Contact == contact);
-        if (place < 0)
-        {
-            items.Add(new ControlItem(document, account, contact, amount));
-        }
-        else
-        {
-            items[place] = items[place] with { Total = items[place].Total + amount };
-        }
-
+        items.Add(new ControlItem(document, account, contact, amount));
         Move((document, account, contact), amount);
     }
 
@@ -121,9 +112,8 @@ public sealed class OpenItemTotals
 
         void Settle(DocumentKey document, ContactKey contact)
         {
-            var item = _itemsOf.GetValueOrDefault(document, [])
-                .Find(item => item.Account == application.Account && item.Contact == contact);
-            Move((document, application.Account, contact), item.Total.Sign > 0 ? -application.Amount : application.Amount);
+            var total = _itemsOf.TryGetValue(document, out var items) ? items.TotalOf(application.Account, contact) : Amount.Zero;
+            Move((document, application.Account, contact), total.Sign > 0 ? -application.Amount : application.Amount);
         }
     }
 

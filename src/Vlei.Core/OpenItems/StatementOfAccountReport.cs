@@ -71,11 +71,11 @@ public static class StatementOfAccountReport
                     : "Choose one with --only contact=ID, or write a file for each: --to FOLDER/");
         }
 
-        var contact = context.Ledger.Records(PostingField.Contact).Single(contact => contact.Key == key.Value);
+        var contact = context.Ledger.Records(PostingField.Contact).First(contact => contact.Key == key.Value);
         // What is chosen says whom a statement is for; what it says to them is always the whole of it.
         var report = new ItemReport(Definition, context, request with { Choices = [], Where = [] }, AccountType.Receivable, range.To);
         var ledger = new ContactLedger(context, report.History, range, Words, withApplied: false);
-        List<int> items = [.. report.Taken().Where(item => report.History[item].Contact == key)];
+        List<int> items = [.. report.History.OfContact(key)];
         var closing = ledger.AddAlone(
             contact.Id, key, items, Caption.Ours("Opening balance"), Caption.Ours("Settled with other accounts"),
             Caption.Ours("Balance due"));

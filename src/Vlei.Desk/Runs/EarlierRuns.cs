@@ -17,12 +17,12 @@ public sealed record EarlierRun(DateRange Days, IReadOnlyList<(string Name, Repo
 public static class EarlierRuns
 {
     /// <summary>Those that have moved, oldest first. A run whose records have not changed since is not looked at again.</summary>
-    public static IReadOnlyList<EarlierRun> Moved(RunFolder folder, RunContext run, DateOnly today)
+    public static IReadOnlyList<EarlierRun> Moved(RunFolder folder, RunContext run, DateOnly today, Action<string> say)
     {
         var moved = new List<EarlierRun>();
         foreach (var name in folder.Periods)
         {
-            if (RunRecord.Read(folder.PathIn(name, "")) is { } record && record.Days.To < run.Days.From
+            if (RunRecord.Read(folder.PathIn(name, ""), say) is { } record && record.Days.To < run.Days.From
                 && record.Revision != run.Ledger.Revision)
             {
                 var then = run.For(record.Days, today);
@@ -30,7 +30,8 @@ public static class EarlierRuns
                 {
                     moved.Add(new EarlierRun(record.Days, [.. record.Members.Where(member => member.Problem is null)
                         .Select(
-                            member => (member.Name, Figures: MovedIn(then, folder.PathIn(name, RunRecord.FiguresOf(member.Name)), member)))
+                            member =>
+                                (member.Name, Figures: MovedIn(then, folder.PathIn(name, RunRecord.FiguresOf(member.Name)), member, say)))
                         .Where(report => report.Figures is not null).Select(report => (report.Name, report.Figures!))]));
                 }
             }
@@ -40,11 +41,11 @@ public static class EarlierRuns
     }
 
     // What can no longer be built has no figures to compare; its group says so when it is run.
-    private static Report? MovedIn(RunContext run, string figures, RunMember member)
+    private static Report? MovedIn(RunContext run, string figures, RunMember member, Action<string> say)
     {
         try
         {
-            return run.MovedSince(figures, run.Build(member, [])) is { Rows.Count: > 0 } moved ? moved : null;
+            return run.MovedSince(figures, run.Build(member, []), say) is { Rows.Count: > 0 } moved ? moved : null;
         }
         catch (ProblemException)
         {

@@ -96,8 +96,8 @@ public static class GroupRun
         var run = new RunContext(desk.AtCloseOf(days), ledger, days);
         using var folder = RunFolder.Take(
             book.PathOf("out"), name, PeriodText.Key(days, book.Settings.Calendar).Replace("/", "--", StringComparison.Ordinal), say);
-        var before = RunRecord.Read(folder.Final);
-        var reports = group.Members.Select(member => Made(run, group, member, asked, folder, before, chosen)).ToList();
+        var before = RunRecord.Read(folder.Final, say);
+        var reports = group.Members.Select(member => Made(run, group, member, asked, folder, before, chosen, say)).ToList();
         if (reports.TrueForAll(report => report.Report is null))
         {
             return use(new ProducedGroup(group, run, reports, folder.Final));
@@ -106,7 +106,7 @@ public static class GroupRun
         var outcome = new ProducedGroup(group, run, reports, folder.Final)
         {
             Before = before,
-            Earlier = EarlierRuns.Moved(folder, run, today),
+            Earlier = EarlierRuns.Moved(folder, run, today, say),
             Changes = before is null ? null : run.ChangesSince(before.Revision),
         };
         var files = Write(outcome, chosen, folder);
@@ -117,7 +117,7 @@ public static class GroupRun
 
     private static ProducedReport Made(
         RunContext run, ReportGroup group, GroupMember member, OpenPeriod period, RunFolder folder, RunRecord? before,
-        IReadOnlyList<ReportFormat> formats)
+        IReadOnlyList<ReportFormat> formats, Action<string> say)
     {
         var asked = new RunMember(member.Name, member.Report, member.Options, null, null);
         try
@@ -127,7 +127,7 @@ public static class GroupRun
             var then = before?.Members.FirstOrDefault(old => old.Name == member.Name && old.Problem is null);
             return new ProducedReport(
                 member, asked, report, then is null ? null
-                    : run.MovedSince(Path.Combine(folder.Final, RunRecord.FiguresOf(member.Name)), report),
+                    : run.MovedSince(Path.Combine(folder.Final, RunRecord.FiguresOf(member.Name)), report, say),
                 then is not null && !IsSame(then, asked))
             {
                 FixedDate = FixedDateOf(run, member),

@@ -70,23 +70,9 @@ public sealed record RunContext(ReportDesk Desk, ILedger Ledger, DateRange Days)
         : [.. Revisions.ChangesSince(Book, revision).Where(change => (change.Was ?? change.Is) <= Days.To || change.Is <= Days.To)];
 
     /// <summary>How a report differs from what was kept of it: the figures that have moved; nothing where nothing was kept.</summary>
-    public Report? MovedSince(string figures, Report now)
+    public Report? MovedSince(string figures, Report now, Action<string> say) => RunRecord.Kept(figures, say, path =>
     {
-        if (!File.Exists(figures))
-        {
-            return null;
-        }
-
-        using var stream = File.OpenRead(figures);
-        try
-        {
-            return Movement.Between(JsonReport.Read(stream, Book.Settings.Currency), now);
-        }
-        catch (Exception damaged) when (OptionsJson.IsDamage(damaged))
-        {
-            throw new ProblemException(
-                ProblemKind.BadData, $"{figures} is damaged: {damaged.Message}",
-                "Remove the folder, and the run is as if it had not been.", damaged);
-        }
-    }
+        using var stream = File.OpenRead(path);
+        return Movement.Between(JsonReport.Read(stream, Book.Settings.Currency), now);
+    });
 }

@@ -19,10 +19,15 @@ public sealed partial class RunFolder : IDisposable
 
     private static readonly TimeSpan Patience = TimeSpan.FromMinutes(2);
 
+    // A link is not ours, and leads elsewhere.
+    private static readonly EnumerationOptions OurFiles = new()
+    {
+        RecurseSubdirectories = true, AttributesToSkip = FileAttributes.ReparsePoint,
+    };
+
     private readonly FileTurn _turn;
     private readonly string _folder;
     private readonly string _period;
-
     private readonly Action<string> _say;
 
     private RunFolder(FileTurn turn, string folder, string period, Action<string> say) =>
@@ -83,7 +88,9 @@ public sealed partial class RunFolder : IDisposable
         foreach (var (name, sum) in before?.Files ?? new Dictionary<string, string>())
         {
             var path = Path.Combine(Final, name);
-            if (!endings.Any(ending => name.EndsWith($".{ending}", StringComparison.Ordinal)) && File.Exists(path) && SumOf(path) == sum)
+            if (name == Path.GetFileName(name) && !endings.Any(ending => name.EndsWith($".{ending}", StringComparison.Ordinal))
+                && FileState.Of(path) is { IsRegular: true }
+                && SumOf(path) == sum)
             {
                 File.Copy(path, Path.Combine(Staging, name));
                 carried.Add((name, sum));
@@ -102,10 +109,13 @@ public sealed partial class RunFolder : IDisposable
     {
         try
         {
-            KeepWhatIsNotOurs(before);
+            if (Directory.Exists(Final))
+            {
+                KeepWhatIsNotOurs(before);
+            }
 
             // All at once, so that the disk can do them together.
-            _ = Parallel.ForEach(Directory.EnumerateFiles(Staging, "*", SearchOption.AllDirectories), path =>
+            _ = Parallel.ForEach(Directory.EnumerateFiles(Staging, "*", OurFiles), path =>
             {
                 using var file = File.OpenHandle(path, FileMode.Open, FileAccess.ReadWrite);
                 RandomAccess.FlushToDisk(file);
@@ -127,7 +137,7 @@ public sealed partial class RunFolder : IDisposable
                 Directory.Delete(old, recursive: true);
             }
         }
-        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException or AggregateException)
         {
             throw new ProblemException(
                 ProblemKind.CannotWrite, $"{Final} cannot be written: {cannot.Message}", "What was there is as it was.", cannot);
@@ -162,40 +172,55 @@ public sealed partial class RunFolder : IDisposable
         }
     }
 
-    private void KeepWhatIsNotOurs(RunRecord? before)
+    // What is in a folder of the run that is there now, from where it is to where it is to be.
+    private void KeepWhatIsNotOurs(RunRecord? before, string from = "", string to = "")
     {
-        if (!Directory.Exists(Final))
+        foreach (var entry in new DirectoryInfo(Path.Combine(Final, from)).EnumerateFileSystemInfos())
         {
-            return;
-        }
-
-        foreach (var path in Directory.EnumerateFiles(Final, "*", SearchOption.AllDirectories))
-        {
-            var name = Path.GetRelativePath(Final, path);
-            if (name.StartsWith(RunRecord.Folder + Path.DirectorySeparatorChar, StringComparison.Ordinal)
-                || (before?.Files.GetValueOrDefault(name) is { } sum && sum == SumOf(path)))
+            var (name, wanted) = (Path.Combine(from, entry.Name), Path.Combine(to, entry.Name));
+            if (name == RunRecord.Folder)
             {
                 continue;
             }
 
-            var kept = Path.Combine(Staging, name);
-            for (var number = 1; File.Exists(kept) && SumOf(kept) != SumOf(path); number++)
+            if (entry.LinkTarget is { } target)
             {
-                kept = Path.Combine(
-                    Staging, Path.ChangeExtension(name, $".edited{(number == 1 ? "" : $"-{number}")}{Path.GetExtension(name)}"));
+                var link = FreeFor(name, wanted, kept => new FileInfo(kept).LinkTarget == target);
+                _ = new FileInfo(link) is { LinkTarget: null } ? File.CreateSymbolicLink(link, target) : null;
             }
-
-            if (!File.Exists(kept))
+            else if (entry is DirectoryInfo)
             {
-                Directory.CreateDirectory(Path.GetDirectoryName(kept)!);
-                File.Copy(path, kept);
+                var folder = FreeFor(name, wanted, Directory.Exists);
+                KeepWhatIsNotOurs(before, name, Path.GetRelativePath(Staging, Directory.CreateDirectory(folder).FullName));
             }
-
-            if (Path.GetRelativePath(Staging, kept) is var other && other != name)
+            else if (FileState.Of(entry.FullName) is { IsRegular: false })
             {
-                _say($"{Path.Combine(Final, name)} was edited; what it said is in {other}.");
+                throw new IOException($"{Path.Combine(Final, name)} is a pipe or a device; take it out of the folder.");
+            }
+            else if (SumOf(entry.FullName) is var sum && before?.Files.GetValueOrDefault(name) != sum)
+            {
+                var file = FreeFor(name, wanted, kept => File.Exists(kept) && SumOf(kept) == sum);
+                File.Copy(entry.FullName, file, overwrite: true);
             }
         }
+    }
+
+    // Where something is kept: in its place, if that is free or has the same already; else beside it, which is said.
+    private string FreeFor(string name, string wanted, Func<string, bool> isTheSame)
+    {
+        var kept = Path.Combine(Staging, wanted);
+        for (var number = 1; Path.Exists(kept) && !isTheSame(kept); number++)
+        {
+            kept = Path.Combine(
+                Staging, Path.ChangeExtension(wanted, $".edited{(number == 1 ? "" : $"-{number}")}{Path.GetExtension(wanted)}"));
+        }
+
+        if (Path.GetRelativePath(Staging, kept) is var other && other != wanted)
+        {
+            _say($"{Path.Combine(Final, name)} was edited; what it said is in {other}.");
+        }
+
+        return kept;
     }
 
     [LibraryImport("libc", EntryPoint = "renameat2", SetLastError = true, StringMarshalling = StringMarshalling.Utf8)]

@@ -1,9 +1,9 @@
 using System.Globalization;
 using System.Text.Encodings.Web;
 using System.Text.Json;
+using Vlei.Books.Files;
 using Vlei.Books.Kept;
 using Vlei.Core.Calendar;
-using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
 namespace Vlei.Desk.Runs;
@@ -41,36 +41,39 @@ public sealed record RunRecord(DateRange Days, long Revision, IReadOnlyList<RunM
     public static string FiguresOf(string member) => Path.Combine(Folder, $"{member}.json");
 
     /// <summary>
-    /// What the run in a folder left; nothing where there is none. Throws a <see cref="ProblemException"/> where it is damaged.
+    /// What the run in a folder left; nothing where there is none, or where it is damaged, which is said.
     /// </summary>
-    public static RunRecord? Read(string folder)
+    public static RunRecord? Read(string folder, Action<string> say) => Kept(Path.Combine(folder, Folder, FileName), say, path =>
     {
-        var path = Path.Combine(folder, Folder, FileName);
-        if (!File.Exists(path))
-        {
-            return null;
-        }
+        using var json = JsonDocument.Parse(File.ReadAllBytes(path));
+        var root = json.RootElement;
+        return new RunRecord(
+            new DateRange(DayOf(root, "from")!.Value, DayOf(root, "to")!.Value), root.GetProperty("revision").GetInt64(),
+            [
+                .. root.GetProperty("reports").EnumerateArray().Select(member => new RunMember(
+                    member.GetProperty("name").GetString()!, member.GetProperty("report").GetString()!, OptionsJson.Read(member),
+                    member.GetProperty("period") is { ValueKind: JsonValueKind.Object } period
+                        ? new OpenPeriod(DayOf(period, "from"), DayOf(period, "to"), UnitOf(period)) : null,
+                    member.GetProperty("problem").GetString())),
+            ],
+            root.GetProperty("files").EnumerateObject().ToDictionary(file => file.Name, file => file.Value.GetString()!));
+    });
 
+    /// <summary>
+    /// What a run kept for the next one in a file; nothing where there is no such file, or where it is damaged, which is said: a run
+    /// is as good without it, but does not know what has moved since.
+    /// </summary>
+    public static T? Kept<T>(string path, Action<string> say, Func<string, T> read)
+        where T : class
+    {
         try
         {
-            using var json = JsonDocument.Parse(File.ReadAllBytes(path));
-            var root = json.RootElement;
-            return new RunRecord(
-                new DateRange(DayOf(root, "from")!.Value, DayOf(root, "to")!.Value), root.GetProperty("revision").GetInt64(),
-                [
-                    .. root.GetProperty("reports").EnumerateArray().Select(member => new RunMember(
-                        member.GetProperty("name").GetString()!, member.GetProperty("report").GetString()!, OptionsJson.Read(member),
-                        member.GetProperty("period") is { ValueKind: JsonValueKind.Object } period
-                            ? new OpenPeriod(DayOf(period, "from"), DayOf(period, "to"), UnitOf(period)) : null,
-                        member.GetProperty("problem").GetString())),
-                ],
-                root.GetProperty("files").EnumerateObject().ToDictionary(file => file.Name, file => file.Value.GetString()!));
+            return FileState.Of(path) is { IsRegular: true } ? read(path) : null;
         }
-        catch (Exception damaged) when (OptionsJson.IsDamage(damaged))
+        catch (Exception damaged) when (OptionsJson.IsDamage(damaged) || damaged is IOException or UnauthorizedAccessException)
         {
-            throw new ProblemException(
-                ProblemKind.BadData, $"{path} is damaged: {damaged.Message}",
-                "Remove the folder, and the run is as if it had not been.", damaged);
+            say($"{path} is damaged, so that what has moved since is not known: {damaged.Message}");
+            return null;
         }
     }
 

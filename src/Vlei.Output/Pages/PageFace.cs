@@ -46,7 +46,7 @@ internal sealed class PageFace
             isKnown &= WidthOf(letter) > 0;
         }
 
-        return isKnown ? harmless : WithMissing(harmless);
+        return isKnown ? harmless : WithMissing(ComposedLetters.In(harmless));
     }
 
     /// <summary>How wide a text is, in points; of text that <see cref="Shown"/> gave.</summary>

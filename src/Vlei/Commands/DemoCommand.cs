@@ -1,5 +1,6 @@
 using System.CommandLine;
 using Vlei.Books;
+using Vlei.Books.Files;
 using Vlei.Books.Import;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
@@ -76,8 +77,7 @@ internal static class DemoCommand
         var size = SizeOf(result);
         if (result.GetValue(RecordSetOnly))
         {
-            RefuseFilled(folder);
-            WriteRecords(folder, size);
+            WholeFolder.Make(folder, unfinished => WriteRecords(unfinished, size));
             Terminal.Say($"The record set is in {folder}.");
             return ExitStatus.Done;
         }
@@ -88,34 +88,7 @@ internal static class DemoCommand
                 ProblemKind.CannotWrite, $"{folder} is a book already.", "Choose another folder, or remove that one first.");
         }
 
-        RefuseFilled(folder);
-
-        // Made beside its place and then put there: what was begun and not ended is in nobody's way.
-        var place = Path.GetFullPath(folder).TrimEnd(Path.DirectorySeparatorChar);
-        var unfinished = Path.Combine(Path.GetDirectoryName(place) ?? "/", $".vlei-{Guid.NewGuid():N}.tmp");
-        try
-        {
-            MakeAll(unfinished, size);
-            if (Directory.Exists(place))
-            {
-                Directory.Delete(place);
-            }
-
-            Directory.Move(unfinished, place);
-        }
-        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
-        {
-            throw new ProblemException(
-                ProblemKind.CannotWrite, $"{folder} cannot be made: {cannot.Message}", "Choose a place that you may write to.", cannot);
-        }
-        finally
-        {
-            if (Directory.Exists(unfinished))
-            {
-                Directory.Delete(unfinished, recursive: true);
-            }
-        }
-
+        WholeFolder.Make(folder, unfinished => MakeAll(unfinished, size));
         ShowWhatToTry(Book.Open(folder));
         return ExitStatus.Done;
     }
@@ -156,32 +129,11 @@ internal static class DemoCommand
             : new SampleSize(documents, years, (ulong)seed);
     }
 
-    private static void RefuseFilled(string folder)
+    private static void WriteRecords(string folder, SampleSize size) => Terminal.WithProgress(progress =>
     {
-        if (string.IsNullOrWhiteSpace(folder) || File.Exists(folder)
-            || (Directory.Exists(folder) && Directory.EnumerateFileSystemEntries(folder).Any()))
-        {
-            throw new ProblemException(
-                ProblemKind.CannotWrite, $"{folder} is there already, and is not empty.", "Choose another folder.");
-        }
-    }
-
-    private static void WriteRecords(string folder, SampleSize size)
-    {
-        try
-        {
-            Terminal.WithProgress(progress =>
-            {
-                BoatworksGenerator.Write(folder, size, progress);
-                return true;
-            });
-        }
-        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
-        {
-            throw new ProblemException(
-                ProblemKind.CannotWrite, $"{folder} cannot be written: {cannot.Message}", "Choose a place that you may write to.", cannot);
-        }
-    }
+        BoatworksGenerator.Write(folder, size, progress);
+        return true;
+    });
 
     private static void Import(Book book, string records)
     {

@@ -1,4 +1,5 @@
 using System.CommandLine;
+using System.Runtime.ExceptionServices;
 using Vlei.Books;
 using Vlei.Books.Files;
 using Vlei.Books.Kept;
@@ -47,17 +48,56 @@ internal static class Destination
             return;
         }
 
-        try
+        WriteEach([(path, write)]);
+    }
+
+    /// <summary>Writes files, some at a time, so that the disk can do those together.</summary>
+    public static void WriteEach(IEnumerable<(string Path, Action<Stream, Surface> Write)> files)
+    {
+        const int AtOnce = 64;
+        foreach (var some in files.Chunk(AtOnce))
         {
-            using var file = WholeFile.Begin(path);
-            write(file.Stream, Surface.OfFile(ChartProgram.Beside));
-            file.Commit();
-            if (file.IsRegular)
+            var begun = new List<(string Named, WholeFile File)>();
+            try
             {
-                WrittenFiles.Note(Path.GetFullPath(file.Path));
+                foreach (var (path, write) in some)
+                {
+                    Told(path, () =>
+                    {
+                        begun.Add((path, WholeFile.Begin(path)));
+                        write(begun[^1].File.Stream, Surface.OfFile(ChartProgram.Beside));
+                    });
+                }
+
+                Together(begun, one => Told(one.Named, one.File.Commit));
+                WrittenFiles.Note([.. begun.Where(one => one.File.IsRegular).Select(one => Path.GetFullPath(one.File.Path))]);
+            }
+            finally
+            {
+                begun.ForEach(one => one.File.Dispose());
             }
         }
-        // That a file would be larger than files may be is not told as a fault of writing.
+    }
+
+    private static void Together<T>(List<T> all, Action<T> done)
+    {
+        try
+        {
+            _ = Parallel.ForEach(all, done);
+        }
+        catch (AggregateException several)
+        {
+            ExceptionDispatchInfo.Throw(several.InnerExceptions[0]);
+        }
+    }
+
+    // That a file would be larger than files may be is not told as a fault of writing.
+    private static void Told(string path, Action write)
+    {
+        try
+        {
+            write();
+        }
         catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException
             or ArgumentOutOfRangeException { ParamName: "value" })
         {

@@ -122,18 +122,18 @@ internal sealed class ReportDestination
         }
 
         var (count, failed) = (0, new List<string>());
-        foreach (var (name, report) in reports)
+        Destination.WriteEach(reports.Select(one =>
         {
             count++;
-            var path = Path.Combine(folder, $"{FileNameOf(name)}.{format.Ending}");
+            var path = Path.Combine(folder, $"{FileNameOf(one.Name)}.{format.Ending}");
             Destination.RefuseForeign(result, path);
-            Destination.Write(path, (stream, look) => format.Write(report, stream, look));
-            if (report.Checks.Any(check => !check.Ok))
+            if (one.Report.Checks.Any(check => !check.Ok))
             {
-                failed.Add(name);
+                failed.Add(one.Name);
             }
-        }
 
+            return (path, (Action<Stream, Surface>)((stream, look) => format.Write(one.Report, stream, look)));
+        }));
         Open(result, [target]);
         Terminal.Say($"{count} {(count == 1 ? "file" : "files")} in {folder}");
         if (failed.Count > 0)

@@ -33,7 +33,9 @@ internal static class PostgresProblem
         "42501" => new(
             ProblemKind.CannotWrite, $"Your login may not do that: {said.MessageText}.",
             $"Ask whoever looks after the server: vlei store grant '{address}' LOGIN write", said),
-        "53100" or "53200" or "53300" or "53000" => new(
+        "53300" => new(
+            ProblemKind.TryAgain, $"The server at {Place(address)} has no connection free: {said.MessageText}.", "Try again.", said),
+        "53100" or "53200" or "53000" => new(
             ProblemKind.CannotWrite, $"The server has no room left ({said.MessageText}); the book is as it was.",
             "Make room, then try again.", said),
         _ when state.StartsWith("08", StringComparison.Ordinal) || state.StartsWith("57P", StringComparison.Ordinal) => new(

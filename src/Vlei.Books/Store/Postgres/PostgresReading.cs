@@ -18,6 +18,9 @@ internal sealed class PostgresReading : IStoreReading
         + "AND m.kind IN (0, 1) GROUP BY m.book, m.kind) e ON e.book = c.book AND e.kind = c.kind AND c.month IN (e.first, e.last) "
         + "WHERE c.name = 'day'";
 
+    private static readonly (string Sql, object[] Parameters) WholeRows = ("SET LOCAL cursor_tuple_fraction = 1", []);
+    private static readonly (string Sql, object[] Parameters) WithoutCompiling = ("SET LOCAL jit = off", []);
+
     private readonly PostgresSession _session;
     private readonly int _book;
     private readonly ILookup<DerivedKind, (YearMonth Month, int Rows)> _months;
@@ -31,7 +34,7 @@ internal sealed class PostgresReading : IStoreReading
         session.Begin(level);
         var name = session.Address.Book!;
         var (state, months, days) = session.Queries(
-            ("SET LOCAL cursor_tuple_fraction = 1", []), ("SET LOCAL jit = off", []),
+            WholeRows, WithoutCompiling,
             ("SELECT (SELECT max(step) FROM steps)::bigint, b.book::bigint, b.oldest_first, b.derived_format, b.hash_format, "
                 + "(SELECT coalesce(max(i.revision), 0) FROM imports i WHERE i.book = b.book) FROM books b WHERE b.name = $1", [name]),
             ("SELECT m.kind::bigint, m.month::bigint, m.rows::bigint FROM derived_months m JOIN books b ON b.book = m.book "
@@ -56,6 +59,10 @@ internal sealed class PostgresReading : IStoreReading
         _months = found.ToLookup(month => month.Kind, month => (month.Month, month.Rows));
         _columns = new PostgresColumns(session, _book, kind => [.. _months[kind].Select(month => month.Month)]);
         _columns.Take(days);
+        if (level == IsolationLevel.RepeatableRead)
+        {
+            session.Renewed = RefuseOther;
+        }
     }
 
     /// <inheritdoc/>
@@ -215,6 +222,18 @@ internal sealed class PostgresReading : IStoreReading
 
     /// <inheritdoc/>
     public void Dispose() => _session.Dispose();
+
+    // Rows go by revision and stay, and months are those of the last one: the same revision shows the same.
+    private void RefuseOther()
+    {
+        var rows = _session.Queries(
+            WholeRows, WithoutCompiling, ("SELECT coalesce(max(revision), 0) FROM imports WHERE book = $1", [_book]))[0];
+        if (!rows.Next() || rows.Number(0) != State.Revision)
+        {
+            throw new ProblemException(
+                ProblemKind.TryAgain, "The connection was lost, and the book was imported into since.", "Do the same again.");
+        }
+    }
 
     private List<T> All<T>(string sql, Func<IRows, T> read)
     {

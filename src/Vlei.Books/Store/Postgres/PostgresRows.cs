@@ -12,6 +12,7 @@ internal sealed class PostgresRows : IRows
     private readonly string _cursor;
     private BufferedRows _rows;
     private int _asked = First;
+    private bool _isOpen = true;
 
     /// <summary>Asks for the first of them.</summary>
     public PostgresRows(PostgresSession session, int number, string sql, object[] parameters)
@@ -20,6 +21,7 @@ internal sealed class PostgresRows : IRows
         _rows = session.Queries(
             (PostgresText.PlanForMany, []), ($"DECLARE {_cursor} NO SCROLL CURSOR FOR {sql}", parameters),
             (PostgresText.PlanForFew, []), ($"FETCH {First} FROM {_cursor}", []))[0];
+        _session.OpenRows++;
     }
 
     /// <inheritdoc/>
@@ -55,5 +57,7 @@ internal sealed class PostgresRows : IRows
     /// <remarks>The server closes it with the transaction.</remarks>
     public void Dispose()
     {
+        _session.OpenRows -= _isOpen ? 1 : 0;
+        _isOpen = false;
     }
 }

@@ -6,9 +6,13 @@ namespace Vlei.Books.Store.Postgres;
 /// <summary>A connection to the server of a firm. Whatever goes wrong comes out as a problem that says what to do.</summary>
 internal sealed class PostgresSession : IDisposable
 {
+    private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(100);
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(3);
+
     private readonly NpgsqlDataSource _source;
-    private readonly NpgsqlConnection _connection;
+    private NpgsqlConnection _connection;
     private NpgsqlTransaction? _transaction;
+    private IsolationLevel _level;
 
     private PostgresSession(PostgresAddress address, NpgsqlDataSource source, NpgsqlConnection connection) =>
         (Address, _source, _connection) = (address, source, connection);
@@ -18,6 +22,15 @@ internal sealed class PostgresSession : IDisposable
 
     /// <summary>How often something was sent and waited for.</summary>
     public int RoundTrips { get; private set; }
+
+    /// <summary>
+    /// What makes sure, where a connection was lost and there is another, that it shows the same; nothing where a lost connection is
+    /// told.
+    /// </summary>
+    public Action? Renewed { get; set; }
+
+    /// <summary>How many lists of rows have not come whole: they end with the connection.</summary>
+    public int OpenRows { get; set; }
 
     /// <summary>Opens a connection. Throws a <see cref="Core.Problems.ProblemException"/> where the server does not let one in.</summary>
     public static PostgresSession Open(PostgresAddress address)
@@ -43,7 +56,7 @@ internal sealed class PostgresSession : IDisposable
         var source = builder.Build();
         try
         {
-            return new PostgresSession(address, source, source.OpenConnection());
+            return new PostgresSession(address, source, Connected(source));
         }
         catch (Exception cannot) when (IsOfServer(cannot))
         {
@@ -53,7 +66,7 @@ internal sealed class PostgresSession : IDisposable
     }
 
     /// <summary>Begins a transaction; it is sent with what is asked first.</summary>
-    public void Begin(IsolationLevel level) => _transaction = _connection.BeginTransaction(level);
+    public void Begin(IsolationLevel level) => (_level, _transaction) = (level, _connection.BeginTransaction(level));
 
     /// <summary>Makes everything that was written stay.</summary>
     public void Commit()
@@ -74,18 +87,12 @@ internal sealed class PostgresSession : IDisposable
     }
 
     /// <summary>All rows that a query gives. Parameters are <c>$1</c>, <c>$2</c> and so on.</summary>
-    public BufferedRows Query(string sql, params ReadOnlySpan<object> parameters)
+    public BufferedRows Query(string sql, params object[] parameters) => Asked(() =>
     {
-        var command = Command(sql, parameters);
-        return Asked(() =>
-        {
-            using (command)
-            using (var reader = command.ExecuteReader())
-            {
-                return BufferedRows.Of(reader);
-            }
-        });
-    }
+        using var command = Command(sql, parameters);
+        using var reader = command.ExecuteReader();
+        return BufferedRows.Of(reader);
+    });
 
     /// <summary>All rows of several queries, asked at once.</summary>
     public IReadOnlyList<BufferedRows> Queries(params IReadOnlyList<(string Sql, object[] Parameters)> queries) => Asked(() =>
@@ -114,17 +121,11 @@ internal sealed class PostgresSession : IDisposable
     });
 
     /// <summary>Runs what gives no rows, and says how many it was done to.</summary>
-    public int Execute(string sql, params ReadOnlySpan<object> parameters)
+    public int Execute(string sql, params object[] parameters) => Asked(() =>
     {
-        var command = Command(sql, parameters);
-        return Asked(() =>
-        {
-            using (command)
-            {
-                return command.ExecuteNonQuery();
-            }
-        });
-    }
+        using var command = Command(sql, parameters);
+        return command.ExecuteNonQuery();
+    });
 
     /// <summary>Sends bytes in the binary form that tables are filled from.</summary>
     public void Copy(string sql, ReadOnlyMemory<byte> bytes) => Asked(() =>
@@ -150,7 +151,7 @@ internal sealed class PostgresSession : IDisposable
         _source.Dispose();
     }
 
-    private NpgsqlCommand Command(string sql, ReadOnlySpan<object> parameters)
+    private NpgsqlCommand Command(string sql, object[] parameters)
     {
         var command = new NpgsqlCommand(sql, _connection, _transaction);
         foreach (var parameter in parameters)
@@ -168,9 +169,52 @@ internal sealed class PostgresSession : IDisposable
             RoundTrips++;
             return ask();
         }
+        catch (Exception lost) when (IsOfServer(lost) && Renewed is not null && OpenRows == 0 && _connection.State != ConnectionState.Open)
+        {
+            Renew(lost);
+            return Asked(ask);
+        }
         catch (Exception thrown) when (IsOfServer(thrown))
         {
             throw PostgresProblem.From(thrown, Address);
+        }
+    }
+
+    // Once for each question; what cannot be had again is told as it was lost.
+    private void Renew(Exception lost)
+    {
+        var renewed = Renewed!;
+        Renewed = null;
+        try
+        {
+            _connection.Dispose();
+            _connection = Connected(_source);
+            Begin(_level);
+        }
+        catch (Exception cannot) when (IsOfServer(cannot))
+        {
+            throw PostgresProblem.From(lost, Address);
+        }
+
+        renewed();
+        Renewed = renewed;
+    }
+
+    // A server that starts, or has no connection free, is asked again for a little while.
+    private static NpgsqlConnection Connected(NpgsqlDataSource source)
+    {
+        const string Starting = "57P03";
+        const string TooMany = "53300";
+        for (var waited = TimeSpan.Zero; ; waited += Pause)
+        {
+            try
+            {
+                return source.OpenConnection();
+            }
+            catch (PostgresException busy) when (busy.SqlState is Starting or TooMany && waited < Patience)
+            {
+                Thread.Sleep(Pause);
+            }
         }
     }
 

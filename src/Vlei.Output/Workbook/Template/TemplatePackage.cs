@@ -16,6 +16,7 @@ internal sealed class TemplatePackage
     private const string ContentTypes = "[Content_Types].xml";
     private const string WorkbookPart = "xl/workbook.xml";
     private const long MostBytes = 512L << 20;
+    private const int MostLevels = 256;
 
     private readonly string _path;
     private readonly List<string> _names = [];
@@ -46,11 +47,7 @@ internal sealed class TemplatePackage
                     throw new InvalidDataException("it is larger than 512 MiB");
                 }
 
-                using var stream = entry.Open();
-                using var bytes = new MemoryStream();
-                stream.CopyTo(bytes);
-                package._names.Add(entry.FullName);
-                package._bytes[entry.FullName] = bytes.ToArray();
+                package.Add(entry);
             }
         }
         catch (Exception unreadable) when (unreadable is InvalidDataException or IOException)
@@ -58,8 +55,31 @@ internal sealed class TemplatePackage
             throw package.Wrong($"is no workbook that can be read: {unreadable.Message}", unreadable);
         }
 
-        return package._bytes.ContainsKey(WorkbookPart) ? package : throw package.Wrong($"is no workbook: it has no {WorkbookPart}");
+        return package.NeedsNoMore();
     }
+
+    // The bytes that it says it has, and no more: a small file can unfold to any length.
+    private void Add(ZipArchiveEntry entry)
+    {
+        var (name, bytes) = (entry.FullName, new byte[entry.Length]);
+        if (name.StartsWith('/') || name.Contains('\\', StringComparison.Ordinal) || name.Split('/').Any(part => part is "" or "." or ".."))
+        {
+            throw new InvalidDataException($"its part {name} has no path of a part");
+        }
+
+        using var stream = entry.Open();
+        stream.ReadExactly(bytes);
+        if (stream.ReadByte() >= 0 || !_bytes.TryAdd(name, bytes))
+        {
+            throw new InvalidDataException($"its part {name} is longer than it says, or there twice");
+        }
+
+        _names.Add(name);
+    }
+
+    private TemplatePackage NeedsNoMore() =>
+        new[] { ContentTypes, WorkbookPart }.FirstOrDefault(part => !_bytes.ContainsKey(part)) is { } missing
+        ? throw Wrong($"is no workbook: it has no {missing}") : this;
 
     /// <summary>A part. Throws a <see cref="ProblemException"/> where it is not there, or is no XML.</summary>
     public XDocument Part(string name)
@@ -76,8 +96,8 @@ internal sealed class TemplatePackage
 
         try
         {
-            using var reader = XmlReader.Create(
-                new MemoryStream(bytes), new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CheckCharacters = false });
+            RefuseTooDeep(name, bytes);
+            using var reader = ReaderOf(bytes);
             return _read[name] = XDocument.Load(reader, LoadOptions.PreserveWhitespace);
         }
         catch (XmlException unreadable)
@@ -96,8 +116,7 @@ internal sealed class TemplatePackage
 
         try
         {
-            using var reader = XmlReader.Create(
-                new MemoryStream(bytes), new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CheckCharacters = false });
+            using var reader = ReaderOf(bytes);
             return reader.MoveToContent() == XmlNodeType.Element ? reader.LocalName : null;
         }
         catch (XmlException)
@@ -162,6 +181,22 @@ internal sealed class TemplatePackage
     public ProblemException Wrong(string what, Exception? cause = null, string? advice = null) => new(
         ProblemKind.BadData, $"{_path} {what.TrimEnd('.')}.", advice
             ?? "Take a workbook that was written with --to FILE.xlsx and given other looks, saved as .xlsx.", cause);
+
+    // What looks into a part goes down into all that it holds, and no program saves so much within each other.
+    private void RefuseTooDeep(string name, byte[] bytes)
+    {
+        using var reader = ReaderOf(bytes);
+        while (reader.Read())
+        {
+            if (reader.Depth > MostLevels)
+            {
+                throw Wrong($"has a damaged part {name}: more than {MostLevels} elements are within each other");
+            }
+        }
+    }
+
+    private static XmlReader ReaderOf(byte[] bytes) => XmlReader.Create(
+        new MemoryStream(bytes), new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CheckCharacters = false });
 
     private static string Resolved(string folder, string target)
     {
