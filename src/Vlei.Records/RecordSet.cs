@@ -1,12 +1,13 @@
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
+using Vlei.Records.Cells;
 
 namespace Vlei.Records;
 
 /// <summary>
-/// A record set on disk: folders of CSV files, or single ones, each named after its kind of record. Files are read as
-/// a stream, each once; only their hashes and places are kept.
+/// A record set on disk: folders of CSV files, or single ones, each named after its kind of record, or workbooks with a sheet for each
+/// kind. CSV files are read as a stream, each once; only their hashes and places are kept.
 /// </summary>
 public sealed class RecordSet : IRecordSet
 {
@@ -15,7 +16,7 @@ public sealed class RecordSet : IRecordSet
     private static readonly Dictionary<string, RecordKeys> NoKeys = [];
 
     private readonly Currency _currency;
-    private readonly List<(RecordTable Table, string Path, string Name)> _tables = [];
+    private readonly List<(RecordTable Table, Func<RecordErrors, ICellSource> SourceOf)> _tables = [];
     private readonly List<RecordFile> _files = [];
 
     private RecordSet(Currency currency) => _currency = currency;
@@ -38,14 +39,18 @@ public sealed class RecordSet : IRecordSet
             {
                 set.AddFolder(path);
             }
-            else if (File.Exists(path))
+            else if (!File.Exists(path))
             {
-                set.AddFile(path, Path.GetFileName(path));
+                throw new ProblemException(
+                    ProblemKind.NotFound, $"{path} is not there.", "Name a folder of CSV files, single CSV files, or a workbook.");
+            }
+            else if (Spreadsheet.IsOne(path))
+            {
+                set.AddSpreadsheet(path);
             }
             else
             {
-                throw new ProblemException(
-                    ProblemKind.NotFound, $"{path} is not there.", "Name a folder of CSV files, or single CSV files.");
+                set.AddFile(path, Path.GetFileName(path));
             }
         }
 
@@ -64,36 +69,35 @@ public sealed class RecordSet : IRecordSet
     public IEnumerable<RecordRow> Read(
         RecordTable table, IReadOnlyDictionary<string, RecordKeys> keys, RecordErrors errors)
     {
-        foreach (var (_, path, name) in _tables.Where(file => file.Table == table))
+        foreach (var (_, sourceOf) in _tables.Where(known => known.Table == table))
         {
-            using var file = new FingerprintStream(path, name, errors);
-            using Stream read = RecordTables.Lists.Contains(table) ? WithIdsKnown(table, file, name, keys[table.Name]) : file;
-            using var reader = new RecordFileReader(table, read, name, _currency, keys, errors);
+            var source = sourceOf(errors);
+            if (RecordTables.Lists.Contains(table))
+            {
+                FindIds(table, source, keys[table.Name]);
+            }
+
+            using var reader = new RecordReader(table, source, _currency, keys, errors);
             while (reader.Read())
             {
                 yield return reader.Row;
             }
 
-            _files.Add(file.Finish());
+            if (!_files.Contains(source.File))
+            {
+                _files.Add(source.File);
+            }
         }
     }
 
-    // Lists are short enough to be looked through twice in memory.
-    private MemoryStream WithIdsKnown(RecordTable table, FingerprintStream file, string name, RecordKeys keys)
+    // Lists are short enough to be looked through twice.
+    private void FindIds(RecordTable table, ICellSource source, RecordKeys keys)
     {
-        var bytes = new MemoryStream();
-        file.CopyTo(bytes);
-        bytes.Position = 0;
-        using (var reader = new RecordFileReader(table, bytes, name, _currency, NoKeys, new RecordErrors()))
+        using var reader = new RecordReader(table, source, _currency, NoKeys, new RecordErrors());
+        while (reader.Next())
         {
-            while (reader.Next())
-            {
-                keys.FindOrAdd(reader.Value(table.IndexOf(table.Id!)));
-            }
+            keys.FindOrAdd(reader.Value(table.IndexOf(table.Id!)));
         }
-
-        bytes.Position = 0;
-        return bytes;
     }
 
     private void AddFolder(string folder)
@@ -110,6 +114,42 @@ public sealed class RecordSet : IRecordSet
         }
     }
 
+    // A sheet per kind of record, named after it; or the one sheet of a file that is.
+    private void AddSpreadsheet(string path)
+    {
+        var file = Spreadsheet.Open(path);
+        var known = file.Sheets.Select(sheet => (Sheet: sheet, Table: Named(sheet))).ToList();
+        if (known.All(sheet => sheet.Table is null) && Named(Path.GetFileNameWithoutExtension(path)) is { } own)
+        {
+            known = [(file.Sheets[0], own)];
+        }
+
+        foreach (var (sheet, table) in known)
+        {
+            var cells = file.Sheet(sheet);
+            if (table is not null)
+            {
+                _tables.Add((table, _ => cells));
+            }
+            else if (!IsEmpty(cells))
+            {
+                throw new ProblemException(
+                    ProblemKind.BadData, $"{cells.Name} is not named after a kind of record.",
+                    Suggestion.DidYouMean(sheet, RecordTables.All.Select(kind => kind.Name))
+                    ?? $"Expected sheets {Suggestion.Listed([.. RecordTables.All.Select(kind => kind.Name)], "or")}.");
+            }
+        }
+    }
+
+    private static RecordTable? Named(string sheet) => RecordTables.All.FirstOrDefault(table => table.Name.Equals(
+        sheet.Trim().Replace(' ', '_').Replace('-', '_'), StringComparison.OrdinalIgnoreCase));
+
+    private static bool IsEmpty(ICellSource cells)
+    {
+        using var reader = cells.Open();
+        return reader.Headings.Count == 0;
+    }
+
     private void AddFile(string path, string name)
     {
         var table = RecordTables.All.FirstOrDefault(table => table.FileName == name)
@@ -118,6 +158,6 @@ public sealed class RecordSet : IRecordSet
                 $"{path} is not named after a kind of record.",
                 Suggestion.DidYouMean(name, RecordTables.All.Select(known => known.FileName))
                 ?? $"Expected {Suggestion.Listed([.. RecordTables.All.Select(known => known.FileName)], "or")}.");
-        _tables.Add((table, path, name));
+        _tables.Add((table, errors => new CsvCells(path, name, errors, isKept: RecordTables.Lists.Contains(table))));
     }
 }

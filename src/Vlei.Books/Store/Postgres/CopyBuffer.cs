@@ -15,7 +15,8 @@ internal sealed class CopyBuffer(string table, IReadOnlyList<string> columns)
     private const int MostBytes = 1 << 23;
     private const int Nothing = -1;
 
-    private readonly ArrayBufferWriter<byte> _bytes = new();
+    private ArrayBufferWriter<byte> _bytes = new();
+    private ArrayBufferWriter<byte> _sent = new();
     private bool _isStaged;
 
     /// <summary>Whether so much is waiting that it should be sent.</summary>
@@ -77,7 +78,7 @@ internal sealed class CopyBuffer(string table, IReadOnlyList<string> columns)
         return this;
     }
 
-    /// <summary>Sends what is waiting.</summary>
+    /// <summary>Begins to send what is waiting.</summary>
     public void Flush(PostgresSession session)
     {
         if (_bytes.WrittenCount == 0)
@@ -85,6 +86,15 @@ internal sealed class CopyBuffer(string table, IReadOnlyList<string> columns)
             return;
         }
 
+        _bytes.Write<byte>([0xFF, 0xFF]);
+        var full = _bytes;
+        session.SendMeanwhile(() => Send(session, full));
+        (_bytes, _sent) = (_sent, _bytes);
+        _bytes.ResetWrittenCount();
+    }
+
+    private void Send(PostgresSession session, ArrayBufferWriter<byte> bytes)
+    {
         var staging = $"staging_{table}";
         if (!_isStaged)
         {
@@ -92,11 +102,9 @@ internal sealed class CopyBuffer(string table, IReadOnlyList<string> columns)
             _isStaged = true;
         }
 
-        _bytes.Write<byte>([0xFF, 0xFF]);
-        session.Copy($"COPY {staging} ({Columns}) FROM STDIN (FORMAT binary)", _bytes.WrittenMemory);
+        session.Copy($"COPY {staging} ({Columns}) FROM STDIN (FORMAT binary)", bytes.WrittenMemory);
         _ = session.Queries(
             ($"INSERT INTO {table} ({Columns}) SELECT {Columns} FROM {staging}", []), ($"TRUNCATE {staging}", []));
-        _bytes.ResetWrittenCount();
     }
 
     private void Length(int length)

@@ -13,6 +13,7 @@ internal sealed class PostgresSession : IDisposable
     private NpgsqlConnection _connection;
     private NpgsqlTransaction? _transaction;
     private IsolationLevel _level;
+    private Task? _sending;
 
     private PostgresSession(PostgresAddress address, NpgsqlDataSource source, NpgsqlConnection connection) =>
         (Address, _source, _connection) = (address, source, connection);
@@ -71,6 +72,7 @@ internal sealed class PostgresSession : IDisposable
     /// <summary>Makes everything that was written stay.</summary>
     public void Commit()
     {
+        Settle();
         try
         {
             RoundTrips++;
@@ -127,6 +129,16 @@ internal sealed class PostgresSession : IDisposable
         return command.ExecuteNonQuery();
     });
 
+    /// <summary>
+    /// Begins to send something while the caller goes on to make what is sent next; whatever else is asked waits for its end, and
+    /// throws what it throws.
+    /// </summary>
+    public void SendMeanwhile(Action send)
+    {
+        Settle();
+        _sending = Task.Run(send);
+    }
+
     /// <summary>Sends bytes in the binary form that tables are filled from.</summary>
     public void Copy(string sql, ReadOnlyMemory<byte> bytes) => Asked(() =>
     {
@@ -140,6 +152,7 @@ internal sealed class PostgresSession : IDisposable
     {
         try
         {
+            _sending?.ContinueWith(_ => { }, TaskScheduler.Default).Wait();
             _transaction?.Dispose();
             _connection.Dispose();
         }
@@ -162,8 +175,19 @@ internal sealed class PostgresSession : IDisposable
         return command;
     }
 
+    // What is sent meanwhile asks too, and does not wait for itself.
+    private void Settle()
+    {
+        if (_sending is { } sending && Task.CurrentId != sending.Id)
+        {
+            _sending = null;
+            sending.GetAwaiter().GetResult();
+        }
+    }
+
     private T Asked<T>(Func<T> ask)
     {
+        Settle();
         try
         {
             RoundTrips++;

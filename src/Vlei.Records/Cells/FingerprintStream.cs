@@ -3,7 +3,7 @@ using System.Security.Cryptography;
 using System.Text.Unicode;
 using Vlei.Core.Ledger;
 
-namespace Vlei.Records;
+namespace Vlei.Records.Cells;
 
 /// <summary>A file that is looked at while somebody reads it: its hash, and whether all of it is UTF-8.</summary>
 internal sealed class FingerprintStream : Stream

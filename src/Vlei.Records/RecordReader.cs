@@ -1,23 +1,24 @@
 using System.Globalization;
 using System.Text;
-using CsvHelper;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
+using Vlei.Records.Cells;
 
 namespace Vlei.Records;
 
 /// <summary>
-/// Reads one CSV file as records of one kind. A broken value is told to the errors and its record marked, so that
+/// Reads one table of cells as records of one kind. A broken value is told to the errors and its record marked, so that
 /// everything that is wrong with a file comes out in one go.
 /// </summary>
-internal sealed class RecordFileReader : IDisposable
+internal sealed class RecordReader : IDisposable
 {
     private const string TagPrefix = "tag.";
     private const int LongestShown = 60;
+    private const int MonthLength = 7;
     private static readonly string[] DebitAndCredit = ["debit", "credit"];
 
-    private readonly CsvReader _csv;
+    private readonly ICellReader _cells;
     private readonly RecordTable _table;
     private readonly string _name;
     private readonly RecordErrors _errors;
@@ -26,20 +27,19 @@ internal sealed class RecordFileReader : IDisposable
     private readonly int[] _columns;
     private readonly int[] _sides = [-1, -1];
     private readonly List<(string Tag, int Column)> _tags = [];
-    private CsvMalformedReason? _malformed;
+    private long _headingLine = 1;
 
-    /// <summary>Begins to read a file with its header; columns that are unknown or missing go to the errors.</summary>
-    public RecordFileReader(
-        RecordTable table, Stream file, string name, Currency currency, IReadOnlyDictionary<string, RecordKeys> keys,
-        RecordErrors errors)
+    /// <summary>Begins to read a table with its headings; columns that are unknown or missing go to the errors.</summary>
+    public RecordReader(
+        RecordTable table, ICellSource source, Currency currency, IReadOnlyDictionary<string, RecordKeys> keys, RecordErrors errors)
     {
-        (_table, _name, _errors, _keys) = (table, name, errors, keys);
+        (_table, _name, _errors, _keys) = (table, source.Name, errors, keys);
         _fields = new FieldReader(currency);
         _columns = new int[table.Fields.Count];
         Array.Fill(_columns, -1);
-        _csv = CsvFiles.Open(file, reason => _malformed ??= reason);
-        Row = new RecordRow(table) { File = name };
-        Readable = ReadHeader();
+        _cells = source.Open();
+        Row = new RecordRow(table) { File = _name };
+        Readable = ReadHeadings();
         if (!Readable && keys.TryGetValue(table.Name, out var own))
         {
             own.IsIncomplete = true;
@@ -63,56 +63,34 @@ internal sealed class RecordFileReader : IDisposable
 
         var before = _errors.Count;
         Row.Clear();
-        Row.FileLine = _csv.LineNumber;
+        Row.FileLine = _cells.Line;
         Fill();
         Row.IsBroken |= _errors.Count > before;
         return true;
     }
 
-    /// <summary>Goes to the next line of the file without looking into it; false at the end.</summary>
-    public bool Next()
-    {
-        _malformed = null;
-        try
-        {
-            return Readable && _csv.Read();
-        }
-        catch (CsvFormatException cannotRead)
-        {
-            _errors.Add(_name, cannotRead.LineNumber, 1, "this record cannot be read: is a quote left open?");
-            return false;
-        }
-    }
+    /// <summary>Goes to the next row without looking into it; false at the end.</summary>
+    public bool Next() => Readable && _cells.Read();
 
     /// <summary>What stands in a field of the current line, empty where the file does not have it.</summary>
-    public ReadOnlySpan<byte> Value(int field) => _columns[field] < 0 ? default : _csv.GetSpan(_columns[field]);
+    public ReadOnlySpan<byte> Value(int field) => _columns[field] < 0 ? default : _cells.Cell(_columns[field]);
 
     /// <inheritdoc/>
-    public void Dispose() => _csv.Dispose();
+    public void Dispose() => _cells.Dispose();
 
-    private bool ReadHeader()
+    private bool ReadHeadings()
     {
-        try
+        if (_cells.Headings.Count == 0)
         {
-            _csv.ReadHeader();
-        }
-        catch (CsvFormatException)
-        {
-            _errors.Add(_name, 1, 1, "the header cannot be read: is a quote left open?");
-            return false;
-        }
-
-        var headers = _csv.Headers?.ToArray() ?? [];
-        if (headers.Length == 0)
-        {
-            _errors.Add(_name, 1, 1, $"the file is empty; expected a header row with {Columns()}.");
+            _errors.Add(_name, 1, 1, _cells.Fault?.Message ?? $"the file is empty; expected a header row with {Columns()}.");
             return false;
         }
 
         var before = _errors.Count;
-        for (var column = 0; column < headers.Length; column++)
+        _headingLine = Math.Max(1, _cells.Line);
+        for (var column = 0; column < _cells.Headings.Count; column++)
         {
-            Place(headers[column], column);
+            Place(_cells.Headings[column], column);
         }
 
         var hasSides = _sides[0] >= 0 && _sides[1] >= 0;
@@ -122,13 +100,13 @@ internal sealed class RecordFileReader : IDisposable
             if (described.Required && _columns[field] < 0 && !(hasSides && IsLineAmount(described)))
             {
                 var or = IsLineAmount(described) ? ", or debit and credit" : "";
-                _errors.Add(_name, 1, 1, $"the column {described.Name}{or} is missing; expected {Columns()}.");
+                _errors.Add(_name, _headingLine, 1, $"the column {described.Name}{or} is missing; expected {Columns()}.");
             }
         }
 
         if ((_sides[0] >= 0 || _sides[1] >= 0) && (!hasSides || _columns[_table.IndexOf("amount")] >= 0))
         {
-            _errors.Add(_name, 1, Math.Max(_sides[0], _sides[1]) + 1, "expected either amount, or both debit and credit.");
+            _errors.Add(_name, _headingLine, Math.Max(_sides[0], _sides[1]) + 1, "expected either amount, or both debit and credit.");
         }
 
         _tags.Sort((left, right) => string.CompareOrdinal(left.Tag, right.Tag));
@@ -138,11 +116,11 @@ internal sealed class RecordFileReader : IDisposable
     private void Place(string header, int column)
     {
         var name = header.Trim();
-        if (name.StartsWith(TagPrefix, StringComparison.Ordinal) && name.Length > TagPrefix.Length)
+        if (name.StartsWith(TagPrefix, StringComparison.OrdinalIgnoreCase) && name.Length > TagPrefix.Length)
         {
             if (_tags.Any(tag => tag.Tag == name[TagPrefix.Length..]))
             {
-                _errors.Add(_name, 1, column + 1, $"the column {name} is there twice.");
+                _errors.Add(_name, _headingLine, column + 1, $"the column {name} is there twice.");
             }
 
             _tags.Add((name[TagPrefix.Length..], column));
@@ -152,21 +130,21 @@ internal sealed class RecordFileReader : IDisposable
         var field = -1;
         for (var index = 0; index < _table.Fields.Count && field < 0; index++)
         {
-            field = _table.Fields[index].Name == name ? index : -1;
+            field = _table.Fields[index].Name.Equals(name, StringComparison.OrdinalIgnoreCase) ? index : -1;
         }
 
-        var side = _table == RecordTables.Lines ? Array.IndexOf(DebitAndCredit, name) : -1;
+        var side = _table == RecordTables.Lines ? Array.IndexOf(DebitAndCredit, name.ToLowerInvariant()) : -1;
         if (field < 0 && side < 0)
         {
             var nearest = Suggestion.DidYouMean(name, _table.Fields.Select(known => known.Name));
-            _errors.Add(_name, 1, column + 1, $"the column \"{name}\" is unknown. {nearest ?? $"Expected {Columns()}."}");
+            _errors.Add(_name, _headingLine, column + 1, $"the column \"{name}\" is unknown. {nearest ?? $"Expected {Columns()}."}");
             return;
         }
 
         ref var place = ref field >= 0 ? ref _columns[field] : ref _sides[side];
         if (place >= 0)
         {
-            _errors.Add(_name, 1, column + 1, $"the column {name} is there twice.");
+            _errors.Add(_name, _headingLine, column + 1, $"the column {name} is there twice.");
         }
 
         place = column;
@@ -174,22 +152,9 @@ internal sealed class RecordFileReader : IDisposable
 
     private void Fill()
     {
-        if (_malformed is { } reason)
+        if (_cells.Fault is var (column, message))
         {
-            _errors.Add(_name, _csv.LineNumber, 1, reason switch
-            {
-                CsvMalformedReason.UnterminatedQuote => "a quote is opened and never closed.",
-                CsvMalformedReason.TextAfterClosingQuote => "there is text after a closing quote; write a quote twice inside quotes.",
-                _ => "there is a quote inside a value without quotes around it; quote the value and write its quotes twice.",
-            });
-            return;
-        }
-
-        if (_csv.FieldCount != _csv.Headers!.Count)
-        {
-            _errors.Add(
-                _name, _csv.LineNumber, Math.Min(_csv.FieldCount, _csv.Headers.Count),
-                $"there are {_csv.FieldCount} values; expected {_csv.Headers.Count}, as in the header.");
+            _errors.Add(_name, _cells.Line, column, message);
             return;
         }
 
@@ -213,6 +178,12 @@ internal sealed class RecordFileReader : IDisposable
     {
         var described = _table.Fields[field];
         var value = Value(field);
+        if (described.Type == FieldType.Month && _columns[field] >= 0 && _cells.IsDay(_columns[field]))
+        {
+            // A spreadsheet makes a day of what is typed as a month.
+            value = value[..Math.Min(MonthLength, value.Length)];
+        }
+
         if (value.IsEmpty)
         {
             if (described.Default is { } byDefault)
@@ -261,7 +232,7 @@ internal sealed class RecordFileReader : IDisposable
         var amount = 0L;
         for (var side = 0; side < _sides.Length; side++)
         {
-            var value = _csv.GetSpan(_sides[side]);
+            var value = _cells.Cell(_sides[side]);
             if (value.IsEmpty)
             {
                 continue;
@@ -303,9 +274,9 @@ internal sealed class RecordFileReader : IDisposable
         var tags = new SortedDictionary<string, string>(StringComparer.Ordinal);
         foreach (var (tag, column) in _tags)
         {
-            if (!_csv.IsEmpty(column))
+            if (!_cells.Cell(column).IsEmpty)
             {
-                tags[tag] = _csv.GetString(column);
+                tags[tag] = Encoding.UTF8.GetString(_cells.Cell(column));
             }
         }
 
@@ -319,7 +290,7 @@ internal sealed class RecordFileReader : IDisposable
     {
         var shown = value.Length > LongestShown ? $"{value[..LongestShown]}…" : value;
         var quoted = value.Length == 0 ? "" : $"\"{shown}\" ";
-        _errors.Add(_name, _csv.LineNumber, Math.Max(0, column) + 1, string.Create(
+        _errors.Add(_name, _cells.Line, Math.Max(0, column) + 1, string.Create(
             CultureInfo.InvariantCulture, $"{field} {quoted}{expected}"));
     }
 

@@ -1,0 +1,80 @@
+using System.Globalization;
+using System.Text;
+using ExcelDataReader;
+
+namespace Vlei.Records.Cells;
+
+/// <summary>The rows of a sheet of an Office Open XML workbook.</summary>
+internal sealed class OfficeRows : ISheetRows
+{
+    private readonly IExcelDataReader _reader;
+    private readonly List<SheetCell> _cells = [];
+
+    /// <summary>Begins at the first row of a sheet.</summary>
+    public OfficeRows(byte[] file, string sheet)
+    {
+        _reader = Open(file);
+        while (_reader.Name != sheet && _reader.NextResult())
+        {
+        }
+    }
+
+    /// <inheritdoc/>
+    public long Row { get; private set; }
+
+    /// <inheritdoc/>
+    public IReadOnlyList<SheetCell> Cells => _cells;
+
+    /// <summary>The names of the sheets.</summary>
+    public static IReadOnlyList<string> Sheets(byte[] file)
+    {
+        using var reader = Open(file);
+        var names = new List<string>();
+        do
+        {
+            names.Add(reader.Name);
+        }
+        while (reader.NextResult());
+
+        return names;
+    }
+
+    /// <inheritdoc/>
+    public bool Read()
+    {
+        _cells.Clear();
+        if (!_reader.Read())
+        {
+            return false;
+        }
+
+        Row = _reader.Depth + 1;
+        for (var column = 0; column < _reader.FieldCount; column++)
+        {
+            _cells.Add(CellOf(column));
+        }
+
+        return true;
+    }
+
+    /// <inheritdoc/>
+    public void Dispose() => _reader.Dispose();
+
+    private static IExcelDataReader Open(byte[] file)
+    {
+        // The library asks for it whatever it reads.
+        Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
+        return ExcelReaderFactory.CreateOpenXmlReader(new MemoryStream(file, writable: false));
+    }
+
+    private SheetCell CellOf(int column) => _reader.GetValue(column) switch
+    {
+        string text => new SheetCell(text, false),
+        bool flag => new SheetCell(flag ? "true" : "false", false),
+        DateTime day => new SheetCell(
+            day.ToString(day.TimeOfDay == TimeSpan.Zero ? "yyyy-MM-dd" : "yyyy-MM-ddTHH:mm:ss", CultureInfo.InvariantCulture), true),
+        double number => new SheetCell(SheetNumber.Text(number), false),
+        IFormattable other => new SheetCell(other.ToString(null, CultureInfo.InvariantCulture), false),
+        _ => new SheetCell("", false),
+    };
+}
