@@ -17,7 +17,7 @@ fi
 
 # What opens what vlei writes: the tests hold its documents against these.
 missing=""
-for needed in sqlite3:sqlite3 pdftotext:poppler-utils qpdf:qpdf soffice:libreoffice-calc-nogui chromium:chromium; do
+for needed in sqlite3:sqlite3 openssl:openssl pdftotext:poppler-utils qpdf:qpdf soffice:libreoffice-calc-nogui chromium:chromium; do
     command -v "${needed%%:*}" > /dev/null || missing="$missing ${needed#*:}"
 done
 ls /usr/lib/postgresql/*/bin/initdb > /dev/null 2>&1 || missing="$missing postgresql"

@@ -14,6 +14,20 @@ public class BasisTests
             or RandomBook.Loss;
 
     [Fact]
+    public void The_items_of_a_document_are_the_sums_of_its_lines_however_many_contacts_it_has() => Gen.Select(
+        Gen.Int[1, 3], Gen.Int[0, 25], Gen.Long[-900, 900]).Array[0, 60].Sample(drawn =>
+    {
+        var lines = drawn.Select((line, place) => new Line(
+            place + 1, new AccountKey(line.Item1), new Amount(line.Item3), new ContactKey(line.Item2))).ToList();
+        var items = ControlItem.Of(lines, account => account.Value != 3, new ControlItem(new(7), default, default, Amount.Zero));
+        Assert.Equal(
+            lines.Where(line => line.Account.Value != 3).GroupBy(line => (line.Account, line.Contact))
+                .Select(item => (item.Key.Account, item.Key.Contact, item.Sum(line => line.Amount.MinorUnits))),
+            items.Select(item => (item.Account, item.Contact, item.Total.MinorUnits)));
+        Assert.All(items, item => Assert.Equal(7, item.Document.Value));
+    });
+
+    [Fact]
     public void Debits_equal_credits_on_every_day_in_both_bases() => RandomBook.Gen1.Sample(book =>
         Enum.GetValues<AccountingBasis>().All(basis =>
             book.Postings(basis).GroupBy(p => (p.Day, p.Document)).All(day => day.Sum(p => p.Line.Amount.MinorUnits) == 0)));

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Text;
 
@@ -93,6 +94,25 @@ public sealed class AttackTests : IDisposable
         Parallel.For(0, promised.Length, place => promised[place] = _tool.Run(
             "promise", "INV-1", "--by", "2030-01-01", "--book", "book", "--clock", "2026-04-01").Status);
         Assert.Equal([0, 2, 2, 2, 2, 2], promised.Order());
+    }
+
+    [Fact]
+    public void A_check_beside_an_import_reads_what_is_kept_and_is_in_nobodys_way()
+    {
+        _tool.Run("demo", "large", "--record-set", "--documents", "8000", "--years", "1").Done();
+        _tool.Run("init", "busy", "--name", "Busy", "--currency", "ZAR").Done();
+        var imported = new ConcurrentQueue<Outcome>();
+        Parallel.Invoke(
+            () => imported.Enqueue(_tool.Run("import", "large", "--book", "busy")),
+            () =>
+            {
+                do
+                {
+                    _tool.Run("check", "--book", "busy").Done();
+                }
+                while (imported.IsEmpty);
+            });
+        Assert.Contains("revision 1", imported.Single().Done().Output);
     }
 
     [Fact]

@@ -77,7 +77,7 @@ public sealed class HostileFilesTests : IDisposable
     {
         Assert.SkipUnless(Environment.UserName == "root", "Only root can make a small disk.");
         var disk = Directory.CreateDirectory(_tool.PathOf("disk")).FullName;
-        Shell.Run(disk, "mount", "-t", "tmpfs", "-o", "size=16m", "none", disk);
+        Shell.Run(disk, "mount", "-t", "tmpfs", "-o", "size=64m", "none", disk);
         try
         {
             Shell.Run(_tool.Folder, "cp", "-r", "reedwater", "disk/b");

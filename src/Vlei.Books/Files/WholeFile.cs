@@ -98,7 +98,15 @@ public sealed class WholeFile : IDisposable
     /// <summary>Lets go of it; what was not put in its place is gone.</summary>
     public void Dispose()
     {
-        Stream.Dispose();
+        try
+        {
+            Stream.Dispose();
+        }
+        catch (Exception cannot) when (!_isDone && cannot is IOException or UnauthorizedAccessException or ArgumentOutOfRangeException)
+        {
+            // What is not kept need not be written to its end.
+        }
+
         if (!_isDone && _unfinished is not null)
         {
             File.Delete(_unfinished);

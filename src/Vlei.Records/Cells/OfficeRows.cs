@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using ExcelDataReader;
+using Vlei.Core.Ledger;
 
 namespace Vlei.Records.Cells;
 
@@ -9,11 +10,12 @@ internal sealed class OfficeRows : ISheetRows
 {
     private readonly IExcelDataReader _reader;
     private readonly List<SheetCell> _cells = [];
+    private readonly Dictionary<string, string> _errors;
 
     /// <summary>Begins at the first row of a sheet.</summary>
     public OfficeRows(byte[] file, string sheet)
     {
-        _reader = Open(file);
+        (_reader, _errors) = (Open(file), OfficeErrors.In(file, sheet));
         while (_reader.Name != sheet && _reader.NextResult())
         {
         }
@@ -51,7 +53,8 @@ internal sealed class OfficeRows : ISheetRows
         Row = _reader.Depth + 1;
         for (var column = 0; column < _reader.FieldCount; column++)
         {
-            _cells.Add(CellOf(column));
+            _cells.Add(_errors.Count > 0 && _errors.TryGetValue($"{FilePlace.ColumnName(column + 1)}{Row}", out var error)
+                ? new SheetCell(error, false) : CellOf(column));
         }
 
         return true;

@@ -23,7 +23,7 @@ internal static class ImportCommand
 
     private static readonly Argument<string[]> Paths = new("PATH")
     {
-        Description = "Folders of CSV files, or single CSV files", Arity = ArgumentArity.OneOrMore,
+        Description = "Folders of CSV files, single CSV files, or workbooks (.xlsx, .ods) with a sheet per kind of record", Arity = ArgumentArity.OneOrMore,
     };
 
     private static readonly Option<bool> DryRun = new("--dry-run")
@@ -50,6 +50,7 @@ internal static class ImportCommand
             [
                 ("vlei import export/", "a folder of CSV files into the book here"),
                 ("vlei import export/ --dry-run", "what would it change?"),
+                ("vlei import records.xlsx", "a workbook with the sheets accounts, documents, lines and so on"),
                 ("vlei import documents.csv lines.csv --errors errors.txt", "two files, with all errors kept"),
             ],
         };

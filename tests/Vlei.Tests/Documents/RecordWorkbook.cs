@@ -1,4 +1,3 @@
-using System.Globalization;
 using CsvHelper;
 using DocumentFormat.OpenXml;
 using DocumentFormat.OpenXml.Packaging;
@@ -51,9 +50,10 @@ internal static class RecordWorkbook
         return rows;
     }
 
-    // With an empty row below the headings, which is none.
-    private static Row RowOf(IReadOnlyList<string> values, int at, IReadOnlyList<string> headings) => new(values.Select((value, column) =>
-        at == 0 ? Text(value.ToUpperInvariant()) : value.Length == 0 ? new Cell()
+    // The name of a tag is a person's own, also in its case. With an empty row below the headings, which is none.
+    private static Row RowOf(IReadOnlyList<string> values, int at, string[] headings) => new(values.Select((value, column) =>
+        at == 0 ? Text(value.StartsWith("tag.", StringComparison.Ordinal) ? value : value.ToUpperInvariant()) : value.Length == 0
+            ? new Cell()
         : Days.Contains(headings[column]) ? new Cell
         {
             StyleIndex = 1,
