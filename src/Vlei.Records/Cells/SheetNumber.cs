@@ -10,6 +10,7 @@ internal static class SheetNumber
 
     /// <summary>The number with a point, and without an exponent where it is not beyond all amounts.</summary>
     public static string Text(double number) =>
-        decimal.TryParse(number.ToString(Digits, CultureInfo.InvariantCulture), NumberStyles.Float, CultureInfo.InvariantCulture, out var exact)
+        decimal.TryParse(
+            number.ToString(Digits, CultureInfo.InvariantCulture), NumberStyles.Float, CultureInfo.InvariantCulture, out var exact)
             ? exact.ToString(CultureInfo.InvariantCulture) : number.ToString(CultureInfo.InvariantCulture);
 }

@@ -23,7 +23,8 @@ internal static class ImportCommand
 
     private static readonly Argument<string[]> Paths = new("PATH")
     {
-        Description = "Folders of CSV files, single CSV files, or workbooks (.xlsx, .ods) with a sheet per kind of record", Arity = ArgumentArity.OneOrMore,
+        Description = "Folders of CSV files, single CSV files, or workbooks (.xlsx, .ods) with a sheet per kind of record",
+        Arity = ArgumentArity.OneOrMore,
     };
 
     private static readonly Option<bool> DryRun = new("--dry-run")

@@ -18,7 +18,8 @@ internal static class SqliteProblem
         raw.SQLITE_READONLY or raw.SQLITE_PERM => new ProblemException(
             ProblemKind.CannotWrite, "The book's records cannot be written.", "Check who may write to its folder."),
         raw.SQLITE_IOERR => new ProblemException(
-            ProblemKind.CannotWrite, $"The disk does not work as it should: {message}.", "See whether there is room on it, and check it; then try again."),
+            ProblemKind.CannotWrite, $"The disk does not work as it should: {message}.",
+            "See whether there is room on it, and check it; then try again."),
         raw.SQLITE_CORRUPT or raw.SQLITE_NOTADB or raw.SQLITE_ERROR or raw.SQLITE_CONSTRAINT => Damaged(message),
         _ => new InvalidOperationException($"SQLite error {result}: {message}"),
     };
