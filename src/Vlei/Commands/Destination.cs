@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.CommandLine;
 using System.Runtime.ExceptionServices;
 using Vlei.Books;
@@ -57,7 +58,7 @@ internal static class Destination
         const int AtOnce = 64;
         foreach (var some in files.Chunk(AtOnce))
         {
-            var begun = new List<(string Named, WholeFile File)>();
+            var (begun, done) = (new List<(string Named, WholeFile File)>(), new ConcurrentQueue<string>());
             try
             {
                 foreach (var (path, write) in some)
@@ -69,11 +70,23 @@ internal static class Destination
                     });
                 }
 
-                Together(begun, one => Told(one.Named, one.File.Commit));
-                WrittenFiles.Note([.. begun.Where(one => one.File.IsRegular).Select(one => Path.GetFullPath(one.File.Path))]);
+                Together(begun, one =>
+                {
+                    Told(one.Named, one.File.Commit);
+                    if (one.File.IsRegular)
+                    {
+                        done.Enqueue(Path.GetFullPath(one.File.Path));
+                    }
+                });
             }
             finally
             {
+                // Also where another could not be written: what is there may be written again.
+                if (!done.IsEmpty)
+                {
+                    WrittenFiles.Note([.. done]);
+                }
+
                 begun.ForEach(one => one.File.Dispose());
             }
         }
