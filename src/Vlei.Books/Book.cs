@@ -19,6 +19,7 @@ public sealed class Book
 
     private const string PromisesName = "promises.csv";
     private const string MarksName = "review.csv";
+    private const string DifferencesName = "differences.csv";
 
     // A new book is its owner's alone.
     private const UnixFileMode OfOwner = UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute;
@@ -45,6 +46,9 @@ public sealed class Book
     /// <summary>Where it is noted what was said about findings of the review.</summary>
     internal string MarksPath => PathOf(MarksName);
 
+    /// <summary>Where it is noted what imports did not prove.</summary>
+    internal string DifferencesPath => PathOf(DifferencesName);
+
     /// <summary>The path of something in its folder.</summary>
     public string PathOf(string name) => Folder == Here ? name : Path.Combine(Folder, name);
 
@@ -55,7 +59,7 @@ public sealed class Book
     public static bool HasAsItsOwn(string path)
     {
         var (folder, name) = (Path.GetDirectoryName(path) ?? "", Path.GetFileName(path));
-        return (IsBook(folder) && (name is FileName or PromisesName or MarksName || name.StartsWith(RecordsName, StringComparison.Ordinal)))
+        return (IsBook(folder) && (name is FileName or PromisesName or MarksName or DifferencesName || name.StartsWith(RecordsName, StringComparison.Ordinal)))
             || (name.EndsWith(KeptFile.Ending, StringComparison.Ordinal)
                 && KeptKind.All.Any(kind => kind.Folder == Path.GetFileName(folder))
                 && IsBook(Path.GetDirectoryName(folder) ?? ""));

@@ -11,6 +11,9 @@ namespace Vlei.Books;
 /// <param name="Faults">Where it does not; none where it does.</param>
 public sealed record BookCheckResult(string Name, IReadOnlyList<string> Faults)
 {
+    /// <summary>What is to be known beside that; no fault.</summary>
+    public IReadOnlyList<string> Notes { get; init; } = [];
+
     /// <summary>Whether it holds.</summary>
     public bool Ok => Faults.Count == 0;
 }
@@ -53,6 +56,19 @@ public static class BookCheck
         results.Add(new BookCheckResult(
             "Derived columns are what the records give", ColumnFaults(Fingerprints(new DerivedMonths(store)), Fingerprints(made))));
         results.Add(new BookCheckResult("Promises and disputes are of documents that are there", PromiseFaults(store, book)));
+        results.Add(new BookCheckResult(
+            "What imports took in is proved", [.. DifferenceFile.Read(book).Take(MostFaults).Select(difference =>
+                $"revision {difference.Revision}: {difference.Message}")]));
+        var guessed = AccountRows.Read(store).Where(account => account.Tags.ContainsKey(Account.TypeGuess)).ToList();
+        if (guessed.Count > 0)
+        {
+            results.Add(new BookCheckResult("Types of accounts that were taken by guess, until a map or a chart of accounts says them", [])
+            {
+                Notes = [.. guessed.Select(account =>
+                    $"{account.Code} {account.Name}: {AccountTypes.NameOf(account.Type)}, as {account.Tags[Account.TypeGuess]}")],
+            });
+        }
+
         return results;
     }
 

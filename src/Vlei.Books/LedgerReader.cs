@@ -99,6 +99,31 @@ public sealed class LedgerReader : ILedger, IDisposable
         return new PostingMonth(columns.Count == 0 ? 0 : columns[0].Column.Length, columns);
     }
 
+    /// <summary>
+    /// What accounts stand at as a trial balance of a day shows them, accrual and debit positive; accounts at zero are left out.
+    /// </summary>
+    /// <param name="day">The day at whose end they do.</param>
+    /// <param name="calendar">When fiscal years begin.</param>
+    /// <param name="without">A document that is not counted; nothing for none.</param>
+    public IReadOnlyDictionary<AccountKey, Amount> BalancesAt(DateOnly day, FiscalCalendar calendar, DocumentKey? without = null)
+    {
+        var balances = AccountBalances.At(_derived, Accounts, day, calendar);
+        if (without is { } document && Document(document).Date <= day)
+        {
+            var shown = new AccountsOfYear(Accounts, day, calendar);
+            using var lines = _store.Rows(new RecordQuery(RecordTables.Lines, "account", "amount")
+            {
+                Standing = _standing, Keys = [document.Value],
+            });
+            while (lines.Next())
+            {
+                shown.Add(balances, new AccountKey(lines.Int(0)), Document(document).Date, -new Amount(lines.Number(1)));
+            }
+        }
+
+        return balances;
+    }
+
     /// <inheritdoc/>
     public IReadOnlyList<ControlItem> ControlItems(DateOnly until) =>
         ReadUntil(DerivedKind.Items, until, DerivedColumns.Items);

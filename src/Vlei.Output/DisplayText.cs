@@ -4,7 +4,7 @@ using System.Text;
 namespace Vlei.Output;
 
 /// <summary>Text from records on its way to a terminal: made harmless, measured, broken into lines.</summary>
-internal static class DisplayText
+public static class DisplayText
 {
     private static readonly (int First, int Last)[] Wide =
     [

@@ -28,6 +28,7 @@ internal sealed class RecordReader : IDisposable
     private readonly int[] _sides = [-1, -1];
     private readonly List<(string Tag, int Column)> _tags = [];
     private long _headingLine = 1;
+    private bool _isPlaced;
 
     /// <summary>Begins to read a table with its headings; columns that are unknown or missing go to the errors.</summary>
     public RecordReader(
@@ -45,7 +46,6 @@ internal sealed class RecordReader : IDisposable
             own.IsIncomplete = true;
         }
 
-        Row.PlaceFields([.. _columns.Select(column => column + 1)]);
     }
 
     /// <summary>The record that was read last; it is filled again for the next.</summary>
@@ -63,6 +63,12 @@ internal sealed class RecordReader : IDisposable
 
         var before = _errors.Count;
         Row.Clear();
+        if (!_isPlaced)
+        {
+            Row.PlaceFields([.. _columns.Select(column => column < 0 ? 0 : _cells.PlaceOf(column))]);
+            _isPlaced = true;
+        }
+
         Row.FileLine = _cells.Line;
         Fill();
         Row.IsBroken |= _errors.Count > before;
@@ -290,7 +296,7 @@ internal sealed class RecordReader : IDisposable
     {
         var shown = value.Length > LongestShown ? $"{value[..LongestShown]}…" : value;
         var quoted = value.Length == 0 ? "" : $"\"{shown}\" ";
-        _errors.Add(_name, _cells.Line, Math.Max(0, column) + 1, string.Create(
+        _errors.Add(_name, _cells.Line, _cells.PlaceOf(Math.Max(0, column)), string.Create(
             CultureInfo.InvariantCulture, $"{field} {quoted}{expected}"));
     }
 

@@ -2,6 +2,7 @@ using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Records.Cells;
+using Vlei.Records.Maps;
 
 namespace Vlei.Records;
 
@@ -24,15 +25,19 @@ public sealed class RecordSet : IRecordSet
     /// <inheritdoc/>
     public IReadOnlyList<RecordFile> Files => _files;
 
+    /// <inheritdoc/>
+    public IReadOnlyList<BalanceProof> Balances { get; private init; } = [];
+
     /// <summary>
     /// Finds the files behind the paths. Throws a <see cref="ProblemException"/>
     /// where there is no such file, or one whose name says no kind of record.
     /// </summary>
     /// <param name="paths">Folders, or single files.</param>
     /// <param name="currency">The currency that amounts are in.</param>
-    public static RecordSet Open(IEnumerable<string> paths, Currency currency)
+    /// <param name="mapped">What other files come to, which were read with maps; nothing for none.</param>
+    public static RecordSet Open(IEnumerable<string> paths, Currency currency, MappedImport? mapped = null)
     {
-        var set = new RecordSet(currency);
+        var set = new RecordSet(currency) { Balances = mapped?.Balances ?? [] };
         foreach (var path in paths)
         {
             if (Directory.Exists(path))
@@ -54,13 +59,23 @@ public sealed class RecordSet : IRecordSet
             }
         }
 
-        return set._tables.Count > 0
+        foreach (var (table, source) in mapped?.Tables ?? [])
+        {
+            set._tables.Add((table, _ => source));
+        }
+
+        return set._tables.Count > 0 || mapped is not null
             ? set
             : throw new ProblemException(
                 ProblemKind.NotFound,
                 $"There are no records in {Suggestion.Listed([.. paths], "or")}.",
                 $"Expected {Suggestion.Listed([.. RecordTables.All.Select(table => table.FileName)], "or")}.");
     }
+
+    /// <summary>Whether a file is part of a record set by its name: that of a kind of record, or a workbook with sheets of such names.</summary>
+    public static bool IsNamedAsOne(string path) => Directory.Exists(path) || (Spreadsheet.IsOne(path)
+        ? Named(Path.GetFileNameWithoutExtension(path)) is not null || (File.Exists(path) && Spreadsheet.Open(path).Sheets.Any(sheet => Named(sheet) is not null))
+        : RecordTables.All.Any(table => table.FileName == Path.GetFileName(path)));
 
     /// <inheritdoc/>
     public bool Has(RecordTable table) => _tables.Any(file => file.Table == table);

@@ -1,6 +1,7 @@
 using System.Runtime.InteropServices;
 using System.Text;
 using Vlei.Books.Columns;
+using Vlei.Books.Store;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
@@ -71,8 +72,24 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
             }
         }
 
-        Touched.UnionWith(keyed.RemoveMissing());
+        Touched.UnionWith(session.Order.CompleteFor is { } days ? keyed.RemoveMissing(DocumentsOf(days).Contains) : keyed.RemoveMissing());
         return keyed;
+    }
+
+    // The documents that the book has of some days.
+    private HashSet<int> DocumentsOf(DateRange days)
+    {
+        var documents = new HashSet<int>();
+        using var rows = session.Store.Rows(new RecordQuery(Table, RecordQuery.Key, "date"));
+        while (rows.Next())
+        {
+            if (IsoText.TryDay(rows.Bytes(1), out var day) && day >= days.From && day <= days.To)
+            {
+                documents.Add(rows.Int(0));
+            }
+        }
+
+        return documents;
     }
 
     /// <inheritdoc/>

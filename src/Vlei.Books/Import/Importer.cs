@@ -44,7 +44,18 @@ public sealed class Importer
 
         if (errors.Count > 0)
         {
-            return new ImportOutcome(null, session.Counts, []);
+            return new ImportOutcome(null, session.Counts, [], []);
+        }
+
+        var differences = BalanceProofs.Differing(session, book.Settings).ToList();
+        if (differences.Count > 0 && !order.TakesDifferences)
+        {
+            foreach (var (file, line, column, message) in differences)
+            {
+                errors.Add(file, line, column, message);
+            }
+
+            return new ImportOutcome(null, session.Counts, [], []);
         }
 
         var changes = store.ClosedPeriods().Count > 0 ? RecordChanges.Since(store, revision - 1) : [];
@@ -55,7 +66,7 @@ public sealed class Importer
             store.Commit();
         }
 
-        return new ImportOutcome(kept ? revision : null, session.Counts, changes);
+        return new ImportOutcome(kept ? revision : null, session.Counts, changes, differences);
     }
 
     private void Take()
@@ -92,7 +103,8 @@ public sealed class Importer
     // Where accounts.csv has each account, for the rules that look at all of them together.
     private Dictionary<int, long> AccountLines { get; } = [];
 
-    private bool IsGiven(RecordTable table) => _session.Records.Has(table) || _session.Order.Complete;
+    private bool IsGiven(RecordTable table) => _session.Records.Has(table) || _session.Order.Complete
+        || (table == RecordTables.Settlements && _session.Order.CompleteFor is not null);
 
     private void Load(RecordTable table)
     {

@@ -94,13 +94,19 @@ internal sealed class KeyedImport
         }
     }
 
+    /// <summary>The records that were removed.</summary>
+    public HashSet<int> Removed { get; } = [];
+
     /// <summary>Removes, from a book that a complete set is imported into, the records that the set does not have.</summary>
-    public IReadOnlyList<int> RemoveMissing()
+    public IReadOnlyCollection<int> RemoveMissing() => _session.Order.Complete ? RemoveMissing(_ => true) : [];
+
+    /// <summary>Removes those records that the set does not have and that are of a part of which it has all.</summary>
+    public IReadOnlyCollection<int> RemoveMissing(Func<int, bool> isOfPart)
     {
-        var removed = new List<int>();
-        for (var key = 1; key <= Before && _session.Order.Complete; key++)
+        var removed = Removed;
+        for (var key = 1; key <= Before; key++)
         {
-            if (WasThere(key) && !IsInSet(key))
+            if (WasThere(key) && !IsInSet(key) && isOfPart(key))
             {
                 _session.Store.Close(_table, key, _session.Revision);
                 removed.Add(key);

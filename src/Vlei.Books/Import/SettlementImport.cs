@@ -109,7 +109,8 @@ internal sealed class SettlementImport(ImportSession session, KeyedImport docume
         foreach (var (pair, settlements) in _known)
         {
             var bothInSet = documents.IsInSet(pair.Item1) && documents.IsInSet(pair.Item2);
-            if (!said.Contains(pair) && !bothInSet && !session.Order.Complete)
+            var isGone = documents.Removed.Contains(pair.Item1) || documents.Removed.Contains(pair.Item2);
+            if (!said.Contains(pair) && !bothInSet && !isGone && !session.Order.Complete)
             {
                 continue;
             }

@@ -17,6 +17,12 @@ public sealed record KeptKind(string Word, string Folder)
     /// <summary>Layouts of statements.</summary>
     public static KeptKind Layout { get; } = new("layout", "layouts");
 
+    /// <summary>Maps of other programs' files.</summary>
+    public static KeptKind Map { get; } = new("map", "maps");
+
+    /// <summary>Lists of words that such files have.</summary>
+    public static KeptKind Words { get; } = new("list of words", "words");
+
     /// <summary>All kinds.</summary>
-    public static IReadOnlyList<KeptKind> All { get; } = [Report, Selection, Group, Layout];
+    public static IReadOnlyList<KeptKind> All { get; } = [Report, Selection, Group, Layout, Map, Words];
 }

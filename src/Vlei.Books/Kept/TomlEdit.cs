@@ -8,7 +8,7 @@ namespace Vlei.Books.Kept;
 /// <summary>
 /// Changes keys of a TOML file and leaves every other letter of it as a person wrote it, comments above all.
 /// </summary>
-internal static class TomlEdit
+public static class TomlEdit
 {
     /// <summary>The text with a key of the head, before any table, set to a value.</summary>
     /// <param name="text">The text of the file.</param>

@@ -9,7 +9,7 @@ namespace Vlei.Books.Kept;
 /// A TOML file as its tree, so that whatever is wrong with it is told with its place. What a file may say is a matter of
 /// its reader; what it may not say is refused here.
 /// </summary>
-internal sealed class TomlText
+public sealed class TomlText
 {
     private const int LongestKey = 60;
 

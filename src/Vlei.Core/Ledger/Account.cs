@@ -11,6 +11,9 @@ namespace Vlei.Core.Ledger;
 public sealed record Account(
     AccountKey Key, string Code, string Name, AccountType Type, AccountKey? ParentKey, bool Active, CashFlowActivity? CashFlow = null)
 {
+    /// <summary>The tag of an account whose type was taken by guess and is not confirmed: why it was taken.</summary>
+    public const string TypeGuess = "type-guess";
+
     /// <summary>What it is tagged with, by the name of the tag.</summary>
     public IReadOnlyDictionary<string, string> Tags { get; init; } = NoTags;
 

@@ -12,6 +12,9 @@ public interface IRecordSet
     /// <summary>The files that it is made of; known when all kinds of records that it has were read.</summary>
     IReadOnlyList<RecordFile> Files { get; }
 
+    /// <summary>Balances that its sources show, and that the book must have when it is in.</summary>
+    IReadOnlyList<BalanceProof> Balances => [];
+
     /// <summary>Whether it says anything about records of that kind.</summary>
     bool Has(RecordTable table);
 

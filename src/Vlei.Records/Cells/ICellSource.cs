@@ -39,6 +39,9 @@ public interface ICellReader : IDisposable
     /// </summary>
     ReadOnlySpan<byte> Cell(int column);
 
+    /// <summary>In which column of the file a column of the row at hand stands, from 1.</summary>
+    int PlaceOf(int column) => column + 1;
+
     /// <summary>Whether the file itself says that there is a day in a column, rather than a text that may be one.</summary>
     bool IsDay(int column);
 }

@@ -6,10 +6,10 @@ using Vlei.Core.Ledger;
 namespace Vlei.Records.Cells;
 
 /// <summary>The rows of a sheet of an Office Open XML workbook.</summary>
-internal sealed class OfficeRows : ISheetRows
+internal sealed class OfficeRows : IFileRows
 {
     private readonly IExcelDataReader _reader;
-    private readonly List<SheetCell> _cells = [];
+    private readonly List<FileCell> _cells = [];
     private readonly Dictionary<string, string> _errors;
 
     /// <summary>Begins at the first row of a sheet.</summary>
@@ -25,7 +25,7 @@ internal sealed class OfficeRows : ISheetRows
     public long Row { get; private set; }
 
     /// <inheritdoc/>
-    public IReadOnlyList<SheetCell> Cells => _cells;
+    public IReadOnlyList<FileCell> Cells => _cells;
 
     /// <summary>The names of the sheets.</summary>
     public static IReadOnlyList<string> Sheets(byte[] file)
@@ -54,7 +54,7 @@ internal sealed class OfficeRows : ISheetRows
         for (var column = 0; column < _reader.FieldCount; column++)
         {
             _cells.Add(_errors.Count > 0 && _errors.TryGetValue($"{FilePlace.ColumnName(column + 1)}{Row}", out var error)
-                ? new SheetCell(error, false) : CellOf(column));
+                ? new FileCell(error) : CellOf(column));
         }
 
         return true;
@@ -70,14 +70,14 @@ internal sealed class OfficeRows : ISheetRows
         return ExcelReaderFactory.CreateOpenXmlReader(new MemoryStream(file, writable: false));
     }
 
-    private SheetCell CellOf(int column) => _reader.GetValue(column) switch
+    private FileCell CellOf(int column) => _reader.GetValue(column) switch
     {
-        string text => new SheetCell(text, false),
-        bool flag => new SheetCell(flag ? "true" : "false", false),
-        DateTime day => new SheetCell(
+        string text => new FileCell(text),
+        bool flag => new FileCell(flag ? "true" : "false"),
+        DateTime day => new FileCell(
             day.ToString(day.TimeOfDay == TimeSpan.Zero ? "yyyy-MM-dd" : "yyyy-MM-ddTHH:mm:ss", CultureInfo.InvariantCulture), true),
-        double number => new SheetCell(SheetNumber.Text(number), false),
-        IFormattable other => new SheetCell(other.ToString(null, CultureInfo.InvariantCulture), false),
-        _ => new SheetCell("", false),
+        double number => new FileCell(SheetNumber.Text(number), IsNumber: true),
+        IFormattable other => new FileCell(other.ToString(null, CultureInfo.InvariantCulture)),
+        _ => new FileCell(""),
     };
 }

@@ -9,7 +9,7 @@ namespace Vlei.Records.Cells;
 /// The rows of a sheet of an OpenDocument spreadsheet (OASIS OpenDocument 1.3, part 3, 9), read as a stream: what a row or a cell
 /// repeats is given as often as it says, and rows that hold nothing are passed over however many they are.
 /// </summary>
-internal sealed class OpenDocumentRows : ISheetRows
+internal sealed class OpenDocumentRows : IFileRows
 {
     private const string Table = "urn:oasis:names:tc:opendocument:xmlns:table:1.0";
     private const string Office = "urn:oasis:names:tc:opendocument:xmlns:office:1.0";
@@ -21,7 +21,7 @@ internal sealed class OpenDocumentRows : ISheetRows
 
     private readonly ZipArchive _archive;
     private readonly XmlReader _xml;
-    private readonly List<SheetCell> _cells = [];
+    private readonly List<FileCell> _cells = [];
     private int _again;
     private long _next = 1;
     private bool _isThere;
@@ -44,7 +44,7 @@ internal sealed class OpenDocumentRows : ISheetRows
     public long Row { get; private set; }
 
     /// <inheritdoc/>
-    public IReadOnlyList<SheetCell> Cells => _cells;
+    public IReadOnlyList<FileCell> Cells => _cells;
 
     /// <summary>The names of the sheets.</summary>
     public static IReadOnlyList<string> Sheets(byte[] file)
@@ -146,11 +146,11 @@ internal sealed class OpenDocumentRows : ISheetRows
         var cell = kind switch
         {
             "float" or "percentage" or "currency" when double.TryParse(
-                value, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) => new SheetCell(SheetNumber.Text(number), false),
-            "date" when day is not null => new SheetCell(
+                value, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) => new FileCell(SheetNumber.Text(number), IsNumber: true),
+            "date" when day is not null => new FileCell(
                 day.EndsWith("T00:00:00", StringComparison.Ordinal) ? day[..day.IndexOf('T', StringComparison.Ordinal)] : day, true),
-            "boolean" when flag is not null => new SheetCell(flag, false),
-            _ => new SheetCell(text, false),
+            "boolean" when flag is not null => new FileCell(flag),
+            _ => new FileCell(text),
         };
 
         // Cells to the end of the sheet that hold nothing are not so many cells.

@@ -7,7 +7,7 @@ namespace Vlei.Records.Cells;
 /// <param name="name">What messages call it.</param>
 /// <param name="file">The file.</param>
 /// <param name="open">Begins at the first row of the sheet.</param>
-internal sealed class SheetCells(string name, RecordFile file, Func<ISheetRows> open) : ICellSource
+internal sealed class SheetCells(string name, RecordFile file, Func<IFileRows> open) : ICellSource
 {
     /// <inheritdoc/>
     public string Name => name;
@@ -20,11 +20,11 @@ internal sealed class SheetCells(string name, RecordFile file, Func<ISheetRows> 
 
     private sealed class Rows : ICellReader
     {
-        private readonly ISheetRows _rows;
+        private readonly IFileRows _rows;
         private byte[] _bytes = new byte[256];
         private int[] _ends = [];
 
-        public Rows(ISheetRows rows)
+        public Rows(IFileRows rows)
         {
             _rows = rows;
             if (Next())

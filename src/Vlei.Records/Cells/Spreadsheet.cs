@@ -13,14 +13,15 @@ public sealed class Spreadsheet
 
     private readonly string _path;
     private readonly byte[] _bytes;
-    private readonly RecordFile _file;
-
     private Spreadsheet(string path, byte[] bytes)
     {
         (_path, _bytes) = (path, bytes);
-        _file = new RecordFile(path, Convert.ToHexStringLower(SHA256.HashData(bytes)), bytes.Length);
+        File = new RecordFile(path, Convert.ToHexStringLower(SHA256.HashData(bytes)), bytes.Length);
         Sheets = Told(() => IsOpenDocument ? OpenDocumentRows.Sheets(_bytes) : OfficeRows.Sheets(_bytes));
     }
+
+    /// <summary>The file.</summary>
+    public RecordFile File { get; }
 
     /// <summary>The names of its sheets, in their order.</summary>
     public IReadOnlyList<string> Sheets { get; }
@@ -33,13 +34,15 @@ public sealed class Spreadsheet
     /// <summary>
     /// Opens one. Throws a <see cref="ProblemException"/> where it cannot be read; where that shows later, as it is read.
     /// </summary>
-    public static Spreadsheet Open(string path) => new(path, File.ReadAllBytes(path));
+    public static Spreadsheet Open(string path) => new(path, System.IO.File.ReadAllBytes(path));
 
     /// <summary>A sheet of it.</summary>
     public ICellSource Sheet(string name) => new SheetCells(
-        FilePlace.Sheet(Path.GetFileName(_path), name), _file,
-        () => Told(() => (ISheetRows)new ToldRows(
-            this, IsOpenDocument ? new OpenDocumentRows(_bytes, name) : new OfficeRows(_bytes, name))));
+        FilePlace.Sheet(Path.GetFileName(_path), name), File, () => Rows(name));
+
+    /// <summary>Begins at the first row of a sheet.</summary>
+    internal IFileRows Rows(string name) => Told(() => (IFileRows)new ToldRows(
+        this, IsOpenDocument ? new OpenDocumentRows(_bytes, name) : new OfficeRows(_bytes, name)));
 
     // Whatever is wrong with the parts of a workbook is said of the workbook.
     private T Told<T>(Func<T> read)
@@ -57,11 +60,11 @@ public sealed class Spreadsheet
         }
     }
 
-    private sealed class ToldRows(Spreadsheet file, ISheetRows rows) : ISheetRows
+    private sealed class ToldRows(Spreadsheet file, IFileRows rows) : IFileRows
     {
         public long Row => rows.Row;
 
-        public IReadOnlyList<SheetCell> Cells => rows.Cells;
+        public IReadOnlyList<FileCell> Cells => rows.Cells;
 
         public bool Read() => file.Told(rows.Read);
 

@@ -110,8 +110,8 @@ internal static class CheckCommand
         using var output = Terminal.Output();
         foreach (var check in checks)
         {
-            output.WriteLine($"{(check.Ok ? "ok    " : "FAILED")}  {check.Name}");
-            foreach (var fault in check.Faults)
+            output.WriteLine($"{(!check.Ok ? "FAILED" : check.Notes.Count > 0 ? "note  " : "ok    ")}  {check.Name}");
+            foreach (var fault in check.Faults.Concat(check.Notes))
             {
                 output.WriteLine($"        {fault}");
             }

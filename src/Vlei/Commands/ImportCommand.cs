@@ -11,8 +11,10 @@ using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Core.Tables;
 using Vlei.Desk;
+using Vlei.Desk.Maps;
 using Vlei.Output;
 using Vlei.Records;
+using Vlei.Records.Maps;
 
 namespace Vlei.Commands;
 
@@ -23,7 +25,7 @@ internal static class ImportCommand
 
     private static readonly Argument<string[]> Paths = new("PATH")
     {
-        Description = "Folders of CSV files, single CSV files, or workbooks (.xlsx, .ods) with a sheet per kind of record",
+        Description = "Record sets (folders, CSV files or workbooks named after kinds of records), or any other files that there is a map of",
         Arity = ArgumentArity.OneOrMore,
     };
 
@@ -36,6 +38,29 @@ internal static class ImportCommand
     {
         Description = "The records are all there are: remove from the book what they do not have",
     };
+
+    private static readonly Option<string?> Map = new("--map")
+    {
+        Description = "Read the files with this map (else with the one whose headings fit)", HelpName = "NAME",
+    };
+
+    private static readonly Option<string?> New = new("--new")
+    {
+        Description = "Accounts, contacts, items that the book does not have: ask, take or refuse (else ask on a terminal, refuse in scripts)",
+        HelpName = "HOW",
+    };
+
+    private static readonly Option<string?> CompleteFor = new("--complete-for")
+    {
+        Description = "The files have all documents of a period: remove from the book those of it that they do not have", HelpName = "P",
+    };
+
+    private static readonly Option<bool> TakeAnyway = new("--take-anyway")
+    {
+        Description = "Take in what does not prove; vlei check lists the differences until a later import proves them",
+    };
+
+    private static readonly string[] NewWords = ["ask", "take", "refuse"];
 
     private static readonly Option<string?> ErrorsFile = new("--errors")
     {
@@ -52,13 +77,19 @@ internal static class ImportCommand
                 ("vlei import export/", "a folder of CSV files into the book here"),
                 ("vlei import export/ --dry-run", "what would it change?"),
                 ("vlei import records.xlsx", "a workbook with the sheets accounts, documents, lines and so on"),
+                ("vlei import journal.csv --new take", "a file that vlei map has made a map of, with the accounts that are new"),
+                ("vlei import invoices.csv payments.csv --complete-for 2026-03", "all there is of March: what it no longer has is removed"),
                 ("vlei import documents.csv lines.csv --errors errors.txt", "two files, with all errors kept"),
             ],
         };
         command.Arguments.Add(Paths);
         command.Options.Add(DryRun);
-        command.Options.Add(Complete);
-        command.Options.Add(ErrorsFile);
+        New.CompletionSources.Add([.. NewWords]);
+        foreach (var option in new Option[] { Map, New, Complete, CompleteFor, TakeAnyway, ErrorsFile })
+        {
+            command.Options.Add(option);
+        }
+
         command.Options.Add(Destination.Overwrite);
         command.SetAction(Run);
         return command;
@@ -73,10 +104,22 @@ internal static class ImportCommand
         using var errorsFile = OpenErrors(result, paths);
         var errorsText = errorsFile is null ? null : new StreamWriter(errorsFile.Stream, leaveOpen: true);
         var errors = new RecordErrors(errorsText);
-        var order = new ImportOrder(Environment.UserName, desk.Now, result.GetValue(Complete), trial);
-        var outcome = Terminal.WithProgress(progress =>
-            Importer.Run(book, RecordSet.Open(paths, book.Settings.Currency), errors, order, progress));
-        if (errors.Count > 0)
+        var order = OrderOf(result, desk, trial);
+        var imports = new ImportDesk(desk);
+        var (sets, files) = imports.Sort(paths, result.GetValue(Map));
+        var mapped = files.Count == 0 ? null : Terminal.WithProgress(progress => imports.Read(files, errors, progress));
+        if (mapped is not null)
+        {
+            TakeFaults(mapped, errors, order);
+            if (errors.Count == 0 && !trial && mapped.New.Count > 0 && !TakesNew(result, mapped))
+            {
+                return (int)ProblemKind.BadData;
+            }
+        }
+
+        var outcome = errors.Count > 0 ? null : Terminal.WithProgress(progress =>
+            Importer.Run(book, RecordSet.Open(sets, book.Settings.Currency, mapped), errors, order, progress));
+        if (outcome is null || errors.Count > 0)
         {
             errorsText?.Flush();
             errorsFile?.Commit();
@@ -91,7 +134,7 @@ internal static class ImportCommand
 
         try
         {
-            TellOutcome(outcome, trial);
+            TellOutcome(outcome, mapped, trial);
         }
         catch (Exception cannot) when (outcome.Revision is not null && cannot is IOException or UnauthorizedAccessException)
         {
@@ -101,8 +144,88 @@ internal static class ImportCommand
             return (int)ProblemKind.CannotWrite;
         }
 
+        if (outcome.Revision is not null && mapped is not null)
+        {
+            NoteDifferences(desk, order, outcome, mapped, [.. files.Select(file => file.File.Name)]);
+        }
+
         TellClosed(desk, outcome);
         return ExitStatus.Done;
+    }
+
+    private static ImportOrder OrderOf(ParseResult result, ReportDesk desk, bool trial)
+    {
+        var completeFor = result.GetValue(CompleteFor) is { } period
+            ? PeriodGrammar.Parse(period, desk.Today, desk.Settings.Calendar).Within(new DateRange(DateOnly.MinValue, DateOnly.MaxValue)).Range
+            : (DateRange?)null;
+        return new ImportOrder(Environment.UserName, desk.Now, result.GetValue(Complete), trial)
+        {
+            CompleteFor = completeFor is not null && result.GetValue(Complete) ? throw new ProblemException(
+                ProblemKind.Usage, "--complete and --complete-for do not go together.", "Take one of them.") : completeFor,
+            TakesDifferences = result.GetValue(TakeAnyway),
+        };
+    }
+
+    // What a file says of itself and its rows do not come to is an error, unless it is taken anyway.
+    private static void TakeFaults(MappedImport mapped, RecordErrors errors, ImportOrder order)
+    {
+        foreach (var (file, line, column, message) in order.TakesDifferences ? [] : mapped.Faults)
+        {
+            errors.Add(file, line, column, message);
+        }
+    }
+
+    private static bool TakesNew(ParseResult result, MappedImport mapped)
+    {
+        var how = result.GetValue(New) ?? (Console.IsInputRedirected || Console.IsErrorRedirected ? "refuse" : "ask");
+        if (!NewWords.Contains(how))
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"--new does not take \"{how}\".",
+                Suggestion.DidYouMean(how, NewWords) ?? $"It takes {Suggestion.Listed(NewWords, "or")}.");
+        }
+
+        if (how == "take")
+        {
+            return true;
+        }
+
+        using (var output = Terminal.Output())
+        {
+            MappedMessages.TellNew(output, mapped.New);
+        }
+
+        if (how == "ask")
+        {
+            Console.Error.Write("Take them? [y/n] ");
+            if (Console.ReadLine()?.Trim().ToLowerInvariant() is "y" or "yes")
+            {
+                return true;
+            }
+        }
+
+        Terminal.Say("vlei: The book does not have these; nothing was imported, the book is as it was.");
+        Terminal.Say("      Give --new take to take them; or say in the map which of the book's are meant: [accounts], [contacts].");
+        return false;
+    }
+
+    private static void NoteDifferences(
+        ReportDesk desk, ImportOrder order, ImportOutcome outcome, MappedImport mapped, IReadOnlyCollection<string> sources)
+    {
+        var on = DateOnly.FromDateTime(order.At.LocalDateTime);
+        var differences = mapped.Faults.Select(fault => (fault.File, Message: fault.ToString()))
+            .Concat(outcome.Differences.Select(difference => (difference.File, Message: difference.ToString())))
+            .Select(difference => new ImportDifference(outcome.Revision!.Value, difference.File, difference.Message, order.By, on)).ToList();
+        DifferenceFile.Replace(desk.Book, sources, differences);
+        foreach (var difference in differences)
+        {
+            Terminal.Say(difference.Message);
+        }
+
+        if (differences.Count > 0)
+        {
+            Terminal.Say($"vlei: Taken in with {(differences.Count == 1 ? "a difference" : $"{differences.Count} differences")}; vlei check lists what is not proved.");
+        }
     }
 
     // Where there are no errors, the file stays as it was.
@@ -188,9 +311,14 @@ internal static class ImportCommand
         Terminal.Say(System.Text.Encoding.UTF8.GetString(text.ToArray()));
     }
 
-    private static void TellOutcome(ImportOutcome outcome, bool trial)
+    private static void TellOutcome(ImportOutcome outcome, MappedImport? mapped, bool trial)
     {
         using var output = Terminal.Output();
+        if (mapped is not null && trial)
+        {
+            MappedMessages.TellNew(output, mapped.New);
+        }
+
         var counts = outcome.Counts.Where(count => count.Counts.AnyChange || count.Counts.Unchanged > 0).ToList();
         if (counts.Count > 0)
         {
@@ -202,6 +330,11 @@ internal static class ImportCommand
             output.WriteLine(string.Create(
                 CultureInfo.InvariantCulture,
                 $"{table.Name,-12} {count.Added,9:N0} {count.Changed,9:N0} {count.Unchanged,9:N0} {count.Removed,9:N0}"));
+        }
+
+        if (mapped is not null)
+        {
+            MappedMessages.TellProof(output, mapped, outcome);
         }
 
         output.WriteLine(outcome.Revision is { } revision ? $"Imported as revision {revision}."

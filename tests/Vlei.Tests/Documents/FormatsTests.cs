@@ -156,7 +156,7 @@ public sealed partial class FormatsTests : IDisposable
         }
     }
 
-    private static void CompareSheet(JsonFigures json, List<List<SheetCell?>> table)
+    private static void CompareSheet(JsonFigures json, List<List<FileCell?>> table)
     {
         Assert.Equal(json.Headings, table[0].Skip(1).Select(cell => cell!.Words));
         Assert.Equal(json.Rows.Count, table.Count - 1);

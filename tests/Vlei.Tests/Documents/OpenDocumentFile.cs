@@ -28,9 +28,9 @@ internal sealed class OpenDocumentFile
         [.. _content.Descendants(Table + "table").Select(table => table.Attribute(Table + "name")!.Value)];
 
     /// <summary>All cells of a sheet that hold something, by their rows and columns, from 1.</summary>
-    public Dictionary<(int Row, int Column), SheetCell> Cells(string sheet)
+    public Dictionary<(int Row, int Column), FileCell> Cells(string sheet)
     {
-        var (cells, row) = (new Dictionary<(int Row, int Column), SheetCell>(), 1);
+        var (cells, row) = (new Dictionary<(int Row, int Column), FileCell>(), 1);
         foreach (var line in TableOf(sheet).Descendants(Table + "table-row"))
         {
             var column = 1;
@@ -51,7 +51,7 @@ internal sealed class OpenDocumentFile
     }
 
     /// <summary>The rows of the cells that a sheet calls its report, with the headings; empty cells are left as nothing.</summary>
-    public List<List<SheetCell?>> Report(string sheet)
+    public List<List<FileCell?>> Report(string sheet)
     {
         var range = TableOf(sheet).Descendants(Table + "named-range").Single(name => name.Attribute(Table + "name")!.Value == "report")
             .Attribute(Table + "cell-range-address")!.Value.Split('$')[^4..];
@@ -71,15 +71,15 @@ internal sealed class OpenDocumentFile
         [.. TableOf(sheet).Descendants(Words + "a").Select(
             link => link.Attribute(XName.Get("href", "http://www.w3.org/1999/xlink"))!.Value)];
 
-    private static SheetCell Read(XElement cell, string kind)
+    private static FileCell Read(XElement cell, string kind)
     {
         var formula = cell.Attribute(Table + "formula")?.Value;
         return kind switch
         {
-            "string" => new SheetCell(string.Join('\n', cell.Elements(Words + "p").Select(Text)), null, formula),
-            "date" => new SheetCell(null, DateTime.ParseExact(
+            "string" => new FileCell(string.Join('\n', cell.Elements(Words + "p").Select(Text)), null, formula),
+            "date" => new FileCell(null, DateTime.ParseExact(
                 cell.Attribute(Office + "date-value")!.Value, "yyyy-MM-dd", CultureInfo.InvariantCulture).ToOADate(), formula),
-            _ => new SheetCell(null, double.Parse(cell.Attribute(Office + "value")!.Value, CultureInfo.InvariantCulture), formula),
+            _ => new FileCell(null, double.Parse(cell.Attribute(Office + "value")!.Value, CultureInfo.InvariantCulture), formula),
         };
     }
 

@@ -353,7 +353,7 @@ public sealed class TemplateTests : IDisposable
         _tool.Run(["show", .. options.Split(' '), "--book", "reedwater", "--to", "ours.xlsx"]).Done();
         string sheet;
         (string First, string Last) place;
-        Dictionary<string, SheetCell> cells;
+        Dictionary<string, FileCell> cells;
         using (var ours = new WorkbookFile(_tool.PathOf("ours.xlsx")))
         {
             (sheet, cells) = (ours.Sheets[0], ours.Cells(ours.Sheets[0]));

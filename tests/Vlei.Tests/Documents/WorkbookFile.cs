@@ -5,7 +5,7 @@ using DocumentFormat.OpenXml.Validation;
 namespace Vlei.Tests.Documents;
 
 /// <summary>A cell of a workbook: words, or a number, and the formula that it comes from.</summary>
-internal sealed record SheetCell(string? Words, double? Number, string? Formula);
+internal sealed record FileCell(string? Words, double? Number, string? Formula);
 
 /// <summary>A workbook, as another program's library reads it.</summary>
 internal sealed class WorkbookFile : IDisposable
@@ -25,7 +25,7 @@ internal sealed class WorkbookFile : IDisposable
     private Workbook Workbook => _document.WorkbookPart!.Workbook!;
 
     /// <summary>All cells of a sheet, by their names.</summary>
-    public Dictionary<string, SheetCell> Cells(string sheet) => PartOf(sheet).Worksheet!.Descendants<Cell>().ToDictionary(
+    public Dictionary<string, FileCell> Cells(string sheet) => PartOf(sheet).Worksheet!.Descendants<Cell>().ToDictionary(
         cell => cell.CellReference!.Value!, Read);
 
     /// <summary>The chart of its first sheet.</summary>
@@ -45,7 +45,7 @@ internal sealed class WorkbookFile : IDisposable
     }
 
     /// <summary>The rows of the cells that a sheet calls its report, with the headings; empty cells are left as nothing.</summary>
-    public List<List<SheetCell?>> Table(string sheet)
+    public List<List<FileCell?>> Table(string sheet)
     {
         var place = Place("report", sheet);
         List<(int Row, int Column)> range = [Place(place.First), Place(place.Last)];
@@ -77,19 +77,19 @@ internal sealed class WorkbookFile : IDisposable
     private WorksheetPart PartOf(string sheet) => (WorksheetPart)_document.WorkbookPart!.GetPartById(
         Workbook.Descendants<Sheet>().Single(one => one.Name == sheet).Id!.Value!);
 
-    private SheetCell Read(Cell cell)
+    private FileCell Read(Cell cell)
     {
         var formula = cell.CellFormula?.Text;
         var value = cell.CellValue?.Text;
         return cell.DataType?.InnerText switch
         {
-            "inlineStr" => new SheetCell(cell.InlineString!.InnerText, null, formula),
+            "inlineStr" => new FileCell(cell.InlineString!.InnerText, null, formula),
             "s" =>
-                new SheetCell(
+                new FileCell(
                     _document.WorkbookPart!.SharedStringTablePart!.SharedStringTable!.ElementAt(
                         int.Parse(value!, CultureInfo.InvariantCulture)).InnerText, null, formula),
-            "str" or "e" => new SheetCell(value, null, formula),
-            _ => new SheetCell(null, value is null ? null : double.Parse(value, CultureInfo.InvariantCulture), formula),
+            "str" or "e" => new FileCell(value, null, formula),
+            _ => new FileCell(null, value is null ? null : double.Parse(value, CultureInfo.InvariantCulture), formula),
         };
     }
 }

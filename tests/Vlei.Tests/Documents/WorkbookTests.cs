@@ -215,7 +215,7 @@ public sealed class WorkbookTests : IDisposable
 
     public void Dispose() => _tool.Dispose();
 
-    private Dictionary<string, SheetCell> Ours(string file)
+    private Dictionary<string, FileCell> Ours(string file)
     {
         if (file.EndsWith(".ods", StringComparison.Ordinal))
         {

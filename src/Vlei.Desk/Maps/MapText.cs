@@ -1,0 +1,76 @@
+using System.Text;
+using Vlei.Books.Kept;
+using Vlei.Records.Maps;
+using Vlei.Records.Maps.Finding;
+
+namespace Vlei.Desk.Maps;
+
+/// <summary>Writes a map that was found as a file that a person can read and change: each key with why it says what it says.</summary>
+public static class MapText
+{
+    /// <summary>The text. What is not decided stands there as a comment, with what it can be.</summary>
+    public static string Of(MapProposal proposal)
+    {
+        var (map, text) = (proposal.Map, new StringBuilder());
+        text.Append("# How files like ").Append(proposal.File.Name.ReplaceLineEndings(" ")).Append(" are read. Made by vlei map; yours to change.\n\n");
+        Put("shape", map.Shape.Name);
+        Put("sheet", map.Sheet);
+        Put("encoding", map.Encoding is "utf-8" ? null : map.Encoding);
+        Put("separator", map.Separator?.ToString());
+        Put("dates", map.Dates is { } dates ? MapFile.Keys.First(key => key.Name == "dates").Words[(int)dates] : null);
+        Put("decimal-mark", map.DecimalMark?.ToString());
+        Put("documents", map.Shape == Shape.Journal || map.Shape == Shape.Ledger ? SourceMap.Groupings[(int)map.Grouping] : null);
+        Put("prefix", map.Prefix.Length > 0 ? map.Prefix : null);
+        Put("with", HasParty(map.Shape) ? map.IsPurchase ? "suppliers" : "customers" : null);
+        Put("signs", map.Signs == AmountSigns.Debit ? null : SourceMap.SignNames[(int)map.Signs]);
+        Put("figures", map.HasBalances ? "balances" : null);
+        foreach (var (purpose, account) in map.Posting)
+        {
+            Put(purpose, account);
+        }
+
+        text.Append("\n[columns]\n");
+        foreach (var column in proposal.Columns)
+        {
+            text.Append(column.Role is { } role ? $"{role.Name} = {TomlEdit.Quoted(column.Heading)}"
+                : $"# not taken: {TomlEdit.Quoted(column.Heading)}").Append("  # ").Append(column.Because.ReplaceLineEndings(" ")).Append('\n');
+        }
+
+        AddTable("tags", map.Tags);
+        AddTable("types", map.Types);
+        AddTable("accounts", map.Accounts);
+        AddTable("contacts", map.Contacts);
+        AddTable("proof", map.Proof);
+        return text.ToString();
+
+        void Put(string key, string? value)
+        {
+            if (value is not null)
+            {
+                text.Append(key).Append(" = ").Append(TomlEdit.Quoted(value));
+                var because = proposal.Findings.FirstOrDefault(finding => finding.Key == key)?.Because;
+                text.Append(because is null ? "\n" : $"  # {because.ReplaceLineEndings(" ")}\n");
+            }
+            else if (proposal.Questions.FirstOrDefault(question => question.Key == key) is { } open)
+            {
+                text.Append("# ").Append(open.Question.ReplaceLineEndings(" ")).Append('\n').Append("# ").Append(key).Append(" = ")
+                    .Append(string.Join(" or ", open.Choices.Select(TomlEdit.Quoted))).Append('\n');
+            }
+        }
+
+        void AddTable(string name, IReadOnlyDictionary<string, string> values)
+        {
+            if (values.Count > 0)
+            {
+                text.Append("\n[").Append(name).Append("]\n");
+                foreach (var (key, value) in values)
+                {
+                    text.Append(TomlEdit.Quoted(key)).Append(" = ").Append(TomlEdit.Quoted(value)).Append('\n');
+                }
+            }
+        }
+    }
+
+    private static bool HasParty(Shape shape) => shape == Shape.Credits || shape == Shape.InvoiceLines || shape == Shape.Payments
+        || shape == Shape.OpenItems || shape == Shape.Contacts || shape == Shape.Bills;
+}

@@ -1,0 +1,190 @@
+using System.Globalization;
+using Vlei.Core.Ledger;
+using Vlei.Core.Problems;
+using Vlei.Records.Maps.Reading;
+
+namespace Vlei.Records.Maps.Finding;
+
+/// <summary>Finds the map of a file by evidence, and says what the evidence is.</summary>
+public static class MapFinder
+{
+    /// <summary>
+    /// Looks at a file and finds its map. Throws a <see cref="ProblemException"/> where its rows are nothing that is known.
+    /// </summary>
+    /// <param name="file">The file.</param>
+    /// <param name="name">What the map is to be called.</param>
+    /// <param name="path">Where it will be kept.</param>
+    /// <param name="shape">What the rows are, where a person says so; else nothing.</param>
+    /// <param name="known">What the book has.</param>
+    /// <param name="words">What files call things.</param>
+    public static MapProposal Find(
+        SourceFile file, string name, string path, Shape? shape, IKnownRecords known, MapWords words)
+    {
+        var sample = new FileSample(file, words);
+        var roles = new RoleFinder(sample, words, known);
+        var shapes = new ShapeFinder(sample, roles, file, words);
+        var found = shapes.Find();
+        var (rows, because) = shape is not null ? (shape, "you say so") : found ?? throw Unknown(file, sample, roles);
+        if (!rows.Fits(roles.Roles))
+        {
+            throw Missing(file, rows, roles);
+        }
+
+        var marks = new MarkFinder(file, sample, Columns(RoleContent.Day), Columns(RoleContent.Number), words);
+        var map = new SourceMap
+        {
+            Name = name,
+            Path = path,
+            Shape = rows,
+            Columns = ColumnRole.All.Where(roles.Has).ToDictionary(role => role, role => roles.Of(role)!.Heading),
+            Dates = marks.Dates,
+            DecimalMark = marks.DecimalMark,
+            IsPurchase = shapes.IsPurchase,
+            Prefix = PrefixOf(rows, shapes.IsPurchase),
+        };
+        var findings = new List<MapFinding> { new("shape", rows.Name, because) };
+        findings.AddRange(Dialect(file, sample));
+        findings.AddRange(marks.Findings);
+        map = WithGrouping(map, file, known, words, findings);
+        map = WithSigns(map, file, known, words, findings);
+        map = WithDay(map, sample, words, findings);
+        map = WithPosting(map, known, findings);
+        return new MapProposal(file, map, roles.Findings(), findings, marks.Questions);
+
+        List<ColumnProfile> Columns(RoleContent content) => [.. ColumnRole.All.Where(role => role.Content == content && roles.Has(role))
+            .Select(role => roles.Of(role)!), .. content == RoleContent.Number ? Months() : []];
+        IEnumerable<ColumnProfile> Months() => MonthHeadings.In([.. sample.Columns.Select(column => column.Heading)], sample.Title, words)
+            .Select(month => sample.Columns[month.Column]);
+    }
+
+    private static ProblemException Unknown(SourceFile file, FileSample sample, RoleFinder roles) => new(
+        ProblemKind.BadData,
+        sample.Columns.Count == 0 ? $"{file.Name} has no rows." : $"{file.Name}: what its rows are cannot be told from its columns: "
+            + string.Join(", ", roles.Findings().Select(column => $"{column.Heading} ({column.Role?.Name ?? column.Because})")) + ".",
+        $"Say it with --shape: {Suggestion.Listed([.. Shape.All.Select(known => known.Name)], "or")}.");
+
+    private static ProblemException Missing(SourceFile file, Shape shape, RoleFinder roles)
+    {
+        var needed = shape.Needs.First(group => !group.Any(roles.Has));
+        return new ProblemException(
+            ProblemKind.BadData,
+            $"{file.Name} has no column for {Suggestion.Listed([.. needed.Select(role => role.Name)], "or")}, which {shape.Name} need.",
+            "Take another --shape, or give the column a heading that says what it has.");
+    }
+
+    private static string PrefixOf(Shape shape, bool isPurchase) => shape == Shape.Invoices || shape == Shape.InvoiceLines ? "invoice-"
+        : shape == Shape.Bills ? "bill-" : shape == Shape.Credits ? "credit-" : shape == Shape.Payments ? isPurchase ? "payment-" : "receipt-"
+        : shape == Shape.OpenItems ? "open-" : shape == Shape.SingleEntry ? "money-" : shape == Shape.Balances ? "balances-" : "journal-";
+
+    private static IEnumerable<MapFinding> Dialect(SourceFile file, FileSample sample)
+    {
+        if (file.Dialect is { } dialect)
+        {
+            yield return new MapFinding(
+                "encoding", dialect.Encoding, dialect.Encoding == "utf-8" ? "all of it is UTF-8" : "it is no UTF-8, or begins with a mark");
+            yield return new MapFinding(
+                "separator", dialect.Separator == '\t' ? "\\t" : dialect.Separator.ToString(), "it parts the rows into the same number of values");
+        }
+
+        yield return new MapFinding(
+            "headings", sample.HeadingLine == 0 ? "none" : $"line {sample.HeadingLine}",
+            sample.HeadingLine == 0 ? "no row has words for columns" : sample.Title.Length > 0 ? "what stands above is a title" : "the first row");
+    }
+
+    private static SourceMap WithGrouping(
+        SourceMap map, SourceFile file, IKnownRecords known, MapWords words, List<MapFinding> findings)
+    {
+        if (map.Shape != Shape.Journal && map.Shape != Shape.Ledger)
+        {
+            return map;
+        }
+
+        var (grouping, because) = GroupingFinder.Find(file, map, known, words);
+        findings.Add(new MapFinding("documents", SourceMap.Groupings[(int)grouping], because));
+        return map with { Grouping = grouping };
+    }
+
+    // Where amounts have signs only, those under which a trial balance sums to zero.
+    private static SourceMap WithSigns(SourceMap map, SourceFile file, IKnownRecords known, MapWords words, List<MapFinding> findings)
+    {
+        if (map.Shape != Shape.Balances || map.Columns.ContainsKey(ColumnRole.Debit) || map.Columns.ContainsKey(ColumnRole.Credit)
+            || map.DecimalMark is null)
+        {
+            return map;
+        }
+
+        foreach (var signs in (AmountSigns[])[AmountSigns.Debit, AmountSigns.Natural])
+        {
+            var tried = map with { Signs = signs, Day = DateOnly.MinValue.AddYears(1999), Dates = map.Dates ?? DateOrder.YearMonthDay };
+            if (MappedImport.Read([(file, tried)], known, words, new RecordErrors(), (_, _) => { }).Faults.Count == 0)
+            {
+                findings.Add(new MapFinding("signs", SourceMap.SignNames[(int)signs], "so the balances sum to zero"));
+                return map with { Signs = signs };
+            }
+        }
+
+        return map;
+    }
+
+    private static SourceMap WithDay(SourceMap map, FileSample sample, MapWords words, List<MapFinding> findings)
+    {
+        if (map.Shape != Shape.Balances || MonthHeadings.In([.. sample.Columns.Select(column => column.Heading)], sample.Title, words).Count > 0)
+        {
+            return map;
+        }
+
+        if (MonthHeadings.DayIn(sample.Title, map.Dates, words) is { } day)
+        {
+            findings.Add(new MapFinding("day", day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), "the title says so; each file's own counts"));
+        }
+
+        return map;
+    }
+
+    private static SourceMap WithPosting(SourceMap map, IKnownRecords known, List<MapFinding> findings)
+    {
+        var posting = new Dictionary<string, string>();
+        foreach (var purpose in PurposesOf(map))
+        {
+            var (types, code, name) = PostingAccounts.Of(purpose);
+            var fitting = types.SelectMany(type => known.Accounts.Where(account => account.Type == type)
+                .OrderBy(account => account.Code, CodeOrder.Instance)).ToList();
+            posting[purpose] = fitting.Count > 0 ? fitting[0].Code : $"{code} {name}";
+            findings.Add(new MapFinding(
+                purpose, fitting.Count > 0 ? $"{fitting[0].Code} {fitting[0].Name}" : $"{code} {name}",
+                fitting.Count == 0 ? "the book has none, and gets it" : fitting.Count == 1 ? "the only such account" : $"the first of {fitting.Count} such accounts"));
+        }
+
+        return map with { Posting = posting };
+    }
+
+    private static IEnumerable<string> PurposesOf(SourceMap map)
+    {
+        var (shape, has) = (map.Shape, map.Columns);
+        var isDocuments = shape == Shape.Invoices || shape == Shape.Bills || shape == Shape.Credits || shape == Shape.InvoiceLines;
+        if (isDocuments || shape == Shape.Payments || shape == Shape.OpenItems)
+        {
+            yield return map.IsPurchase ? "payable" : "receivable";
+        }
+
+        if (isDocuments && !has.ContainsKey(ColumnRole.Account))
+        {
+            yield return map.IsPurchase ? "expense" : "income";
+        }
+
+        if (has.ContainsKey(ColumnRole.Tax) && (isDocuments || shape == Shape.SingleEntry))
+        {
+            yield return "tax";
+        }
+
+        if ((shape == Shape.Payments || shape == Shape.SingleEntry) && !has.ContainsKey(ColumnRole.MoneyAccount))
+        {
+            yield return "money";
+        }
+
+        if (shape == Shape.OpenItems)
+        {
+            yield return "opening";
+        }
+    }
+}

@@ -1,0 +1,175 @@
+using System.Buffers;
+using System.Text;
+using Vlei.Core.Ledger;
+using Vlei.Records.Cells;
+
+namespace Vlei.Records.Maps.Reading;
+
+/// <summary>
+/// Records of one kind that came of one file, packed as they were found, each value with its place in that file. A value may be one
+/// that is only known when everything was read, such as the code of an account that the file knows by its name.
+/// </summary>
+internal sealed class MappedRecords(RecordTable table, string name, RecordFile file, IReadOnlyList<string> later) : ICellSource
+{
+    // Begins a value that is known later; no text of a file has it, as it could not be told from a damaged one.
+    private const byte Later = 1;
+
+    private static readonly byte[] EndOfRecord = [0];
+
+    private readonly ArrayBufferWriter<byte> _bytes = new();
+    private readonly List<string> _tags = [];
+
+    /// <inheritdoc/>
+    public string Name => name;
+
+    /// <inheritdoc/>
+    public RecordFile File => file;
+
+    /// <summary>How many there are.</summary>
+    public int Count { get; private set; }
+
+    /// <summary>What stands for a value that is known later, by its place among those.</summary>
+    public static string LaterText(int place) => $"{(char)Later}{place}";
+
+    /// <summary>Begins a record that stands on a line of the file.</summary>
+    public void Begin(long line)
+    {
+        Count++;
+        Put(line);
+    }
+
+    /// <summary>Says what a field is; nothing for an empty text.</summary>
+    public void Put(string field, string value, int column) => Put(table.IndexOf(field), value, column);
+
+    /// <summary>The same for a number.</summary>
+    public void Put(string field, decimal value, int column)
+    {
+        var text = (Span<byte>)stackalloc byte[48];
+        _ = value.TryFormat(text, out var written, default, System.Globalization.CultureInfo.InvariantCulture);
+        PutBytes(table.IndexOf(field), text[..written], column);
+    }
+
+    /// <summary>Says what it is tagged with.</summary>
+    public void PutTag(string tag, string value)
+    {
+        var place = _tags.IndexOf(tag);
+        if (place < 0)
+        {
+            place = _tags.Count;
+            _tags.Add(tag);
+        }
+
+        Put(table.Fields.Count + place, value, 1);
+    }
+
+    /// <summary>Ends the record.</summary>
+    public void End() => _bytes.Write(EndOfRecord);
+
+    /// <inheritdoc/>
+    public ICellReader Open() => new Rows(this);
+
+    private void Put(int field, string value, int column)
+    {
+        if (value.Length == 0)
+        {
+            return;
+        }
+
+        const int Short = 256;
+        var most = Encoding.UTF8.GetMaxByteCount(value.Length);
+        var bytes = most <= Short ? stackalloc byte[Short] : new byte[most];
+        PutBytes(field, bytes[..Encoding.UTF8.GetBytes(value, bytes)], column);
+    }
+
+    private void PutBytes(int field, ReadOnlySpan<byte> value, int column)
+    {
+        Put(field + 1);
+        Put(column);
+        Put(value.Length);
+        _bytes.Write(value);
+    }
+
+    private void Put(long number)
+    {
+        var bytes = _bytes.GetSpan(10);
+        var used = 0;
+        for (; number >= 0x80; number >>= 7)
+        {
+            bytes[used++] = (byte)(number | 0x80);
+        }
+
+        bytes[used++] = (byte)number;
+        _bytes.Advance(used);
+    }
+
+    private sealed class Rows : ICellReader
+    {
+        private readonly MappedRecords _records;
+        private readonly (int Start, int Length, int Column)[] _cells;
+        private int _at;
+
+        public Rows(MappedRecords records)
+        {
+            _records = records;
+            Headings = [.. records.Table.Fields.Select(field => field.Name), .. records._tags.Select(tag => $"tag.{tag}")];
+            _cells = new (int, int, int)[Headings.Count];
+        }
+
+        public IReadOnlyList<string> Headings { get; }
+
+        public long Line { get; private set; }
+
+        public (int Column, string Message)? Fault => null;
+
+        private ReadOnlySpan<byte> All => _records._bytes.WrittenSpan;
+
+        public bool Read()
+        {
+            if (_at == All.Length)
+            {
+                return false;
+            }
+
+            Array.Clear(_cells);
+            Line = Take();
+            for (var field = Take(); field > 0; field = Take())
+            {
+                var (column, length) = ((int)Take(), (int)Take());
+                _cells[field - 1] = (_at, length, column);
+                _at += length;
+            }
+
+            return true;
+        }
+
+        public ReadOnlySpan<byte> Cell(int column)
+        {
+            var bytes = All.Slice(_cells[column].Start, _cells[column].Length);
+            return !bytes.IsEmpty && bytes[0] == Later
+                ? Encoding.UTF8.GetBytes(_records.LaterValues[int.Parse(bytes[1..], null)]) : bytes;
+        }
+
+        public int PlaceOf(int column) => Math.Max(1, _cells[column].Column);
+
+        public bool IsDay(int column) => false;
+
+        public void Dispose()
+        {
+        }
+
+        private long Take()
+        {
+            var (number, shift) = (0L, 0);
+            for (; All[_at] >= 0x80; shift += 7)
+            {
+                number |= (long)(All[_at++] & 0x7F) << shift;
+            }
+
+            return number | ((long)All[_at++] << shift);
+        }
+    }
+
+    private RecordTable Table => table;
+
+    private IReadOnlyList<string> LaterValues => later;
+}

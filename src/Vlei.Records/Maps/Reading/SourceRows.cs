@@ -1,0 +1,397 @@
+using Vlei.Core.Ledger;
+using Vlei.Core.Problems;
+using Vlei.Records.Cells;
+
+namespace Vlei.Records.Maps.Reading;
+
+/// <summary>What a row of a file is.</summary>
+internal enum SourceRowKind
+{
+    /// <summary>A record.</summary>
+    Data,
+
+    /// <summary>A text alone, such as the heading of an account or of a section.</summary>
+    Heading,
+
+    /// <summary>What rows before it add up to.</summary>
+    Total,
+
+    /// <summary>What was there before the first row of an account.</summary>
+    Opening,
+
+    /// <summary>What is there behind the last row of an account.</summary>
+    Closing,
+}
+
+/// <summary>
+/// The rows of a file as its map has them: titles, headings that are repeated, page ends and blank rows are passed over, and totals are
+/// held against the rows before them.
+/// </summary>
+internal sealed class SourceRows : IDisposable
+{
+    /// <summary>How many rows may stand above the headings.</summary>
+    public const int MostTitleRows = 200;
+
+    private static readonly ColumnRole[] Summed =
+    [
+        ColumnRole.Debit, ColumnRole.Credit, ColumnRole.Amount, ColumnRole.Net, ColumnRole.Tax, ColumnRole.Total, ColumnRole.Open,
+        ColumnRole.MoneyIn, ColumnRole.MoneyOut,
+    ];
+
+    private static readonly ColumnRole[] Figures = [.. Summed, ColumnRole.Balance];
+    private static readonly ColumnRole[] Texts =
+        [ColumnRole.Memo, ColumnRole.Account, ColumnRole.AccountName, ColumnRole.Contact, ColumnRole.Document, ColumnRole.Date];
+
+    private readonly SourceFile _file;
+    private readonly SourceMap _map;
+    private readonly MapWords _words;
+    private readonly RecordErrors _errors;
+    private readonly SourceProof _proof;
+    private readonly IFileRows _rows;
+    private readonly Dictionary<ColumnRole, int> _columns = [];
+    private readonly List<(string Tag, int Column)> _tags = [];
+    private readonly List<string> _titles = [];
+    private readonly Dictionary<ColumnRole, (decimal All, decimal Part)> _sums = [];
+    private readonly List<int> _figures;
+    private string[] _headings = [];
+
+    /// <summary>Begins behind the headings. Throws a problem where the file does not have those of the map.</summary>
+    public SourceRows(SourceFile file, SourceMap map, MapWords words, RecordErrors errors, SourceProof proof)
+    {
+        (_file, _map, _words, _errors, _proof) = (file.As(map), map, words, errors, proof);
+        _rows = _file.Rows();
+        FindHeadings();
+        _figures = [.. Figures.Where(_columns.ContainsKey).Select(role => _columns[role])];
+    }
+
+    /// <summary>What messages call the file.</summary>
+    public string Name => _file.Name;
+
+    /// <summary>Where the row at hand stands, from 1.</summary>
+    public long Line => _rows.Row;
+
+    /// <summary>What the row at hand is.</summary>
+    public SourceRowKind Kind { get; private set; }
+
+    /// <summary>What stood above the headings.</summary>
+    public string Title => string.Join(" / ", _titles);
+
+    /// <summary>The headings, from the first column on; none where the file has none.</summary>
+    public IReadOnlyList<string> Headings => _headings;
+
+    /// <summary>The values of the tags of the row at hand.</summary>
+    public IEnumerable<(string Tag, string Value)> Tags =>
+        _tags.Select(tag => (tag.Tag, CellAt(tag.Column).Text)).Where(tag => tag.Text.Length > 0);
+
+    /// <summary>The texts of the row at hand, without those that are empty.</summary>
+    public IEnumerable<string> Cells => _rows.Cells.Select(cell => cell.Text).Where(text => text.Length > 0);
+
+    /// <summary>Whether there is a column for something.</summary>
+    public bool Has(ColumnRole role) => _columns.ContainsKey(role);
+
+    /// <summary>The column of the file for something, from 1.</summary>
+    public int PlaceOf(ColumnRole role) => _columns.GetValueOrDefault(role) + 1;
+
+    /// <summary>The text of a column of the row at hand; empty where there is none.</summary>
+    public string Text(ColumnRole role) => _columns.TryGetValue(role, out var column) ? CellAt(column).Text : "";
+
+    /// <summary>The text of a column, from 0.</summary>
+    public string TextAt(int column) => CellAt(column).Text;
+
+    /// <summary>The day in a column; nothing where it is empty, or, with an error, where there is no day.</summary>
+    public DateOnly? Day(ColumnRole role)
+    {
+        if (Text(role) is not { Length: > 0 } text)
+        {
+            return null;
+        }
+
+        if (TryDay(role, out var day))
+        {
+            return day;
+        }
+
+        Complain(role, $"\"{text}\" is no day; {_map.PlaceOf("dates")} says {SourceDates.NameOf(OrderOf())}.");
+        return null;
+    }
+
+    /// <summary>The number in a column; nothing where it is empty, or, with an error, where there is no number.</summary>
+    public SourceNumber? Number(ColumnRole role)
+    {
+        if (Text(role) is not { Length: > 0 } text)
+        {
+            return null;
+        }
+
+        if (TryNumber(_columns[role], out var number))
+        {
+            return number;
+        }
+
+        Complain(role, $"\"{text}\" is no number; {_map.PlaceOf("decimal-mark")} says that the decimal mark is \"{_map.DecimalMark ?? '.'}\".");
+        return null;
+    }
+
+    /// <summary>The number of a column, from 0; false where there is none.</summary>
+    public bool TryNumber(int column, out SourceNumber number) =>
+        SourceNumbers.TryRead(CellAt(column).Text, CellAt(column).IsNumber ? '.' : _map.DecimalMark ?? '.', out number);
+
+    /// <summary>Adds an error at a column of the row at hand.</summary>
+    public void Complain(ColumnRole role, string message) =>
+        _errors.Add(Name, Line, PlaceOf(role), $"{_headings.ElementAtOrDefault(_columns.GetValueOrDefault(role)) ?? role.Name}: {message}");
+
+    /// <summary>Goes to the next row that says anything; false at the end.</summary>
+    public bool Read()
+    {
+        while (_rows.Read())
+        {
+            if (!IsBlank() && !IsHeadingAgain() && Classify() is { } kind)
+            {
+                Kind = kind;
+                if (kind == SourceRowKind.Data)
+                {
+                    AddUp();
+                }
+                else if (kind == SourceRowKind.Total)
+                {
+                    ProveTotal();
+                }
+
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /// <summary>Begins to add up anew, as behind the heading of an account.</summary>
+    public void BeginPart()
+    {
+        foreach (var role in _sums.Keys)
+        {
+            _sums[role] = (_sums[role].All, 0);
+        }
+    }
+
+    /// <summary>What a column adds up to so far.</summary>
+    public decimal SumOf(ColumnRole role) => _sums.GetValueOrDefault(role).All;
+
+    /// <inheritdoc/>
+    public void Dispose() => _rows.Dispose();
+
+    private void FindHeadings()
+    {
+        if (_map.Columns.Values.All(heading => ColumnNumber(heading) is not null))
+        {
+            foreach (var (role, heading) in _map.Columns)
+            {
+                _columns[role] = ColumnNumber(heading)!.Value;
+            }
+
+            _headings = [.. Enumerable.Range(1, _columns.Values.Max() + 1).Select(number => $"column {number}")];
+            return;
+        }
+
+        if (PlaceHeadings())
+        {
+            return;
+        }
+
+        throw new ProblemException(
+            ProblemKind.BadData, $"{Name} has no row with the headings {Suggestion.Listed([.. _map.Columns.Values.Select(Quoted)], "and")}.",
+            $"{_map.Path} is for files that do; vlei map {_file.Path} makes a map of this one.");
+    }
+
+    private bool PlaceHeadings()
+    {
+        for (var row = 0; row < MostTitleRows && _rows.Read(); row++)
+        {
+            if (Placed())
+            {
+                _headings = [.. _rows.Cells.Select(cell => cell.Text)];
+                return true;
+            }
+
+            _titles.AddRange(Cells);
+        }
+
+        return false;
+    }
+
+    private static string Quoted(string heading) => $"\"{heading}\"";
+
+    private static int? ColumnNumber(string heading)
+    {
+        const string Word = "column ";
+        return heading.StartsWith(Word, StringComparison.Ordinal) && int.TryParse(heading[Word.Length..], out var number) && number > 0
+            ? number - 1 : null;
+    }
+
+    // Where all the headings of the map stand in the row at hand, says so.
+    private bool Placed()
+    {
+        _columns.Clear();
+        _tags.Clear();
+        var plain = _rows.Cells.Select(cell => MapWords.Plain(cell.Text)).ToList();
+        foreach (var (role, heading) in _map.Columns)
+        {
+            var column = Find(plain, heading);
+            if (column < 0)
+            {
+                return false;
+            }
+
+            _columns[role] = column;
+        }
+
+        foreach (var (tag, heading) in _map.Tags)
+        {
+            var column = Find(plain, heading);
+            if (column < 0)
+            {
+                return false;
+            }
+
+            _tags.Add((tag, column));
+        }
+
+        return true;
+    }
+
+    private int Find(List<string> plain, string heading)
+    {
+        var wanted = MapWords.Plain(heading);
+        return plain.FindIndex(text => text == wanted && !_columns.ContainsValue(plain.IndexOf(text)) || text == wanted
+            && plain.Count(other => other == wanted) == 1);
+    }
+
+    private FileCell CellAt(int column) => column < _rows.Cells.Count
+        ? _rows.Cells[column] with { Text = _rows.Cells[column].Text.Trim().TrimStart('\u0001') } : new FileCell("");
+
+    private DateOrder OrderOf() => _map.Dates ?? DateOrder.YearMonthDay;
+
+    private bool TryDay(ColumnRole role, out DateOnly day)
+    {
+        var cell = CellAt(_columns[role]);
+        return SourceDates.TryRead(cell.Text, cell.IsDay ? DateOrder.YearMonthDay : OrderOf(), _words, out day)
+            || (cell.Text.Length > 4 && cell.Text[4] == '-' && SourceDates.TryRead(cell.Text, DateOrder.YearMonthDay, _words, out day));
+    }
+
+    private bool IsBlank()
+    {
+        foreach (var cell in _rows.Cells)
+        {
+            if (cell.Text.Length > 0)
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    private bool IsHeadingAgain()
+    {
+        foreach (var column in _columns.Values)
+        {
+            if (_headings.Length <= column || !CellAt(column).Text.Equals(_headings[column], StringComparison.OrdinalIgnoreCase))
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    // Nothing for what belongs to the page.
+    private SourceRowKind? Classify()
+    {
+        var (hasDate, hasFigure) = (_columns.ContainsKey(ColumnRole.Date), _figures.Exists(column => CellAt(column).Text.Length > 0));
+        var isDated = hasDate && Text(ColumnRole.Date).Length > 0 && TryDay(ColumnRole.Date, out _);
+        var word = WordOfRow(isDated);
+        if (word is RowWord.Page && !isDated)
+        {
+            return null;
+        }
+
+        if (word is not (RowWord.None or RowWord.Page) && (!isDated || _map.Shape == Shape.Ledger || _map.Shape == Shape.SingleEntry))
+        {
+            return word == RowWord.Total ? SourceRowKind.Total
+                : hasFigure ? word == RowWord.Opening ? SourceRowKind.Opening : SourceRowKind.Closing : null;
+        }
+
+        if (isDated || (!hasDate && (hasFigure || IsList())))
+        {
+            return hasFigure || isDated || Cells.Skip(1).Any() ? SourceRowKind.Data : SourceRowKind.Heading;
+        }
+
+        return !hasFigure ? _titles.Contains(Cells.First()) ? null : SourceRowKind.Heading
+            : IsFiguresAlone() ? SourceRowKind.Total : SourceRowKind.Data;
+    }
+
+    private bool IsList() => _figures.Count == 0;
+
+    private bool IsFiguresAlone()
+    {
+        for (var column = 0; column < _rows.Cells.Count; column++)
+        {
+            if (_rows.Cells[column].Text.Length > 0 && !_figures.Contains(column))
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    // In a row with a day only its note can say that it is no record.
+    private RowWord WordOfRow(bool isDated)
+    {
+        if (isDated)
+        {
+            return _columns.ContainsKey(ColumnRole.Memo) ? _words.RowOf(Text(ColumnRole.Memo)) : RowWord.None;
+        }
+
+        foreach (var role in Texts)
+        {
+            if (_columns.TryGetValue(role, out var column) && CellAt(column).Text is { Length: > 0 } text
+                && _words.RowOf(text) is not RowWord.None and var word)
+            {
+                return word;
+            }
+        }
+
+        return _rows.Cells.FirstOrDefault(cell => cell.Text.Length > 0).Text is { } first ? _words.RowOf(first) : RowWord.None;
+    }
+
+    private void AddUp()
+    {
+        foreach (var role in Summed)
+        {
+            if (_columns.TryGetValue(role, out var column) && CellAt(column).Text.Length > 0 && TryNumber(column, out var number))
+            {
+                var (all, part) = _sums.GetValueOrDefault(role);
+                var value = number.Side == NumberSide.Credit ? -number.Value : number.Value;
+                _sums[role] = (all + value, part + value);
+            }
+        }
+    }
+
+    private void ProveTotal()
+    {
+        foreach (var role in Summed)
+        {
+            if (!_columns.TryGetValue(role, out var column) || CellAt(column).Text.Length == 0 || !TryNumber(column, out var number))
+            {
+                continue;
+            }
+
+            var (all, part) = _sums.GetValueOrDefault(role);
+            _proof.Hold(
+                Name, Line, column + 1, $"the total of {_headings.ElementAtOrDefault(column) ?? role.Name}", number.Value,
+                number.Value == all ? all : part == 0 ? all : part);
+        }
+
+        BeginPart();
+    }
+}

@@ -1,0 +1,198 @@
+using System.Globalization;
+using Vlei.Core.Money;
+
+namespace Vlei.Records.Maps;
+
+/// <summary>Which side a number is marked with.</summary>
+internal enum NumberSide
+{
+    /// <summary>None: its sign says it.</summary>
+    None,
+
+    /// <summary>Debit.</summary>
+    Debit,
+
+    /// <summary>Credit.</summary>
+    Credit,
+}
+
+/// <summary>A number as a file writes it.</summary>
+/// <param name="Value">Its value, negative where a minus, before or behind, or brackets say so.</param>
+/// <param name="Side">The side that stands beside it.</param>
+/// <param name="Currency">The currency that stands beside it, as ISO 4217 has it; empty for none.</param>
+internal readonly record struct SourceNumber(decimal Value, NumberSide Side, string Currency);
+
+/// <summary>Reads numbers as files write them: with either decimal mark, any marks between thousands, signs on either side.</summary>
+internal static class SourceNumbers
+{
+    private const int MostDigits = 24;
+
+    private static readonly (string Mark, string Code)[] Symbols = [("€", "EUR"), ("£", "GBP"), ("$", ""), ("R", "ZAR")];
+    private static readonly HashSet<string> Codes = [.. Currency.Codes];
+
+    /// <summary>Reads one; false where it is none.</summary>
+    /// <param name="text">The text.</param>
+    /// <param name="decimalMark">A point or a comma; the other one may stand between thousands.</param>
+    /// <param name="number">The number.</param>
+    public static bool TryRead(ReadOnlySpan<char> text, char decimalMark, out SourceNumber number)
+    {
+        number = default;
+        var rest = text.Trim();
+        var (negative, side, currency) = (false, NumberSide.None, "");
+        if (rest.Length > 1 && rest[0] == '(' && rest[^1] == ')')
+        {
+            rest = rest[1..^1].Trim();
+            negative = true;
+        }
+
+        while (TakeMark(ref rest, ref negative, ref side, ref currency))
+        {
+        }
+
+        if (!TryDigits(rest, decimalMark, out var value))
+        {
+            return false;
+        }
+
+        number = new SourceNumber(negative ? -value : value, side, currency);
+        return true;
+    }
+
+    /// <summary>
+    /// What the marks of a number say of what its decimal mark is: a point, a comma, either (<c>'?'</c>, as in <c>1,234</c>), or nothing.
+    /// </summary>
+    public static char? MarkOf(string text)
+    {
+        const int Group = 3;
+        var (point, comma) = (text.LastIndexOf('.'), text.LastIndexOf(','));
+        if (point < 0 && comma < 0)
+        {
+            return null;
+        }
+
+        if (point >= 0 && comma >= 0)
+        {
+            return point > comma ? '.' : ',';
+        }
+
+        var (at, mark) = point >= 0 ? (point, '.') : (comma, ',');
+        var digits = text.AsSpan(at + 1).ToString().TakeWhile(char.IsAsciiDigit).Count();
+        var isTwice = text.IndexOf(mark) != at;
+        var leading = text.AsSpan(0, at).ToString().Count(char.IsAsciiDigit);
+        return isTwice ? mark == '.' ? ',' : '.'
+            : digits != Group || leading is 0 or > Group || text[..at].TrimStart('-', '+', '(', ' ') is "0" ? mark : '?';
+    }
+
+    private static bool TakeMark(ref ReadOnlySpan<char> rest, ref bool negative, ref NumberSide side, ref string currency)
+    {
+        if (rest.Length < 2)
+        {
+            return false;
+        }
+
+        var before = rest.Length;
+        if (rest[0] is '-' or '+' or '\u2212' or '\u2013')
+        {
+            negative ^= rest[0] != '+';
+            rest = rest[1..].TrimStart();
+        }
+        else if (rest[^1] is '-' or '+' or '\u2212' or '\u2013')
+        {
+            negative ^= rest[^1] != '+';
+            rest = rest[..^1].TrimEnd();
+        }
+        else if (rest[^1] == '%')
+        {
+            rest = rest[..^1].TrimEnd();
+        }
+        else
+        {
+            TakeWord(ref rest, ref side, ref currency);
+        }
+
+        return rest.Length < before;
+    }
+
+    // Letters, or a sign of a currency, before or behind the digits.
+    private static void TakeWord(ref ReadOnlySpan<char> rest, ref NumberSide side, ref string currency)
+    {
+        var start = 0;
+        while (start < rest.Length && !char.IsAsciiDigit(rest[start]) && rest[start] is not ('-' or '\u2212' or '.' or ',' or '('))
+        {
+            start++;
+        }
+
+        var end = rest.Length;
+        while (end > start && !char.IsAsciiDigit(rest[end - 1]) && rest[end - 1] is not ('-' or '\u2212' or ')'))
+        {
+            end--;
+        }
+
+        var word = start > 0 ? rest[..start] : rest[end..];
+        var left = start > 0 ? rest[start..] : rest[..end];
+        var text = word.Trim().TrimEnd('.').ToString().ToUpperInvariant();
+        if (text.Length == 0 || left.Length == 0)
+        {
+            return;
+        }
+
+        if (SideOf(text) is not NumberSide.None and var said)
+        {
+            side = said;
+            rest = left;
+        }
+        else if (Codes.Contains(text))
+        {
+            currency = text;
+            rest = left;
+        }
+        else if (Symbols.FirstOrDefault(symbol => symbol.Mark == text) is { Mark: not null } symbol)
+        {
+            currency = symbol.Code;
+            rest = left;
+        }
+    }
+
+    /// <summary>The side that a word says, in the short forms that bookkeepers write.</summary>
+    public static NumberSide SideOf(string text) => text.Trim().TrimEnd('.').ToUpperInvariant() switch
+    {
+        "D" or "DR" or "DT" or "S" or "SOLL" or "DEBIT" or "DÉBIT" or "DEBIET" => NumberSide.Debit,
+        "C" or "CR" or "KT" or "H" or "HABEN" or "CREDIT" or "CRÉDIT" or "KREDIET" => NumberSide.Credit,
+        _ => NumberSide.None,
+    };
+
+    private static bool TryDigits(ReadOnlySpan<char> text, char decimalMark, out decimal value)
+    {
+        value = 0;
+        var digits = (stackalloc char[MostDigits + 1]);
+        var (used, hasMark, hasDigit) = (0, false, false);
+        foreach (var letter in text)
+        {
+            if (char.IsAsciiDigit(letter))
+            {
+                hasDigit = true;
+            }
+            else if (letter == decimalMark && !hasMark)
+            {
+                hasMark = true;
+            }
+            else if (hasMark || !hasDigit || letter is not ('.' or ',' or ' ' or '\u00a0' or '\u202f' or '\u2009' or '\''))
+            {
+                return false;
+            }
+            else
+            {
+                continue;
+            }
+
+            if (used == digits.Length)
+            {
+                return false;
+            }
+
+            digits[used++] = letter == decimalMark ? '.' : letter;
+        }
+
+        return hasDigit && decimal.TryParse(digits[..used], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out value);
+    }
+}

@@ -1,0 +1,216 @@
+using System.CommandLine;
+using Vlei.Books.Kept;
+using Vlei.Core.Ledger;
+using Vlei.Core.Problems;
+using Vlei.Desk.Maps;
+using Vlei.Output;
+using Vlei.Records.Maps;
+using Vlei.Records.Maps.Finding;
+
+namespace Vlei.Commands;
+
+/// <summary><c>vlei map</c>: finds out how a file of another program is read.</summary>
+internal static class MapCommand
+{
+    private static readonly Argument<string[]> Files = new("FILE")
+    {
+        Description = "Texts with separators, or workbooks (.xlsx, .ods)", Arity = ArgumentArity.OneOrMore,
+    };
+
+    private static readonly Option<string?> As = new("--as")
+    {
+        Description = "The name of the map (else that of the file, without months and numbers)", HelpName = "NAME",
+    };
+
+    private static readonly Option<string?> ShapeOption = new("--shape")
+    {
+        Description = "What a row is, where it is not found: " + Suggestion.Listed([.. Shape.All.Select(shape => shape.Name)], "or"),
+        HelpName = "SHAPE",
+    };
+
+    private static readonly Option<string[]> Set = new("--set")
+    {
+        Description = "Decide a key of the map, as dates=day-month-year; may be repeated", HelpName = "KEY=VALUE",
+    };
+
+    /// <summary>The command.</summary>
+    public static Command Create()
+    {
+        var command = new DocumentedCommand("map", "Find out how a file of another program is read, and keep that as a map")
+        {
+            Examples =
+            [
+                ("vlei map journal.csv", "look, explain, and write maps/journal.toml"),
+                ("vlei map \"Ledger 2026-03.xlsx\" --as ledger", "under another name"),
+                ("vlei map list.csv --shape bills --set dates=day-month-year", "where the file does not say it"),
+                ("vlei import journal.csv", "then it comes in, this month and the next"),
+            ],
+        };
+        ShapeOption.CompletionSources.Add([.. Shape.All.Select(shape => shape.Name)]);
+        command.Arguments.Add(Files);
+        foreach (var option in new Option[] { As, ShapeOption, Set, Destination.Overwrite })
+        {
+            command.Options.Add(option);
+        }
+
+        command.SetAction(Run);
+        return command;
+    }
+
+    private static int Run(ParseResult result)
+    {
+        var (files, name) = (result.GetRequiredValue(Files), result.GetValue(As));
+        if (files.Length > 1 && name is not null)
+        {
+            throw new ProblemException(ProblemKind.Usage, "--as names one map, and there are several files.", "Map them one by one.");
+        }
+
+        var desk = BookOptions.OpenDesk(result);
+        var (imports, shape) = (new ImportDesk(desk), ShapeOf(result.GetValue(ShapeOption)));
+        var status = ExitStatus.Done;
+        foreach (var proposal in files.SelectMany(file => imports.Propose(file, name, shape)).ToList())
+        {
+            var file = desk.Library.ShelfOf("book").Place(KeptKind.Map, proposal.Map.Name);
+            if (File.Exists(file.Path) && !result.GetValue(Destination.Overwrite))
+            {
+                throw new ProblemException(
+                    ProblemKind.CannotWrite, $"{file.Path} is there already.",
+                    "Give --overwrite to make it anew, or --as NAME for another one.");
+            }
+
+            var decided = Decide(proposal, result.GetValue(Set) ?? []);
+            Tell(decided, imports);
+            file.Write(MapText.Of(decided));
+            Terminal.Say(decided.Questions.Count == 0 ? $"vlei: The map is {file.Path}; vlei import reads files of this kind with it."
+                : $"vlei: The map is {file.Path}; it is not complete, and nothing can be imported with it yet.");
+            TellQuestions(decided, file);
+            status = decided.Questions.Count > 0 ? (int)ProblemKind.BadData : status;
+        }
+
+        return status;
+    }
+
+    private static Shape? ShapeOf(string? word) => word is null ? null
+        : Shape.All.FirstOrDefault(shape => shape.Name == word) ?? throw new ProblemException(
+            ProblemKind.Usage, $"There is no shape {word}.",
+            Suggestion.DidYouMean(word, Shape.All.Select(shape => shape.Name))
+            ?? $"There is {Suggestion.Listed([.. Shape.All.Select(shape => shape.Name)], "and")}.");
+
+    // What is said by hand, and what is asked on a terminal, is read as if it stood in the map.
+    private static MapProposal Decide(MapProposal proposal, IReadOnlyList<string> set)
+    {
+        foreach (var said in set)
+        {
+            if (said.IndexOf('=') is not (> 0 and var equals))
+            {
+                throw new ProblemException(ProblemKind.Usage, $"--set does not take \"{said}\".", "Write KEY=VALUE, as dates=day-month-year.");
+            }
+
+            proposal = With(proposal, said[..equals].Trim(), said[(equals + 1)..].Trim());
+        }
+
+        foreach (var question in Console.IsInputRedirected || Console.IsErrorRedirected ? [] : proposal.Questions)
+        {
+            proposal = Ask(question) is { } answer ? With(proposal, question.Key, answer) : proposal;
+        }
+
+        return proposal;
+    }
+
+    private static MapProposal With(MapProposal proposal, string key, string value)
+    {
+        var decided = proposal with { Questions = [.. proposal.Questions.Where(question => question.Key != key)] };
+        var text = TomlEdit.With(MapText.Of(decided), proposal.Map.Path, key, TomlEdit.Quoted(value));
+        return decided with
+        {
+            Map = MapFile.Read(text, proposal.Map.Name, "--set"),
+            Findings = [.. decided.Findings.Where(finding => finding.Key != key), new MapFinding(key, value, "you say so")],
+        };
+    }
+
+    private static string? Ask(OpenQuestion question)
+    {
+        Terminal.Say($"{question.Question}");
+        foreach (var (number, choice) in question.Choices.Index())
+        {
+            Terminal.Say($"  {number + 1}  {choice}");
+        }
+
+        Console.Error.Write($"1 to {question.Choices.Count}, or nothing to leave it open: ");
+        return int.TryParse(Console.ReadLine(), out var chosen) && chosen > 0 && chosen <= question.Choices.Count
+            ? question.Choices[chosen - 1] : null;
+    }
+
+    private static void Tell(MapProposal proposal, ImportDesk imports)
+    {
+        using var output = Terminal.Output();
+        output.WriteLine($"{proposal.File.Name}: {proposal.Map.Shape.Meaning.ToLowerInvariant()[..1]}{proposal.Map.Shape.Meaning[1..]}.\n");
+        WriteTable(output, ["column", "taken as", "example", "because"], [.. proposal.Columns.Select(column => (string[])
+            [column.Heading, column.Role?.Name ?? "-", column.Example, column.Because])]);
+        output.WriteLine();
+        WriteTable(output, ["found", "", "because"], [.. proposal.Findings.Select(finding => (string[])
+            [finding.Key, finding.Value, finding.Because])]);
+        if (proposal.Questions.Count == 0)
+        {
+            TellTrial(output, proposal, imports);
+        }
+
+        output.WriteLine($"\n{MapText.Of(proposal)}");
+    }
+
+    private static void TellTrial(TextWriter output, MapProposal proposal, ImportDesk imports)
+    {
+        var errors = new RecordErrors();
+        var trial = imports.Try(proposal, errors);
+        if (trial.Documents > 0)
+        {
+            output.WriteLine($"\n{Count(trial.Documents, "document")} from {trial.Days!.Value.From:yyyy-MM-dd} to {trial.Days.Value.To:yyyy-MM-dd}; the first:");
+            foreach (var document in trial.FirstDocuments)
+            {
+                output.WriteLine($"  {document}");
+            }
+        }
+
+        MappedMessages.TellNew(output, trial.New);
+        foreach (var note in trial.Notes)
+        {
+            output.WriteLine($"\n{note}");
+        }
+
+        foreach (var fault in errors.First.Select(error => error.ToString()).Concat(trial.Faults.Take(RecordErrors.Shown).Select(fault => fault.ToString())))
+        {
+            Terminal.Say(fault);
+        }
+
+        output.WriteLine(trial.Faults.Count + errors.Count > 0
+            ? $"\n{Count((int)errors.Count + trial.Faults.Count, "row")} would stop an import."
+            : $"\n{Count(trial.Proved + trial.Balances.Count, "figure")} of the file {(trial.Proved + trial.Balances.Count == 1 ? "proves" : "prove")} its rows.");
+    }
+
+    private static string Count(int number, string what) =>
+        string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{number:N0} {what}{(number == 1 ? "" : "s")}");
+
+    private static void TellQuestions(MapProposal proposal, KeptFile file)
+    {
+        var map = MapFile.Read(file);
+        foreach (var question in proposal.Questions)
+        {
+            Terminal.Say($"{map.PlaceOf(question.Key)}: {question.Question}");
+            Terminal.Say($"      Write {question.Key} = {Suggestion.Listed([.. question.Choices.Select(choice => $"\"{choice}\"")], "or")} there, or give --set {question.Key}={question.Choices[0]} --overwrite.");
+        }
+    }
+
+    // As wide as what stands in it; a terminal's width cuts the examples, never the reasons.
+    private static void WriteTable(TextWriter output, string[] headings, IReadOnlyList<string[]> rows)
+    {
+        const int Most = 28;
+        var cut = rows.Select(row => row.Select((text, column) => column < row.Length - 1 && text.Length > Most ? $"{text[..(Most - 1)]}…" : text)
+            .ToArray()).Prepend(headings).ToList();
+        var widths = headings.Select((_, column) => cut.Max(row => DisplayText.Width(row[column]))).ToArray();
+        foreach (var row in cut)
+        {
+            output.WriteLine(string.Join("  ", row.Select((text, column) =>
+                text + new string(' ', widths[column] - DisplayText.Width(text)))).TrimEnd());
+        }
+    }
+}
