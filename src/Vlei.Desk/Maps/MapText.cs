@@ -23,6 +23,7 @@ public static class MapText
         Put("prefix", map.Prefix.Length > 0 ? map.Prefix : null);
         Put("with", HasParty(map.Shape) ? map.IsPurchase ? "suppliers" : "customers" : null);
         Put("signs", map.Signs == AmountSigns.Debit ? null : SourceMap.SignNames[(int)map.Signs]);
+        Put("day", map.Day?.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture));
         Put("figures", map.HasBalances ? "balances" : null);
         foreach (var (purpose, account) in map.Posting)
         {
@@ -54,7 +55,7 @@ public static class MapText
             else if (proposal.Questions.FirstOrDefault(question => question.Key == key) is { } open)
             {
                 text.Append("# ").Append(open.Question.ReplaceLineEndings(" ")).Append('\n').Append("# ").Append(key).Append(" = ")
-                    .Append(string.Join(" or ", open.Choices.Select(TomlEdit.Quoted))).Append('\n');
+                    .Append(open.Choices.Count == 0 ? "\"2026-03-31\"" : string.Join(" or ", open.Choices.Select(TomlEdit.Quoted))).Append('\n');
             }
         }
 

@@ -53,6 +53,12 @@ internal static class SourceDates
             Split(parts, order);
         }
 
+        // A year of two digits that comes first would be read out of many days that begin with one.
+        if (order == DateOrder.YearMonthDay && named < 0 && parts[0] < Century)
+        {
+            return false;
+        }
+
         var (year, month, date) = named >= 0 ? Named(parts, named) : order switch
         {
             DateOrder.YearMonthDay => (parts[0], parts[1], parts[2]),

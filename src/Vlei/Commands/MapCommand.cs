@@ -136,6 +136,12 @@ internal static class MapCommand
             Terminal.Say($"  {number + 1}  {choice}");
         }
 
+        if (question.Choices.Count == 0)
+        {
+            Console.Error.Write($"{question.Key}, or nothing to leave it open: ");
+            return Console.ReadLine() is { Length: > 0 } said ? said : null;
+        }
+
         Console.Error.Write($"1 to {question.Choices.Count}, or nothing to leave it open: ");
         return int.TryParse(Console.ReadLine(), out var chosen) && chosen > 0 && chosen <= question.Choices.Count
             ? question.Choices[chosen - 1] : null;
@@ -195,8 +201,11 @@ internal static class MapCommand
         var map = MapFile.Read(file);
         foreach (var question in proposal.Questions)
         {
+            var choices = question.Choices.Count > 0 ? question.Choices : ["2026-03-31"];
             Terminal.Say($"{map.PlaceOf(question.Key)}: {question.Question}");
-            Terminal.Say($"      Write {question.Key} = {Suggestion.Listed([.. question.Choices.Select(choice => $"\"{choice}\"")], "or")} there, or give --set {question.Key}={question.Choices[0]} --overwrite.");
+            Terminal.Say(
+                $"      Write {question.Key} = {Suggestion.Listed([.. choices.Select(choice => $"\"{choice}\"")], "or")} there, or give "
+                    + $"--set {question.Key}={choices[0]} --overwrite.");
         }
     }
 

@@ -29,7 +29,7 @@ internal sealed class FileSample
         var at = FindHeadings();
         HeadingLine = at < 0 ? 0 : _rows[at].Line;
         Title = string.Join(" / ", _rows.Take(Math.Max(0, at)).SelectMany(row => row.Cells).Select(cell => cell.Text)
-            .Where(text => text.Length > 0));
+            .Where(text => text.Length > 0).Append(Path.GetFileNameWithoutExtension(file.Path)));
         var headings = at < 0
             ? [.. Enumerable.Range(1, _rows.Select(row => row.Cells.Length).DefaultIfEmpty(0).Max()).Select(number => $"column {number}")]
             : _rows[at].Cells.Select(cell => cell.Text).ToList();
@@ -47,7 +47,7 @@ internal sealed class FileSample
     /// <summary>The line of the headings; 0 where there are none.</summary>
     public long HeadingLine { get; }
 
-    /// <summary>What stands above them.</summary>
+    /// <summary>What stands above them, and the name of the file.</summary>
     public string Title { get; }
 
     /// <summary>The columns that have a heading.</summary>

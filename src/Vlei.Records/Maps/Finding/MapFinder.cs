@@ -47,9 +47,10 @@ public static class MapFinder
         findings.AddRange(marks.Findings);
         map = WithGrouping(map, file, known, words, findings);
         map = WithSigns(map, file, known, words, findings);
-        map = WithDay(map, sample, words, findings);
+        var questions = marks.Questions.ToList();
+        WithDay(map, sample, words, findings, questions);
         map = WithPosting(map, known, findings);
-        return new MapProposal(file, map, roles.Findings(), findings, marks.Questions);
+        return new MapProposal(file, map, roles.Findings(), findings, questions);
 
         List<ColumnProfile> Columns(RoleContent content) => [.. ColumnRole.All.Where(role => role.Content == content && roles.Has(role))
             .Select(role => roles.Of(role)!), .. content == RoleContent.Number ? Months() : []];
@@ -126,19 +127,24 @@ public static class MapFinder
         return map;
     }
 
-    private static SourceMap WithDay(SourceMap map, FileSample sample, MapWords words, List<MapFinding> findings)
+    // Each file says its own, so that it is not part of the map.
+    private static void WithDay(
+        SourceMap map, FileSample sample, MapWords words, List<MapFinding> findings, List<OpenQuestion> questions)
     {
         if (map.Shape != Shape.Balances || MonthHeadings.In([.. sample.Columns.Select(column => column.Heading)], sample.Title, words).Count > 0)
         {
-            return map;
+            return;
         }
 
         if (MonthHeadings.DayIn(sample.Title, map.Dates, words) is { } day)
         {
-            findings.Add(new MapFinding("day", day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), "the title says so; each file's own counts"));
+            findings.Add(new MapFinding(
+                "day", day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), "the title, or the name of the file, says so"));
         }
-
-        return map;
+        else
+        {
+            questions.Add(new OpenQuestion("day", "nothing above the headings, nor the name of the file, says what day the balances are of.", []));
+        }
     }
 
     private static SourceMap WithPosting(SourceMap map, IKnownRecords known, List<MapFinding> findings)

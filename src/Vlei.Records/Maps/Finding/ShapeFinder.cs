@@ -6,10 +6,7 @@ namespace Vlei.Records.Maps.Finding;
 internal sealed class ShapeFinder(FileSample sample, RoleFinder roles, SourceFile file, MapWords words)
 {
     private readonly IReadOnlyList<string> _subjects =
-    [
-        .. words.SubjectsOf(sample.Title), .. words.SubjectsOf(file.Sheet ?? ""),
-        .. words.SubjectsOf(Path.GetFileNameWithoutExtension(file.Path)),
-    ];
+        [.. words.SubjectsOf(sample.Title), .. words.SubjectsOf(file.Sheet ?? "")];
 
     /// <summary>Whether the file is about suppliers.</summary>
     public bool IsPurchase => Contact() is { } heading && words.SubjectsOf(heading) is { Count: > 0 } said

@@ -54,6 +54,7 @@ internal sealed class SourceRows : IDisposable
     private readonly Dictionary<ColumnRole, (decimal All, decimal Part)> _sums = [];
     private readonly List<int> _figures;
     private string[] _headings = [];
+    private int _rowsOfPart;
 
     /// <summary>Begins behind the headings. Throws a problem where the file does not have those of the map.</summary>
     public SourceRows(SourceFile file, SourceMap map, MapWords words, RecordErrors errors, SourceProof proof)
@@ -73,8 +74,8 @@ internal sealed class SourceRows : IDisposable
     /// <summary>What the row at hand is.</summary>
     public SourceRowKind Kind { get; private set; }
 
-    /// <summary>What stood above the headings.</summary>
-    public string Title => string.Join(" / ", _titles);
+    /// <summary>What stood above the headings, and the name of the file.</summary>
+    public string Title => string.Join(" / ", _titles.Append(Path.GetFileNameWithoutExtension(_file.Path)));
 
     /// <summary>The headings, from the first column on; none where the file has none.</summary>
     public IReadOnlyList<string> Headings => _headings;
@@ -167,6 +168,7 @@ internal sealed class SourceRows : IDisposable
     /// <summary>Begins to add up anew, as behind the heading of an account.</summary>
     public void BeginPart()
     {
+        _rowsOfPart = 0;
         foreach (var role in _sums.Keys)
         {
             _sums[role] = (_sums[role].All, 0);
@@ -366,6 +368,7 @@ internal sealed class SourceRows : IDisposable
 
     private void AddUp()
     {
+        _rowsOfPart++;
         foreach (var role in Summed)
         {
             if (_columns.TryGetValue(role, out var column) && CellAt(column).Text.Length > 0 && TryNumber(column, out var number))
@@ -389,7 +392,7 @@ internal sealed class SourceRows : IDisposable
             var (all, part) = _sums.GetValueOrDefault(role);
             _proof.Hold(
                 Name, Line, column + 1, $"the total of {_headings.ElementAtOrDefault(column) ?? role.Name}", number.Value,
-                number.Value == all ? all : part == 0 ? all : part);
+                number.Value == all || _rowsOfPart == 0 ? all : part);
         }
 
         BeginPart();

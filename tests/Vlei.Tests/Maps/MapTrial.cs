@@ -1,0 +1,95 @@
+using Vlei.Books;
+using Vlei.Books.Import;
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Money;
+using Vlei.Desk;
+using Vlei.Desk.Maps;
+using Vlei.Records;
+
+namespace Vlei.Tests.Maps;
+
+/// <summary>A book that files are mapped for and imported into, in this process: without a hand, or with keys set.</summary>
+internal sealed class MapTrial : IDisposable
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("vlei-map-").FullName;
+    private readonly Book _book;
+
+    /// <summary>Makes an empty book.</summary>
+    public MapTrial()
+    {
+        _ = Currency.TryFind("EUR", out var currency);
+        _book = Book.Create(Path.Combine(_folder, "book"), new BookSettings(
+            "Trial", currency!, new FiscalCalendar(1), AccountingBasis.Accrual, new DateOnly(2026, 11, 1)));
+    }
+
+    /// <summary>What was wrong with the last file.</summary>
+    public RecordErrors Errors { get; private set; } = new();
+
+    /// <summary>Where a file is to be written.</summary>
+    public string PathOf(string name) => Path.Combine(_folder, name);
+
+    /// <summary>Maps files, unless there is a map for them, and imports them; what came of it, or nothing where there were errors.</summary>
+    public ImportOutcome? Import(params string[] names)
+    {
+        var desk = new ReportDesk(_book, null);
+        foreach (var path in names.Select(PathOf))
+        {
+            try
+            {
+                _ = new ImportDesk(desk).Sort([path], null);
+            }
+            catch (Core.Problems.ProblemException none) when (none.Advice?.StartsWith("Make a map", StringComparison.Ordinal) == true)
+            {
+                foreach (var proposal in new ImportDesk(desk).Propose(path, null, null))
+                {
+                    Assert.True(proposal.Questions.Count == 0, string.Join('\n', proposal.Questions.Select(question => question.Question)));
+                    Directory.CreateDirectory(Path.GetDirectoryName(proposal.Map.Path)!);
+                    File.WriteAllText(proposal.Map.Path, MapText.Of(proposal));
+                }
+            }
+        }
+
+        Errors = new RecordErrors();
+        var imports = new ImportDesk(desk);
+        var mapped = imports.Read(imports.Sort([.. names.Select(PathOf)], null).Mapped, Errors, (_, _) => { });
+        foreach (var (file, line, column, message) in mapped.Faults)
+        {
+            Errors.Add(file, line, column, message);
+        }
+
+        return Errors.Count > 0 ? null : Importer.Run(
+            _book, RecordSet.Open([], _book.Settings.Currency, mapped), Errors, new ImportOrder("test", desk.Now, Complete: false, Trial: false),
+            (_, _) => { });
+    }
+
+    /// <summary>The same, without an error.</summary>
+    public ImportOutcome Take(params string[] names)
+    {
+        var outcome = Import(names);
+        Assert.True(Errors.Count == 0, string.Join('\n', Errors.First));
+        return outcome!;
+    }
+
+    /// <summary>What accounts stand at, by their code and by their name.</summary>
+    public Dictionary<string, decimal> Balances(bool byName = false)
+    {
+        using var ledger = LedgerReader.Open(_book);
+        var balances = ledger.BalancesAt(new DateOnly(2026, 12, 31), _book.Settings.Calendar);
+        return ledger.Accounts.ToDictionary(
+            account => byName ? account.Name : account.Code, account => balances.GetValueOrDefault(account.Key).MinorUnits / 100m);
+    }
+
+    /// <summary>The accounts, each with its type.</summary>
+    public Dictionary<string, string> Types()
+    {
+        using var ledger = LedgerReader.Open(_book);
+        return ledger.Accounts.ToDictionary(account => account.Code, account => AccountTypes.NameOf(account.Type));
+    }
+
+    /// <summary>Opens the records.</summary>
+    public LedgerReader Open() => LedgerReader.Open(_book);
+
+    /// <inheritdoc/>
+    public void Dispose() => Directory.Delete(_folder, recursive: true);
+}

@@ -1,0 +1,214 @@
+namespace Vlei.Tests.Maps;
+
+/// <summary>
+/// Random books written out as other programs write theirs, in every shape and dialect, mapped without a hand and imported: every account
+/// stands where it did. The same file again changes nothing, and neither does one that overlaps it.
+/// </summary>
+public class RoundTripTests
+{
+    private const int Rounds = 40;
+    private const string Name = "file 2026-11-01.csv";
+
+    [Theory]
+    [InlineData("journal")]
+    [InlineData("signed")]
+    [InlineData("sides")]
+    [InlineData("contra")]
+    [InlineData("unnumbered")]
+    [InlineData("ledger")]
+    [InlineData("balances")]
+    public void Every_account_of_a_book_stands_where_it_did(string shape)
+    {
+        for (var seed = 1; seed <= Rounds; seed++)
+        {
+            var random = new Random(seed);
+            var (business, dialect) = (new MadeUpBusiness(random), new SourceDialect(random));
+            using var trial = new MapTrial();
+            try
+            {
+                Write(shape, business, dialect, trial.PathOf(Name));
+                trial.Take(Name);
+                AssertBalances(business.Balances(), trial.Balances());
+                Assert.Null(trial.Take(Name).Revision);
+            }
+            catch (Exception failed)
+            {
+                throw new InvalidOperationException($"seed {seed}, {dialect}:\n{Head(trial.PathOf(Name))}\n{failed.Message}", failed);
+            }
+        }
+    }
+
+    [Theory]
+    [InlineData("invoices")]
+    [InlineData("bills")]
+    [InlineData("invoice-lines")]
+    public void Invoices_and_what_pays_them_are_open_as_they_were(string shape)
+    {
+        for (var seed = 1; seed <= Rounds; seed++)
+        {
+            var random = new Random(seed);
+            var (business, dialect) = (new MadeUpBusiness(random), new SourceDialect(random));
+            using var trial = new MapTrial();
+            var paid = business.Invoices.Where(_ => random.Next(3) > 0)
+                .Select((invoice, number) => (invoice, number, amount: invoice.Net + invoice.Tax - (random.Next(3) == 0 ? 1 : 0))).ToList();
+            try
+            {
+                WriteInvoices(shape, business, dialect, trial.PathOf("list.csv"));
+                var isBills = shape == "bills";
+                dialect.Write(
+                    trial.PathOf("payments.csv"), isBills ? "Payments" : "Receipts",
+                    [dialect.Word("date"), dialect.Word(isBills ? "supplier" : "customer"), dialect.Word("pays"), dialect.Word("amount")],
+                    paid.Select(payment => new[]
+                    {
+                        dialect.Day(payment.invoice.Date.AddDays(9)), payment.invoice.Contact, payment.invoice.Number, dialect.Amount(payment.amount),
+                    }),
+                    [dialect.Word("Total"), "", "", dialect.Amount(paid.Sum(payment => payment.amount))]);
+                if (random.Next(2) == 0)
+                {
+                    trial.Take("payments.csv", "list.csv");
+                }
+                else
+                {
+                    trial.Take("list.csv");
+                    trial.Take("payments.csv");
+                }
+
+                Assert.Null(trial.Take("list.csv", "payments.csv").Revision);
+                var (total, tax, money) =
+                    (business.Invoices.Sum(invoice => invoice.Net + invoice.Tax), business.Invoices.Sum(invoice => invoice.Tax), paid.Sum(payment => payment.amount));
+                var sign = isBills ? -1 : 1;
+                AssertBalances(
+                    new()
+                    {
+                        ["1000"] = sign * money, [isBills ? "2100" : "1100"] = sign * (total - money), ["2200"] = -sign * tax,
+                        [isBills ? "5000" : "4000"] = -sign * (total - tax),
+                    },
+                    trial.Balances());
+                using var ledger = trial.Open();
+                Assert.Equal(
+                    money, ledger.Applications(new DateOnly(2026, 12, 31)).DistinctBy(settled => settled.Settlement).Sum(settled => Math.Abs(settled.Amount.MinorUnits) / 100m));
+            }
+            catch (Exception failed)
+            {
+                throw new InvalidOperationException(
+                    $"seed {seed}, {dialect}:\n{Head(trial.PathOf("list.csv"))}\n{Head(trial.PathOf("payments.csv"))}\n{failed.Message}", failed);
+            }
+        }
+    }
+
+    private static void WriteInvoices(string shape, MadeUpBusiness business, SourceDialect dialect, string path)
+    {
+        string W(string key) => dialect.Word(key);
+        var party = W(shape == "bills" ? "supplier" : "customer");
+        if (shape == "invoice-lines")
+        {
+            dialect.Write(
+                path, "Sales", [W("number"), W("date"), party, W("item"), W("quantity"), W("net"), W("tax")],
+                business.Invoices.SelectMany(invoice => new[] { 1, 2 }.Select(part => new[]
+                {
+                    invoice.Number, dialect.Day(invoice.Date), invoice.Contact, part == 1 ? "OAR-1" : "Hull", $"{part}",
+                    dialect.Amount(part == 1 ? 0.10m : invoice.Net - 0.10m), dialect.Amount(part == 1 ? 0.01m : invoice.Tax - 0.01m),
+                })));
+            return;
+        }
+
+        dialect.Write(
+            path, shape, [W("date"), W("number"), party, W("due"), W("net"), W("tax"), W("total")],
+            business.Invoices.Select(invoice => new[]
+            {
+                dialect.Day(invoice.Date), invoice.Number, invoice.Contact, dialect.Day(invoice.Date.AddDays(30)), dialect.Amount(invoice.Net),
+                dialect.Amount(invoice.Tax), dialect.Amount(invoice.Net + invoice.Tax),
+            }),
+            [W("Total"), "", "", "", dialect.Amount(business.Invoices.Sum(invoice => invoice.Net)), dialect.Amount(business.Invoices.Sum(invoice => invoice.Tax)), ""]);
+    }
+
+    private static void AssertBalances(Dictionary<string, decimal> expected, Dictionary<string, decimal> actual) => Assert.Equal(
+        expected.Where(account => account.Value != 0).OrderBy(account => account.Key, StringComparer.Ordinal),
+        actual.Where(account => account.Value != 0).OrderBy(account => account.Key, StringComparer.Ordinal));
+
+    private static string Head(string path) => string.Join('\n', File.ReadLines(path).Take(12));
+
+    private static void Write(string shape, MadeUpBusiness business, SourceDialect dialect, string path)
+    {
+        var lines = business.Documents.SelectMany(document => document.Lines.Select(line => (document, line))).ToList();
+        string Named(string code) => $"{code} {MadeUpBusiness.Chart.First(account => account.Code == code).Name}";
+        string Debit(decimal amount) => amount > 0 ? dialect.Amount(amount) : "";
+        string Credit(decimal amount) => amount < 0 ? dialect.Amount(-amount) : "";
+        string W(string key) => dialect.Word(key);
+        switch (shape)
+        {
+            case "journal":
+                dialect.Write(
+                    path, "Journal", [W("date"), W("number"), W("account"), W("memo"), W("debit"), W("credit")], lines.Select(row => new[]
+                    {
+                        dialect.Day(row.document.Date), $"{row.document.Number}", Named(row.line.Code), row.document.Memo, Debit(row.line.Amount),
+                        Credit(row.line.Amount),
+                    }),
+                    [W("Total"), "", "", "", dialect.Amount(lines.Sum(row => Math.Max(0, row.line.Amount))), dialect.Amount(lines.Sum(row => Math.Max(0, -row.line.Amount)))]);
+                break;
+            case "signed":
+                dialect.Write(path, "Journal", [W("number"), W("date"), W("account"), W("amount"), W("memo")], lines.Select(row => new[]
+                {
+                    $"{row.document.Number}", dialect.Day(row.document.Date), Named(row.line.Code), dialect.Amount(row.line.Amount), row.document.Memo,
+                }));
+                break;
+            case "sides":
+                dialect.Write(path, "Journal", [W("date"), W("number"), W("account"), W("amount"), W("side")], lines.Select(row => new[]
+                {
+                    dialect.Day(row.document.Date), $"{row.document.Number}", Named(row.line.Code), dialect.Amount(Math.Abs(row.line.Amount)),
+                    dialect.Side(row.line.Amount > 0),
+                }));
+                break;
+            case "contra":
+                dialect.Write(
+                    path, "Journal", [W("date"), W("memo"), W("account"), W("contra"), W("amount")],
+                    business.Documents.SelectMany(document => document.Lines.Skip(1).Select(line => new[]
+                    {
+                        dialect.Day(document.Date), document.Memo, Named(document.Lines[0].Code), Named(line.Code), dialect.Amount(-line.Amount),
+                    })));
+                break;
+            case "unnumbered":
+                dialect.Write(path, "Journal", [W("date"), W("account"), W("memo"), W("debit"), W("credit")], lines.Select(row => new[]
+                {
+                    dialect.Day(row.document.Date), Named(row.line.Code), row.document.Memo, Debit(row.line.Amount), Credit(row.line.Amount),
+                }));
+                break;
+            case "ledger":
+                dialect.Write(
+                    path, "Ledger", [W("date"), W("number"), W("memo"), W("debit"), W("credit"), W("balance")],
+                    business.Balances().Keys.Order(StringComparer.Ordinal).SelectMany(code => Block(code)));
+                break;
+            default:
+                dialect.Write(
+                    path, "Trial balance", [W("account"), W("name"), W("debit"), W("credit")],
+                    business.Balances().OrderBy(account => account.Key, StringComparer.Ordinal).Select(account => new[]
+                    {
+                        account.Key, MadeUpBusiness.Chart.First(known => known.Code == account.Key).Name, Debit(account.Value),
+                        account.Value == 0 ? dialect.Amount(0) : Credit(account.Value),
+                    }));
+                break;
+        }
+
+        IEnumerable<string[]> Block(string code)
+        {
+            var (balance, own) = (0m, lines.Where(row => row.line.Code == code).ToList());
+            yield return [Named(code)];
+            yield return ["", "", W("Opening"), "", "", dialect.Amount(0)];
+            foreach (var (document, line) in own)
+            {
+                balance += line.Amount;
+                yield return
+                [
+                    dialect.Day(document.Date), $"{document.Number}", document.Memo, Debit(line.Amount), Credit(line.Amount),
+                    dialect.Amount(code[0] is '2' or '3' or '4' ? -balance : balance),
+                ];
+            }
+
+            yield return
+            [
+                "", "", $"{W("Total")} {Named(code)}", dialect.Amount(own.Sum(row => Math.Max(0, row.line.Amount))),
+                dialect.Amount(own.Sum(row => Math.Max(0, -row.line.Amount))), "",
+            ];
+        }
+    }
+}
