@@ -104,13 +104,14 @@ public sealed class LedgerReader : ILedger, IDisposable
     /// </summary>
     /// <param name="day">The day at whose end they do.</param>
     /// <param name="calendar">When fiscal years begin.</param>
-    /// <param name="without">A document that is not counted; nothing for none.</param>
-    public IReadOnlyDictionary<AccountKey, Amount> BalancesAt(DateOnly day, FiscalCalendar calendar, DocumentKey? without = null)
+    /// <param name="without">Documents that are not counted.</param>
+    public IReadOnlyDictionary<AccountKey, Amount> BalancesAt(
+        DateOnly day, FiscalCalendar calendar, params IReadOnlyCollection<DocumentKey> without)
     {
         var balances = AccountBalances.At(_derived, Accounts, day, calendar);
-        if (without is { } document && Document(document).Date <= day)
+        var shown = new AccountsOfYear(Accounts, day, calendar);
+        foreach (var document in without.Where(document => Document(document).Date <= day))
         {
-            var shown = new AccountsOfYear(Accounts, day, calendar);
             using var lines = _store.Rows(new RecordQuery(RecordTables.Lines, "account", "amount")
             {
                 Standing = _standing, Keys = [document.Value],

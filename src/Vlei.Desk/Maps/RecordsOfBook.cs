@@ -49,12 +49,12 @@ internal sealed class RecordsOfBook : IKnownRecords, IDisposable
     public IReadOnlyList<KnownDocument> DocumentsNumbered(string number) => [.. _documents.Value[MapWords.Plain(number)]];
 
     /// <inheritdoc/>
-    public IReadOnlyDictionary<string, decimal> BalancesAt(DateOnly day, string? without)
+    public IReadOnlyDictionary<string, decimal> BalancesAt(DateOnly day, IReadOnlyCollection<string> without)
     {
         var units = (decimal)Math.Pow(10, Currency.Decimals);
         var codes = _ledger.Accounts.ToDictionary(account => account.Key, account => account.Code);
-        var document = without is null || !_ledger.HasRecord(RecordTables.Documents, without) ? null : _ledger.FindDocument(without);
-        return _ledger.BalancesAt(day, _settings.Calendar, document)
+        var documents = without.Where(id => _ledger.HasRecord(RecordTables.Documents, id)).Select(id => _ledger.FindDocument(id)!.Value);
+        return _ledger.BalancesAt(day, _settings.Calendar, [.. documents])
             .Where(balance => balance.Value != Amount.Zero)
             .ToDictionary(balance => codes[balance.Key], balance => balance.Value.MinorUnits / units);
     }

@@ -42,6 +42,6 @@ public interface IKnownRecords
     /// may be missing.
     /// </summary>
     /// <param name="day">The day.</param>
-    /// <param name="without">The id of a document that is not counted; nothing for none.</param>
-    IReadOnlyDictionary<string, decimal> BalancesAt(DateOnly day, string? without);
+    /// <param name="without">The ids of documents that are not counted, as they come in anew.</param>
+    IReadOnlyDictionary<string, decimal> BalancesAt(DateOnly day, IReadOnlyCollection<string> without);
 }

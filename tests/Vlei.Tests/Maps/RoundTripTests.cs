@@ -6,7 +6,7 @@ namespace Vlei.Tests.Maps;
 /// </summary>
 public class RoundTripTests
 {
-    private const int Rounds = 40;
+    private const int Rounds = 12;
     private const string Name = "file 2026-11-01.csv";
 
     [Theory]
@@ -94,6 +94,109 @@ public class RoundTripTests
                     $"seed {seed}, {dialect}:\n{Head(trial.PathOf("list.csv"))}\n{Head(trial.PathOf("payments.csv"))}\n{failed.Message}", failed);
             }
         }
+    }
+
+    [Fact]
+    public void What_is_open_and_a_trial_balance_come_to_the_trial_balance()
+    {
+        for (var seed = 1; seed <= Rounds; seed++)
+        {
+            var random = new Random(seed);
+            var (business, dialect) = (new MadeUpBusiness(random), new SourceDialect(random));
+            using var trial = new MapTrial();
+            string W(string key) => dialect.Word(key);
+            var owed = business.Invoices.Sum(invoice => invoice.Net);
+            var balances = new Dictionary<string, decimal> { ["1000"] = 500, ["1100"] = owed, ["3900"] = -500 - owed };
+            try
+            {
+                dialect.Write(
+                    trial.PathOf("open invoices.csv"), "Open items", [W("date"), W("number"), W("customer"), W("due"), W("open")],
+                    business.Invoices.Select(invoice => new[]
+                    {
+                        dialect.Day(invoice.Date), invoice.Number, invoice.Contact, dialect.Day(invoice.Date.AddDays(30)), dialect.Amount(invoice.Net),
+                    }));
+                dialect.Write(
+                    trial.PathOf("saldi 2026-06-30.csv"), "Trial balance", [W("account"), W("balance")],
+                    balances.Select(account => new[] { $"{account.Key} {MadeUpBusiness.Chart.First(known => known.Code == account.Key).Name}", dialect.Amount(account.Value) }));
+                var files = new[] { "open invoices.csv", "saldi 2026-06-30.csv" };
+                trial.Take(random.Next(2) == 0 ? files : [.. files.Reverse()]);
+                AssertBalances(balances, trial.Balances());
+                Assert.Null(trial.Take(files).Revision);
+                using var ledger = trial.Open();
+                Assert.Equal(
+                    business.Invoices.OrderBy(invoice => invoice.Date).Select(invoice => (invoice.Date, invoice.Net)).ToHashSet(),
+                    ledger.ControlItems(new DateOnly(2026, 12, 31)).Select(item => (item.Date, item.Total.MinorUnits / 100m)).ToHashSet());
+            }
+            catch (Exception failed)
+            {
+                throw new InvalidOperationException(
+                    $"seed {seed}, {dialect}:\n{Head(trial.PathOf("open invoices.csv"))}\n{Head(trial.PathOf("saldi 2026-06-30.csv"))}\n{failed.Message}", failed);
+            }
+        }
+    }
+
+    [Theory]
+    [InlineData("single-entry")]
+    [InlineData("two columns")]
+    [InlineData("months")]
+    public void Movements_of_money_and_grids_of_months_come_to_their_sums(string shape)
+    {
+        for (var seed = 1; seed <= Rounds; seed++)
+        {
+            var random = new Random(seed);
+            var (business, dialect) = (new MadeUpBusiness(random), new SourceDialect(random));
+            using var trial = new MapTrial();
+            string W(string key) => dialect.Word(key);
+            var expected = new Dictionary<string, decimal>();
+            var rows = new List<string[]>();
+            var balance = 0m;
+            foreach (var document in business.Documents.Where(document => document.Lines[0].Code != "1000"))
+            {
+                var (name, amount) = (MadeUpBusiness.Chart.First(known => known.Code == document.Lines[0].Code).Name, -document.Lines[0].Amount * (random.Next(2) == 0 ? 1 : -1));
+                balance += amount;
+                expected[name] = expected.GetValueOrDefault(name) - amount;
+                expected["Bank"] = expected.GetValueOrDefault("Bank") + amount;
+                rows.Add(shape == "single-entry"
+                    ? [dialect.Day(document.Date), "Drift Marina", name, dialect.Amount(amount), dialect.Amount(balance)]
+                    : [dialect.Day(document.Date), "Drift Marina", name, amount > 0 ? dialect.Amount(amount) : "", amount < 0 ? dialect.Amount(-amount) : ""]);
+            }
+
+            if (shape.StartsWith("month", StringComparison.Ordinal))
+            {
+                (rows, expected) = Grid(random, dialect);
+            }
+
+            try
+            {
+                dialect.Write(trial.PathOf("file.csv"), shape == "months" ? "Movements 2026" : "Bank", shape switch
+                {
+                    "single-entry" => [W("date"), W("payee"), W("category"), W("amount"), W("balance")],
+                    "two columns" => [W("date"), W("payee"), W("category"), W("in"), W("out")],
+                    _ => [W("account"), "2026-01", "Feb 2026", "03/2026"],
+                }, rows);
+                trial.Take("file.csv");
+                AssertBalances(expected, trial.Balances(byName: true));
+                Assert.Null(trial.Take("file.csv").Revision);
+            }
+            catch (Exception failed)
+            {
+                throw new InvalidOperationException($"seed {seed}, {dialect}:\n{Head(trial.PathOf("file.csv"))}\n{failed.Message}", failed);
+            }
+        }
+    }
+
+    private static (List<string[]> Rows, Dictionary<string, decimal> Expected) Grid(Random random, SourceDialect dialect)
+    {
+        var (rows, expected, rest) = (new List<string[]>(), new Dictionary<string, decimal>(), new decimal[3]);
+        foreach (var (code, name, _) in MadeUpBusiness.Chart)
+        {
+            var figures = Enumerable.Range(0, 3).Select(month => code == "6100" ? -rest[month] : random.Next(-90_000, 90_000) / 100m).ToArray();
+            rest = [.. rest.Zip(figures, (sum, figure) => sum + figure)];
+            rows.Add([$"{code} {name}", .. figures.Select(dialect.Amount)]);
+            expected[name] = figures.Sum();
+        }
+
+        return (rows, expected);
     }
 
     private static void WriteInvoices(string shape, MadeUpBusiness business, SourceDialect dialect, string path)

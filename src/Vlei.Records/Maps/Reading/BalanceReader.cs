@@ -151,7 +151,7 @@ internal sealed class BalanceReader(MappedRow row)
     // What is already there, in the book or in these files, is not brought in again.
     private void AddDifference(DateOnly day, Dictionary<string, decimal> figures, string kind, string memo)
     {
-        var there = row.Reading.Known.BalancesAt(day, IdOf(day));
+        var there = row.Reading.Known.BalancesAt(day, [.. row.Reading.IdsUntil(day), IdOf(day)]);
         foreach (var (account, amount) in there.Concat(row.Reading.PostedUntil(day)))
         {
             figures[account] = figures.GetValueOrDefault(account) - amount;

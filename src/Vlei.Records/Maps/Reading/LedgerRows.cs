@@ -135,7 +135,7 @@ internal sealed class LedgerRows(MappedRow row)
         }
 
         var (day, id) = (first.AddDays(-1), $"{row.Map.Prefix}opening-{first.AddDays(-1):yyyy-MM-dd}");
-        var before = row.Reading.Known.BalancesAt(day, id);
+        var before = row.Reading.Known.BalancesAt(day, [id]);
         var document = new DraftDocument
         {
             Id = id, Kind = "opening", Date = day, Line = _blocks[0].OpeningAt.Line, Memo = "Opening balances",

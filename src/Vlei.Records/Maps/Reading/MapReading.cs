@@ -14,6 +14,7 @@ internal sealed class MapReading
     private readonly Dictionary<UInt128, int> _contents = [];
     private readonly Dictionary<string, SortedDictionary<DateOnly, decimal>> _posted = [];
     private readonly HashSet<(RecordTable Table, string Id)> _described = [];
+    private readonly List<(string Id, DateOnly Date)> _ids = [];
     private SourceFile _file = null!;
 
     /// <summary>Begins with what the book has.</summary>
@@ -113,6 +114,7 @@ internal sealed class MapReading
     {
         const int Shown = 3;
         DocumentCount++;
+        _ids.Add((document.Id, document.Date));
         if (First.Count < Shown)
         {
             First.Add(document);
@@ -182,6 +184,9 @@ internal sealed class MapReading
     /// <summary>The documents of a number that can be paid: those of these files, else those of the book.</summary>
     public IReadOnlyList<KnownDocument> Payable(string number) =>
         _payable.TryGetValue(MapWords.Plain(number), out var here) ? here : Known.DocumentsNumbered(number);
+
+    /// <summary>The ids of the documents that the files have up to a day.</summary>
+    public IEnumerable<string> IdsUntil(DateOnly day) => _ids.Where(id => id.Date <= day).Select(id => id.Id);
 
     /// <summary>What the files put on accounts up to a day, by code.</summary>
     public Dictionary<string, decimal> PostedUntil(DateOnly day) => _posted.ToDictionary(
