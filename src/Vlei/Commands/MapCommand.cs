@@ -170,7 +170,7 @@ internal static class MapCommand
         var trial = imports.Try(proposal, errors);
         if (trial.Documents > 0)
         {
-            output.WriteLine($"\n{Count(trial.Documents, "document")} from {trial.Days!.Value.From:yyyy-MM-dd} to {trial.Days.Value.To:yyyy-MM-dd}; the first:");
+            output.WriteLine($"\n{MappedMessages.Count(trial.Documents, "document")} from {trial.Days!.Value.From:yyyy-MM-dd} to {trial.Days.Value.To:yyyy-MM-dd}; the first:");
             foreach (var document in trial.FirstDocuments)
             {
                 output.WriteLine($"  {document}");
@@ -189,12 +189,9 @@ internal static class MapCommand
         }
 
         output.WriteLine(trial.Faults.Count + errors.Count > 0
-            ? $"\n{Count((int)errors.Count + trial.Faults.Count, "row")} would stop an import."
-            : $"\n{Count(trial.Proved + trial.Balances.Count, "figure")} of the file {(trial.Proved + trial.Balances.Count == 1 ? "proves" : "prove")} its rows.");
+            ? $"\n{MappedMessages.Count((int)errors.Count + trial.Faults.Count, "fault")} of the file would stop an import."
+            : $"\n{MappedMessages.Proved(trial)}");
     }
-
-    private static string Count(int number, string what) =>
-        string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{number:N0} {what}{(number == 1 ? "" : "s")}");
 
     private static void TellQuestions(MapProposal proposal, KeptFile file)
     {

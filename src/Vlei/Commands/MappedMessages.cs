@@ -19,12 +19,37 @@ internal static class MappedMessages
             output.WriteLine(note);
         }
 
-        var proved = mapped.Balances.Count - outcome.Differences.Count;
-        output.WriteLine(string.Create(
-            CultureInfo.InvariantCulture,
-            $"Proof: debits and credits alike in {mapped.Documents:N0} documents; {mapped.Proved:N0} figures of the files come to their rows; "
-                + $"{proved:N0} of {mapped.Balances.Count:N0} balances are the book's."));
+        output.WriteLine(Proved(mapped));
+        if (mapped.Balances.Count > 0)
+        {
+            var proved = mapped.Balances.Count - outcome.Differences.Count;
+            output.WriteLine(string.Create(
+                CultureInfo.InvariantCulture, $"Proof: {proved:N0} of {Count(mapped.Balances.Count, "balance")} of accounts that the files show are the book's."));
+        }
     }
+
+    /// <summary>What the files prove of themselves.</summary>
+    public static string Proved(MappedImport mapped)
+    {
+        var parts = new List<string>();
+        if (mapped.Documents > 0)
+        {
+            parts.Add($"debits and credits are alike in {Count(mapped.Documents, "document")}");
+        }
+
+        if (mapped.Proved > 0)
+        {
+            parts.Add(mapped.Proved == 1 ? "the one total of the files comes to its rows"
+                : string.Create(CultureInfo.InvariantCulture, $"{mapped.Proved:N0} totals and balances of the files come to their rows"));
+        }
+
+        return parts.Count == 0 ? "Proof: the files show no totals and no balances."
+            : $"Proof: {string.Join("; ", parts)}{(mapped.Proved == 0 ? "; the files show no totals and no balances" : "")}.";
+    }
+
+    /// <summary>How many there are of something.</summary>
+    public static string Count(int number, string what) =>
+        string.Create(CultureInfo.InvariantCulture, $"{number:N0} {what}{(number == 1 ? "" : "s")}");
 
     /// <summary>Lists what a book does not have and would get.</summary>
     public static void TellNew(TextWriter output, IReadOnlyList<NewRecord> records)

@@ -113,7 +113,11 @@ internal sealed class MarkFinder
             var fitting = Orders.Where(order => _count > 0 && _fits[(int)order] == _count).ToList();
             if (_count == 0)
             {
-                Say(DateOrder.YearMonthDay, _sheet > 0 ? "the sheet keeps them as days" : "there are none");
+                if (_sheet > 0)
+                {
+                    Say(DateOrder.YearMonthDay, "the sheet keeps them as days");
+                }
+
                 return DateOrder.YearMonthDay;
             }
 
@@ -127,7 +131,7 @@ internal sealed class MarkFinder
 
             if (fitting is [var only])
             {
-                var other = Orders.First(order => order != only && _fits[(int)order] < _count);
+                var other = Orders.Where(order => order != only).MaxBy(order => _fits[(int)order]);
                 Say(only, $"\"{_against[(int)other].Text}\" in line {_against[(int)other].Line} fits no other");
                 return only;
             }
@@ -215,8 +219,11 @@ internal sealed class MarkFinder
                 return null;
             }
 
-            findings.Add(new MapFinding(
-                "decimal-mark", ".", _sheet > 0 ? "the sheet keeps them as numbers" : "no number has any marks"));
+            if (_sheet > 0)
+            {
+                findings.Add(new MapFinding("decimal-mark", ".", "the sheet keeps them as numbers"));
+            }
+
             return '.';
         }
     }

@@ -310,11 +310,12 @@ internal sealed class SourceRows : IDisposable
     {
         var (hasDate, hasFigure) = (_columns.ContainsKey(ColumnRole.Date), _figures.Exists(column => CellAt(column).Text.Length > 0));
         var isDated = hasDate && Text(ColumnRole.Date).Length > 0 && TryDay(ColumnRole.Date, out _);
-        var word = WordOfRow(isDated);
-        if (word is RowWord.Page && !isDated)
+        if (!isDated && IsOfPage())
         {
             return null;
         }
+
+        var word = WordOfRow(isDated);
 
         if (word is not (RowWord.None or RowWord.Page) && (!isDated || _map.Shape == Shape.Ledger || _map.Shape == Shape.SingleEntry))
         {
@@ -327,8 +328,26 @@ internal sealed class SourceRows : IDisposable
             return hasFigure || isDated || Cells.Skip(1).Any() ? SourceRowKind.Data : SourceRowKind.Heading;
         }
 
-        return !hasFigure ? _titles.Contains(Cells.First()) ? null : SourceRowKind.Heading
+        return !hasFigure ? SourceRowKind.Heading
             : IsFiguresAlone() ? SourceRowKind.Total : SourceRowKind.Data;
+    }
+
+    // A title again, or a number of a page.
+    private bool IsOfPage()
+    {
+        var isFirst = true;
+        foreach (var cell in _rows.Cells)
+        {
+            var text = cell.Text.Trim();
+            if (text.Length > 0 && !cell.IsNumber && (_words.RowOf(text) is RowWord.Page || (isFirst && _titles.Contains(text))))
+            {
+                return true;
+            }
+
+            isFirst &= text.Length == 0;
+        }
+
+        return false;
     }
 
     private bool IsList() => _figures.Count == 0;
@@ -392,7 +411,7 @@ internal sealed class SourceRows : IDisposable
             var (all, part) = _sums.GetValueOrDefault(role);
             _proof.Hold(
                 Name, Line, column + 1, $"the total of {_headings.ElementAtOrDefault(column) ?? role.Name}", number.Value,
-                number.Value == all || _rowsOfPart == 0 ? all : part);
+                number.Value == part || (number.Value != all && _rowsOfPart > 0) ? part : all);
         }
 
         BeginPart();
