@@ -1,8 +1,14 @@
 namespace Vlei.Sample;
 
-/// <summary>What the demo's bookkeeper keeps: reports, selections and a group, as files beside the records.</summary>
+/// <summary>
+/// What the demo's bookkeeper keeps, as files beside the records: reports, selections, a group, and what a client, <see cref="ForeignClient"/>,
+/// sends from the programs that it uses.
+/// </summary>
 public static class KeptFiles
 {
+    /// <summary>The client whose files are in the folder <c>foreign</c>.</summary>
+    public const string ForeignClient = "Hollow Creek Canoes";
+
     private const string Prefix = "kept/";
 
     /// <summary>Writes them into a book's folder.</summary>

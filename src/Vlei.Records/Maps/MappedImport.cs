@@ -79,7 +79,7 @@ public sealed class MappedImport
             HoldControlTotals(rows, map, reading);
             foreach (var (account, type) in reading.Accounts.Confirmed(map))
             {
-                Describe(reading.Of(RecordTables.Accounts), 1, account.Code, account.Name, type);
+                reading.DescribeAccount(1, account.Code, account.Name, type);
             }
         }
 
@@ -158,29 +158,13 @@ public sealed class MappedImport
         }
     }
 
-    private static void Describe(MappedRecords records, long line, string code, string name, string type, string guess = "")
-    {
-        records.Begin(line);
-        records.Put("code", code, 1);
-        records.Put("name", name, 1);
-        records.Put("type", type, 1);
-        if (guess.Length > 0)
-        {
-            records.PutTag(Account.TypeGuess, guess);
-        }
-
-        records.End();
-    }
-
     private List<NewRecord> FindNew()
     {
         var all = _reading.Accounts.New().ToList();
         foreach (var account in all)
         {
             _reading.BeginFile(_files[account.File]);
-            Describe(
-                _reading.Of(RecordTables.Accounts), account.Line, account.Id, account.Name, account.Detail,
-                account.IsGuess ? account.Because : "");
+            _reading.DescribeAccount(account.Line, account.Id, account.Name, account.Detail, account.IsGuess ? account.Because : "");
         }
 
         foreach (var table in RecordTables.Lists.Where(table => table != RecordTables.Accounts))

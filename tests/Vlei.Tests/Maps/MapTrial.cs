@@ -6,6 +6,7 @@ using Vlei.Core.Money;
 using Vlei.Desk;
 using Vlei.Desk.Maps;
 using Vlei.Records;
+using Vlei.Records.Maps;
 
 namespace Vlei.Tests.Maps;
 
@@ -16,21 +17,29 @@ internal sealed class MapTrial : IDisposable
     private readonly Book _book;
 
     /// <summary>Makes an empty book.</summary>
-    public MapTrial()
+    public MapTrial(string code = "EUR", int yearStart = 1)
     {
-        _ = Currency.TryFind("EUR", out var currency);
+        _ = Currency.TryFind(code, out var currency);
         _book = Book.Create(Path.Combine(_folder, "book"), new BookSettings(
-            "Trial", currency!, new FiscalCalendar(1), AccountingBasis.Accrual, new DateOnly(2026, 11, 1)));
+            "Trial", currency!, new FiscalCalendar(yearStart), AccountingBasis.Accrual, new DateOnly(2026, 11, 1)));
     }
 
     /// <summary>What was wrong with the last file.</summary>
     public RecordErrors Errors { get; private set; } = new();
 
+    /// <summary>What the last files spoke of that the book does not have.</summary>
+    public IReadOnlyList<NewRecord> New { get; private set; } = [];
+
     /// <summary>Where a file is to be written.</summary>
     public string PathOf(string name) => Path.Combine(_folder, name);
 
     /// <summary>Maps files, unless there is a map for them, and imports them; what came of it, or nothing where there were errors.</summary>
-    public ImportOutcome? Import(params string[] names)
+    public ImportOutcome? Import(params string[] names) => Import(isTrial: false, names);
+
+    /// <summary>The same as a trial.</summary>
+    public ImportOutcome? Try(params string[] names) => Import(isTrial: true, names);
+
+    private ImportOutcome? Import(bool isTrial, string[] names)
     {
         var desk = new ReportDesk(_book, null);
         foreach (var path in names.Select(PathOf))
@@ -53,13 +62,14 @@ internal sealed class MapTrial : IDisposable
         Errors = new RecordErrors();
         var imports = new ImportDesk(desk);
         var mapped = imports.Read(imports.Sort([.. names.Select(PathOf)], null).Mapped, Errors, (_, _) => { });
+        New = mapped.New;
         foreach (var (file, line, column, message) in mapped.Faults)
         {
             Errors.Add(file, line, column, message);
         }
 
         return Errors.Count > 0 ? null : Importer.Run(
-            _book, RecordSet.Open([], _book.Settings.Currency, mapped), Errors, new ImportOrder("test", desk.Now, Complete: false, Trial: false),
+            _book, RecordSet.Open([], _book.Settings.Currency, mapped), Errors, new ImportOrder("test", desk.Now, Complete: false, isTrial),
             (_, _) => { });
     }
 

@@ -42,6 +42,14 @@ internal sealed class AccountFinder
     /// <summary>The code behind what stands for an account; known once the new ones are.</summary>
     public string CodeOf(string reference) => _addedByCode.TryGetValue(reference, out var added) ? added.Code : reference;
 
+    /// <summary>The account of the book with that code; nothing where the book has none.</summary>
+    public KnownAccount? InBook(string code) => _byCode.GetValueOrDefault(code);
+
+    /// <summary>The type that a file's own word says an account has; nothing where it says none.</summary>
+    public AccountType? SaidType(string word, string name, SourceMap map) => word.Length == 0 ? null
+        : map.Types.TryGetValue(word, out var said) ? AccountTypes.FromName(said)
+        : _words.TypeOf(word) is { } own ? Finer(own.Type, name) : null;
+
     /// <summary>Forgets what the last map called the accounts.</summary>
     public void BeginFile() => _found.Clear();
 

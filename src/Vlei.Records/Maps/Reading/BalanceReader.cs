@@ -54,8 +54,7 @@ internal sealed class BalanceReader(MappedRow row)
         }
 
         var at = row.At(ColumnRole.Account);
-        var type = row.Text(ColumnRole.Type) is { Length: > 0 } said ? said : _section;
-        var account = row.Reading.Accounts.Find(text, row.Text(ColumnRole.AccountName), type, row.Map, at);
+        var account = row.Reading.Accounts.Find(text, row.Text(ColumnRole.AccountName), row.TypeWord(_section), row.Map, at);
         var figures = new Dictionary<int, decimal>();
         if (_days.Count == 0)
         {

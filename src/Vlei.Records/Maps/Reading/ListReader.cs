@@ -65,8 +65,24 @@ internal sealed class ListReader(MappedRow row)
             return;
         }
 
-        var said = First(ColumnRole.Type) is { Length: > 0 } inRow ? inRow : _section;
-        _ = row.Reading.Accounts.Describe(text, name, said, row.Map, row.At(ColumnRole.Account));
+        var (said, at) = (row.TypeWord(_section), row.At(ColumnRole.Account));
+        var code = row.Reading.Accounts.Describe(text, name, said, row.Map, at);
+        if (row.Reading.Accounts.InBook(code) is not { } known
+            || row.Reading.Accounts.SaidType(said, known.Name, row.Map) is not { } type)
+        {
+            return;
+        }
+
+        if (known.IsGuess)
+        {
+            row.Reading.DescribeAccount(_rows.Line, known.Code, name.Length > 0 ? name : known.Name, AccountTypes.NameOf(type));
+        }
+        else if (type != known.Type)
+        {
+            row.Reading.Notes.Add(
+                $"{FilePlace.Text(at.File, at.Line, at.Column)}: account {known.Code} {known.Name} is {AccountTypes.NameOf(type)} here, and "
+                    + $"{AccountTypes.NameOf(known.Type)} in the book, which it stays.");
+        }
     }
 
     private void TakeContact()

@@ -170,6 +170,30 @@ internal sealed class MapReading
         records.End();
     }
 
+    /// <summary>Takes an account of the chart.</summary>
+    /// <param name="line">The line of the file.</param>
+    /// <param name="code">Its code.</param>
+    /// <param name="name">Its name.</param>
+    /// <param name="type">What it is.</param>
+    /// <param name="guess">Why it is taken for that, where that is a guess; else empty.</param>
+    public void DescribeAccount(long line, string code, string name, string type, string guess = "")
+    {
+        if (_described.Add((RecordTables.Accounts, code)))
+        {
+            var records = Of(RecordTables.Accounts);
+            records.Begin(line);
+            records.Put("code", code, 1);
+            records.Put("name", name, 1);
+            records.Put("type", type, 1);
+            if (guess.Length > 0)
+            {
+                records.PutTag(Account.TypeGuess, guess);
+            }
+
+            records.End();
+        }
+    }
+
     /// <summary>Says that a document can be paid.</summary>
     public void AddPayable(KnownDocument document)
     {

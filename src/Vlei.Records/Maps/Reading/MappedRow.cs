@@ -98,6 +98,21 @@ internal sealed class MappedRow(SourceRows rows, SourceMap map, MapReading readi
         };
     }
 
+    /// <summary>
+    /// The row's own word for the type of its account, else the heading above it; a word that says no type is an error, a heading is none.
+    /// </summary>
+    public string TypeWord(string section)
+    {
+        var said = Text(ColumnRole.Type);
+        if (said.Length > 0 && !map.Types.ContainsKey(said) && reading.Words.TypeOf(said) is null)
+        {
+            rows.Complain(
+                ColumnRole.Type, $"\"{said}\" is no type of account that is known; say what it is in {map.Path}: [types] \"{said}\" = \"expense\", or another.");
+        }
+
+        return said.Length > 0 ? said : section;
+    }
+
     /// <summary>The account of the row; empty where it names none.</summary>
     public string Account() => AccountIn(ColumnRole.Account);
 
