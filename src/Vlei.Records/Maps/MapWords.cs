@@ -28,6 +28,8 @@ public enum RowWord
 /// </summary>
 public sealed class MapWords
 {
+    private const int MostTexts = 50_000;
+
     private static readonly RowWord[] RowWords = [RowWord.Total, RowWord.Opening, RowWord.Closing, RowWord.Page];
 
     private readonly Dictionary<string, ColumnRole> _columns = [];
@@ -37,6 +39,7 @@ public sealed class MapWords
     private readonly Dictionary<string, string> _subjects = [];
     private readonly Dictionary<string, int> _months = [];
     private readonly HashSet<string> _accountWords = [];
+    private readonly Dictionary<string, RowWord> _rowsOfTexts = [];
 
     /// <summary>The sections that a list of words has, with the keys of each.</summary>
     public static IReadOnlyList<(string Section, IReadOnlyList<string> Keys)> Sections { get; } =
@@ -124,14 +127,25 @@ public sealed class MapWords
     /// <summary>What the beginning of a text tells of its row.</summary>
     public RowWord RowOf(string text)
     {
-        var plain = Plain(text);
-        if (_rows.TryGetValue(plain, out var whole))
+        // Most notes of a file are there many times.
+        if (_rowsOfTexts.TryGetValue(text, out var known))
         {
-            return whole;
+            return known;
         }
 
-        var best = _rows.Keys.Where(word => plain.StartsWith(word + " ", StringComparison.Ordinal)).MaxBy(word => word.Length);
-        return best is null ? RowWord.None : _rows[best];
+        if (_rowsOfTexts.Count > MostTexts)
+        {
+            _rowsOfTexts.Clear();
+        }
+
+        var plain = Plain(text);
+        var end = plain.Length;
+        while (end > 0 && !_rows.ContainsKey(plain[..end]))
+        {
+            end = plain.LastIndexOf(' ', end - 1);
+        }
+
+        return _rowsOfTexts[text] = end > 0 ? _rows[plain[..end]] : RowWord.None;
     }
 
     /// <summary>What is left of a text behind a word for an account at its start; nothing where there is no such word.</summary>

@@ -68,7 +68,10 @@ public sealed class MappedImport
         IReadOnlyList<(SourceFile File, SourceMap Map)> sources, IKnownRecords known, MapWords words, RecordErrors errors,
         Action<string, long> progress)
     {
-        var reading = new MapReading(known, words, errors);
+        var reading = new MapReading(known, words, errors)
+        {
+            KeepsBalances = sources.Any(source => source.Map.Shape == Shape.Balances),
+        };
         foreach (var (file, map) in sources.OrderBy(source => Order.ToList().IndexOf(source.Map.Shape)))
         {
             progress($"reading {file.Name}", 0);

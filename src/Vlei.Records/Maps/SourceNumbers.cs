@@ -1,4 +1,3 @@
-using System.Globalization;
 using Vlei.Core.Money;
 
 namespace Vlei.Records.Maps;
@@ -25,7 +24,10 @@ internal readonly record struct SourceNumber(decimal Value, NumberSide Side, str
 /// <summary>Reads numbers as files write them: with either decimal mark, any marks between thousands, signs on either side.</summary>
 internal static class SourceNumbers
 {
-    private const int MostDigits = 24;
+    private const int MostDigits = 18;
+
+    // Before it groups have two or three digits, so that "12,50" is never taken for 1,250.
+    private const int LastGroup = 3;
 
     private static readonly (string Mark, string Code)[] Symbols = [("€", "EUR"), ("£", "GBP"), ("$", ""), ("R", "ZAR")];
     private static readonly HashSet<string> Codes = [.. Currency.Codes];
@@ -76,11 +78,18 @@ internal static class SourceNumbers
         }
 
         var (at, mark) = point >= 0 ? (point, '.') : (comma, ',');
-        var digits = text.AsSpan(at + 1).ToString().TakeWhile(char.IsAsciiDigit).Count();
-        var isTwice = text.IndexOf(mark) != at;
-        var leading = text.AsSpan(0, at).ToString().Count(char.IsAsciiDigit);
-        return isTwice ? mark == '.' ? ',' : '.'
-            : digits != Group || leading is 0 or > Group || text[..at].TrimStart('-', '+', '(', ' ') is "0" ? mark : '?';
+        var behind = text.AsSpan(at + 1);
+        var end = behind.IndexOfAnyExceptInRange('0', '9');
+        var digits = end < 0 ? behind.Length : end;
+        var before = text.AsSpan(0, at);
+        var leading = 0;
+        foreach (var letter in before)
+        {
+            leading += char.IsAsciiDigit(letter) ? 1 : 0;
+        }
+
+        return text.IndexOf(mark) != at ? mark == '.' ? ',' : '.'
+            : digits != Group || leading is 0 or > Group || before.TrimStart("-+( ") is "0" ? mark : '?';
     }
 
     private static bool TakeMark(ref ReadOnlySpan<char> rest, ref bool negative, ref NumberSide side, ref string currency)
@@ -164,35 +173,44 @@ internal static class SourceNumbers
     private static bool TryDigits(ReadOnlySpan<char> text, char decimalMark, out decimal value)
     {
         value = 0;
-        var digits = (stackalloc char[MostDigits + 1]);
-        var (used, hasMark, hasDigit) = (0, false, false);
+        var (units, used, scale, hasMark, group, isGrouped) = (0L, 0, 0, false, 0, false);
         foreach (var letter in text)
         {
             if (char.IsAsciiDigit(letter))
             {
-                hasDigit = true;
+                if (++used > MostDigits)
+                {
+                    return false;
+                }
+
+                units = (units * 10) + (letter - '0');
+                scale += hasMark ? 1 : 0;
+                group += hasMark ? 0 : 1;
             }
             else if (letter == decimalMark && !hasMark)
             {
                 hasMark = true;
             }
-            else if (hasMark || !hasDigit || letter is not ('.' or ',' or ' ' or '\u00a0' or '\u202f' or '\u2009' or '\''))
+            else if (hasMark || used == 0 || letter is not ('.' or ',' or ' ' or '\u00a0' or '\u202f' or '\u2009' or '\''))
+            {
+                return false;
+            }
+            else if (group is 0 or > LastGroup || (isGrouped && group == 1))
             {
                 return false;
             }
             else
             {
-                continue;
+                (group, isGrouped) = (0, true);
             }
-
-            if (used == digits.Length)
-            {
-                return false;
-            }
-
-            digits[used++] = letter == decimalMark ? '.' : letter;
         }
 
-        return hasDigit && decimal.TryParse(digits[..used], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out value);
+        if (isGrouped && group != LastGroup)
+        {
+            return false;
+        }
+
+        value = new decimal((int)units, (int)(units >> 32), 0, false, (byte)scale);
+        return used > 0;
     }
 }

@@ -63,6 +63,7 @@ internal sealed class MarkFinder
     {
         private static readonly DateOrder[] Orders = [DateOrder.YearMonthDay, DateOrder.DayMonthYear, DateOrder.MonthDayYear];
 
+        private readonly Dictionary<string, DateOnly?[]> _known = [];
         private readonly int[] _fits = new int[3];
         private readonly DateOnly[] _last = new DateOnly[3];
         private readonly int[] _backwards = new int[3];
@@ -70,6 +71,7 @@ internal sealed class MarkFinder
         private int _count;
         private int _unmistakable;
         private int _sheet;
+        private int _serial;
         private string _example = "";
         private (string Text, long Line)[] _against = new (string, long)[3];
 
@@ -81,9 +83,15 @@ internal sealed class MarkFinder
                 return;
             }
 
-            var fits = Orders.Select(order => SourceDates.TryRead(cell.Text, order, words, out var day) ? (DateOnly?)day : null).ToArray();
-            if (fits.All(day => day is null))
+            if (!_known.TryGetValue(cell.Text, out var fits))
             {
+                _known[cell.Text] = fits = [.. Orders.Select(order =>
+                    SourceDates.TryRead(cell.Text, order, words, out var day) ? (DateOnly?)day : null)];
+            }
+
+            if (Array.TrueForAll(fits, day => day is null))
+            {
+                _serial += SourceDates.TryRead(cell.Text, DateOrder.Serial, words, out _) ? 1 : 0;
                 return;
             }
 
@@ -111,6 +119,12 @@ internal sealed class MarkFinder
         public DateOrder? Decide(List<MapFinding> findings, List<OpenQuestion> questions)
         {
             var fitting = Orders.Where(order => _count > 0 && _fits[(int)order] == _count).ToList();
+            if (_count == 0 && _serial > 0)
+            {
+                Say(DateOrder.Serial, "they are numbers, which count days as sheets do");
+                return DateOrder.Serial;
+            }
+
             if (_count == 0)
             {
                 if (_sheet > 0)
@@ -175,7 +189,8 @@ internal sealed class MarkFinder
                 return;
             }
 
-            if (SourceNumbers.MarkOf(cell.Text) is not { } mark
+            // Once the marks are known, only another one tells more.
+            if (SourceNumbers.MarkOf(cell.Text) is not { } mark || (mark == '.' ? _point.Count : mark == ',' ? _comma.Count : _either.Count) > 0
                 || !(SourceNumbers.TryRead(cell.Text, '.', out _) || SourceNumbers.TryRead(cell.Text, ',', out _)))
             {
                 return;
@@ -191,7 +206,7 @@ internal sealed class MarkFinder
                 counted = ref _comma;
             }
 
-            counted = counted.Count == 0 ? (1, cell.Text, line) : (counted.Count + 1, counted.Text, counted.Line);
+            counted = (1, cell.Text, line);
         }
 
         public char? Decide(SourceFile file, List<MapFinding> findings, List<OpenQuestion> questions)

@@ -48,6 +48,8 @@ internal sealed class ShapeFinder(FileSample sample, RoleFinder roles, SourceFil
         }
 
         return Has(ColumnRole.Document) && (Has(ColumnRole.Contact) || Has(ColumnRole.ContactId)) ? Documents()
+            : Has(ColumnRole.Account) && Has(ColumnRole.Amount) && SumsToZero()
+                ? (Shape.Journal, "each row has an account, and amounts of rows that follow one another sum to zero")
             : Has(ColumnRole.Account) ? Has(ColumnRole.MoneyIn) || Has(ColumnRole.MoneyOut) || Has(ColumnRole.MoneyAccount)
                 || !Has(ColumnRole.Document) || roles.Of(ColumnRole.Document)!.Distinct == roles.Of(ColumnRole.Document)!.Count
                 ? (Shape.SingleEntry, "each row has an amount and its category")
@@ -92,6 +94,33 @@ internal sealed class ShapeFinder(FileSample sample, RoleFinder roles, SourceFil
         roles.Move(ColumnRole.Code, ColumnRole.Account, "its heading");
         NameAccounts();
         return (Shape.Accounts, "each row has a code, a name and a type");
+    }
+
+    // Again and again, as the amounts of documents do, and those of one account do not.
+    private bool SumsToZero()
+    {
+        const int Longest = 8;
+        var amounts = roles.Of(ColumnRole.Amount)!;
+        foreach (var mark in (ReadOnlySpan<char>)['.', ','])
+        {
+            var (sum, rows, zeros) = (0m, 0, 0);
+            foreach (var cells in sample.Body.Where(cells => amounts.Column < cells.Length))
+            {
+                if (SourceNumbers.TryRead(cells[amounts.Column].Text, cells[amounts.Column].IsNumber ? '.' : mark, out var number))
+                {
+                    sum += number.Value;
+                    rows++;
+                    zeros += sum == 0 ? 1 : 0;
+                }
+            }
+
+            if (zeros > 0 && zeros * Longest >= rows)
+            {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     // A payment list that has the number of an invoice says by it what is paid.

@@ -20,12 +20,11 @@ internal sealed class LineGrouping(SourceMap map, MapReading reading, SourceRows
             return;
         }
 
-        var day = row.Date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
-        row.Id = map.Prefix + map.Grouping switch
+        row.Id = map.Grouping switch
         {
-            DocumentGrouping.Day => day,
-            DocumentGrouping.NumberAndDay => $"{day}-{row.Number}",
-            _ => row.Number,
+            DocumentGrouping.Day => map.Prefix + row.Date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+            DocumentGrouping.NumberAndDay => $"{map.Prefix}{row.Date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}-{row.Number}",
+            _ => map.Prefix + row.Number,
         };
         if (row.Number.Length == 0 && map.Grouping != DocumentGrouping.Day)
         {

@@ -50,6 +50,9 @@ internal sealed class MapReading
     /// <summary>The first documents, to be shown.</summary>
     public List<DraftDocument> First { get; } = [];
 
+    /// <summary>Whether some of the files have balances, which what the others post is held against.</summary>
+    public bool KeepsBalances { get; init; }
+
     /// <summary>How many documents there are.</summary>
     public int DocumentCount { get; private set; }
 
@@ -114,7 +117,11 @@ internal sealed class MapReading
     {
         const int Shown = 3;
         DocumentCount++;
-        _ids.Add((document.Id, document.Date));
+        if (KeepsBalances)
+        {
+            _ids.Add((document.Id, document.Date));
+        }
+
         if (First.Count < Shown)
         {
             First.Add(document);
@@ -144,7 +151,11 @@ internal sealed class MapReading
     public void AddLine(DraftDocument document, DraftLine line)
     {
         Accounts.Note(line.Account, line.Amount);
-        NotePosted(line.Account, document.Date, line.Amount);
+        if (KeepsBalances)
+        {
+            NotePosted(line.Account, document.Date, line.Amount);
+        }
+
         var records = Of(RecordTables.Lines);
         records.Begin(line.Line);
         records.Put("document", document.Id, 1);

@@ -18,6 +18,7 @@ internal sealed class MappedRecords(RecordTable table, string name, RecordFile f
 
     private readonly ArrayBufferWriter<byte> _bytes = new();
     private readonly List<string> _tags = [];
+    private readonly Dictionary<string, int> _places = table.Fields.Index().ToDictionary(field => field.Item.Name, field => field.Index);
 
     /// <inheritdoc/>
     public string Name => name;
@@ -39,14 +40,14 @@ internal sealed class MappedRecords(RecordTable table, string name, RecordFile f
     }
 
     /// <summary>Says what a field is; nothing for an empty text.</summary>
-    public void Put(string field, string value, int column) => Put(table.IndexOf(field), value, column);
+    public void Put(string field, string value, int column) => Put(_places[field], value, column);
 
     /// <summary>The same for a number.</summary>
     public void Put(string field, decimal value, int column)
     {
         var text = (Span<byte>)stackalloc byte[48];
         _ = value.TryFormat(text, out var written, default, System.Globalization.CultureInfo.InvariantCulture);
-        PutBytes(table.IndexOf(field), text[..written], column);
+        PutBytes(_places[field], text[..written], column);
     }
 
     /// <summary>Says what it is tagged with.</summary>

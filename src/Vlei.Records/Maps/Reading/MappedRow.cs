@@ -131,11 +131,16 @@ internal sealed class MappedRow(SourceRows rows, SourceMap map, MapReading readi
 
     /// <summary>The record of a list that a column names; empty where it names none.</summary>
     public string Named(RecordTable table, ColumnRole role, string detail = "") =>
-        reading.Names(table).Find(Text(role), "", detail, NoAliases, At(role));
+        rows.Has(role) ? reading.Names(table).Find(Text(role), "", detail, NoAliases, At(role)) : "";
 
     /// <summary>The tax code of the row; a new one has the rate that the row's amounts come to.</summary>
     public string TaxCode(decimal net, decimal tax)
     {
+        if (!rows.Has(ColumnRole.TaxCode))
+        {
+            return "";
+        }
+
         var rate = net == 0 ? 0 : Math.Round(100 * tax / net, 1);
         return Named(
             RecordTables.TaxCodes, ColumnRole.TaxCode, rate.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture));

@@ -53,6 +53,8 @@ internal sealed class SourceRows : IDisposable
     private readonly List<string> _titles = [];
     private readonly Dictionary<ColumnRole, (decimal All, decimal Part)> _sums = [];
     private readonly List<int> _figures;
+    private readonly Dictionary<int, (long Line, bool IsOne, SourceNumber Number)> _numbers = [];
+    private readonly Dictionary<(string Text, bool IsDay), DateOnly?> _days = [];
     private string[] _headings = [];
     private int _rowsOfPart;
 
@@ -134,8 +136,19 @@ internal sealed class SourceRows : IDisposable
     }
 
     /// <summary>The number of a column, from 0; false where there is none.</summary>
-    public bool TryNumber(int column, out SourceNumber number) =>
-        SourceNumbers.TryRead(CellAt(column).Text, CellAt(column).IsNumber ? '.' : _map.DecimalMark ?? '.', out number);
+    public bool TryNumber(int column, out SourceNumber number)
+    {
+        if (_numbers.TryGetValue(column, out var known) && known.Line == Line)
+        {
+            number = known.Number;
+            return known.IsOne;
+        }
+
+        var cell = CellAt(column);
+        var isOne = SourceNumbers.TryRead(cell.Text, cell.IsNumber ? '.' : _map.DecimalMark ?? '.', out number);
+        _numbers[column] = (Line, isOne, number);
+        return isOne;
+    }
 
     /// <summary>Adds an error at a column of the row at hand.</summary>
     public void Complain(ColumnRole role, string message) =>
@@ -267,17 +280,36 @@ internal sealed class SourceRows : IDisposable
             && plain.Count(other => other == wanted) == 1);
     }
 
-    private FileCell CellAt(int column) => column < _rows.Cells.Count
-        ? _rows.Cells[column] with { Text = _rows.Cells[column].Text.Trim().TrimStart('\u0001') } : new FileCell("");
+    private FileCell CellAt(int column)
+    {
+        if (column >= _rows.Cells.Count)
+        {
+            return new FileCell("");
+        }
+
+        var cell = _rows.Cells[column];
+        return cell.Text.Length > 0 && (char.IsWhiteSpace(cell.Text[^1]) || cell.Text[0] <= ' ' || char.IsWhiteSpace(cell.Text[0]))
+            ? cell with { Text = cell.Text.Trim().TrimStart('\u0001') } : cell;
+    }
 
     private DateOrder OrderOf() => _map.Dates ?? DateOrder.YearMonthDay;
 
     private bool TryDay(ColumnRole role, out DateOnly day)
     {
+        // The same days stand in row after row.
         var cell = CellAt(_columns[role]);
-        return SourceDates.TryRead(cell.Text, cell.IsDay ? DateOrder.YearMonthDay : OrderOf(), _words, out day)
-            || (cell.Text.Length > 4 && cell.Text[4] == '-' && SourceDates.TryRead(cell.Text, DateOrder.YearMonthDay, _words, out day));
+        if (!_days.TryGetValue((cell.Text, cell.IsDay), out var known))
+        {
+            _days[(cell.Text, cell.IsDay)] = known = ReadDay(cell);
+        }
+
+        day = known ?? default;
+        return known is not null;
     }
+
+    private DateOnly? ReadDay(FileCell cell) =>
+        SourceDates.TryRead(cell.Text, cell.IsDay ? DateOrder.YearMonthDay : OrderOf(), _words, out var day)
+        || (cell.Text.Length > 4 && cell.Text[4] == '-' && SourceDates.TryRead(cell.Text, DateOrder.YearMonthDay, _words, out day)) ? day : null;
 
     private bool IsBlank()
     {
