@@ -206,6 +206,12 @@ public sealed class LedgerReader : ILedger, IDisposable
         RecordTable table, IReadOnlyList<RecordField> fields, IReadOnlyList<int>? keys = null) =>
         RecordRows.Read(_store, _standing, table, fields, keys);
 
+    /// <summary>
+    /// The records of a table as they came in, each with its key, or, of lines, with that of its document; one row is filled again for
+    /// each.
+    /// </summary>
+    public IEnumerable<(int Key, RecordRow Row)> WholeRecords(RecordTable table) => RecordRows.Whole(_store, _standing, table);
+
     /// <inheritdoc/>
     public bool HasRecord(RecordTable table, string id) => Find(table, table.Id!, id).Count > 0;
 

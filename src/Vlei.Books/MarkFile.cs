@@ -21,14 +21,30 @@ public static class MarkFile
     public static void Change(Book book, Func<IReadOnlyList<FindingMark>, IEnumerable<FindingMark>> change)
     {
         using var only = book.Store.Write();
-        FileOf(book).Write(change(Read(book)).Select(mark => (IReadOnlyList<string>)
-        [
-            mark.Finding, mark.IsQuestion ? Question : Seen, mark.Note, mark.By, PeriodText.Iso(mark.On),
-            mark.Fingerprint.ToString("x16", CultureInfo.InvariantCulture),
-        ]));
+        FileOf(book).Write(change(Read(book)).Select(TextsOf));
     }
 
-    private static NotesFile FileOf(Book book) => new(book.MarksPath, ["finding", "status", "note", "by", "on", "records"]);
+    /// <summary>What another file of the same kind says, such as one of a record set; none where it is not there.</summary>
+    public static IReadOnlyList<FindingMark> Read(string path) => [.. At(path).Read().Select(MarkOf)];
+
+    /// <summary>Writes a file of the same kind; none where there is nothing to say.</summary>
+    public static void Write(string path, IReadOnlyList<FindingMark> marks)
+    {
+        if (marks.Count > 0)
+        {
+            At(path).Write(marks.Select(TextsOf));
+        }
+    }
+
+    private static NotesFile FileOf(Book book) => At(book.MarksPath);
+
+    private static NotesFile At(string path) => new(path, ["finding", "status", "note", "by", "on", "records"]);
+
+    private static IReadOnlyList<string> TextsOf(FindingMark mark) =>
+    [
+        mark.Finding, mark.IsQuestion ? Question : Seen, mark.Note, mark.By, PeriodText.Iso(mark.On),
+        mark.Fingerprint.ToString("x16", CultureInfo.InvariantCulture),
+    ];
 
     private static FindingMark MarkOf(NotesRow row) => new(
         row.Fields[0],

@@ -32,8 +32,22 @@ public static class PromiseFile
         FileOf(book).Write(change(Read(book)).Select(record => TextsOf(book, record)));
     }
 
-    private static NotesFile FileOf(Book book) => new(
-        book.PromisesPath, ["number", "kind", "document", "amount", "by", "open", "noted", "noted_by", "withdrawn", "note"]);
+    /// <summary>What another file of the same kind says, such as one of a record set; none where it is not there.</summary>
+    public static IReadOnlyList<PromiseRecord> Read(Book book, string path) => [.. At(path).Read().Select(row => RecordOf(book, row))];
+
+    /// <summary>Writes a file of the same kind; none where there is nothing to say.</summary>
+    public static void Write(Book book, string path, IReadOnlyList<PromiseRecord> records)
+    {
+        if (records.Count > 0)
+        {
+            At(path).Write(records.Select(record => TextsOf(book, record)));
+        }
+    }
+
+    private static NotesFile FileOf(Book book) => At(book.PromisesPath);
+
+    private static NotesFile At(string path) => new(
+        path, ["number", "kind", "document", "amount", "by", "open", "noted", "noted_by", "withdrawn", "note"]);
 
     private static IReadOnlyList<string> TextsOf(Book book, PromiseRecord record) =>
     [

@@ -12,7 +12,15 @@ namespace Vlei.Records;
 /// </summary>
 public sealed class RecordSet : IRecordSet
 {
+    /// <summary>What people noted beside the records, which goes along with a record set and is no record: promises.</summary>
+    public const string PromisesName = "promises.csv";
+
+    /// <summary>The same: what was said about findings of the review.</summary>
+    public const string MarksName = "review.csv";
+
     private const string PackageName = "datapackage.json";
+
+    private static readonly string[] NotesNames = [PromisesName, MarksName];
 
     private static readonly Dictionary<string, RecordKeys> NoKeys = [];
 
@@ -123,7 +131,8 @@ public sealed class RecordSet : IRecordSet
             DataPackage.Check(package, _currency);
         }
 
-        foreach (var path in Directory.EnumerateFiles(folder, "*.csv").Order(StringComparer.Ordinal))
+        foreach (var path in Directory.EnumerateFiles(folder, "*.csv").Order(StringComparer.Ordinal)
+            .Where(path => !NotesNames.Contains(Path.GetFileName(path))))
         {
             AddFile(path, Path.GetFileName(path));
         }

@@ -35,6 +35,22 @@ internal static class RecordRows
     }
 
     /// <summary>
+    /// The records of a table as they came in, each with its key, or, of lines, with that of its document; one row is filled again for
+    /// each. Of tables without ids the key is 0.
+    /// </summary>
+    public static IEnumerable<(int Key, RecordRow Row)> Whole(IStoreReading store, Standing standing, RecordTable table)
+    {
+        var key = table == RecordTables.Lines ? "document" : RecordQuery.Key;
+        using var rows = store.Rows(AllOf(table, key) with { AllVersions = false, Standing = standing });
+        var row = new RecordRow(table);
+        while (rows.Next())
+        {
+            Fill(row, rows, 1);
+            yield return (rows.Int(0), row);
+        }
+    }
+
+    /// <summary>
     /// Every version of every record of a table, with all that is known of it: some columns first, then fields, then tags.
     /// </summary>
     public static RecordQuery AllOf(RecordTable table, params ReadOnlySpan<string> known) =>

@@ -13,7 +13,7 @@ internal interface IFileRows : IDisposable
     long Row { get; }
 
     /// <summary>The cells of the row at hand, from the first column on; those at its end that hold nothing may be missing.</summary>
-    IReadOnlyList<FileCell> Cells { get; }
+    List<FileCell> Cells { get; }
 
     /// <summary>Goes to the next row; rows that hold nothing may be passed over. False at the end.</summary>
     bool Read();

@@ -44,7 +44,7 @@ internal sealed class OpenDocumentRows : IFileRows
     public long Row { get; private set; }
 
     /// <inheritdoc/>
-    public IReadOnlyList<FileCell> Cells => _cells;
+    public List<FileCell> Cells => _cells;
 
     /// <summary>The names of the sheets.</summary>
     public static IReadOnlyList<string> Sheets(byte[] file)

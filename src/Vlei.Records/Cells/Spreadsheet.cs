@@ -64,7 +64,7 @@ public sealed class Spreadsheet
     {
         public long Row => rows.Row;
 
-        public IReadOnlyList<FileCell> Cells => rows.Cells;
+        public List<FileCell> Cells => rows.Cells;
 
         public bool Read() => file.Told(rows.Read);
 

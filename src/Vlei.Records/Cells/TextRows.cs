@@ -28,7 +28,7 @@ internal sealed class TextRows : IFileRows
     public long Row => _csv.LineNumber;
 
     /// <inheritdoc/>
-    public IReadOnlyList<FileCell> Cells => _cells;
+    public List<FileCell> Cells => _cells;
 
     /// <inheritdoc/>
     public bool Read()

@@ -22,6 +22,9 @@ public sealed class ColumnRole(string name, RoleContent content, string meaning)
     /// <summary>The word for it in a map.</summary>
     public string Name { get; } = name;
 
+    /// <summary>Its place among all roles.</summary>
+    internal int Place { get; private set; } = -1;
+
     /// <summary>What its values must look like.</summary>
     public RoleContent Content { get; } = content;
 
@@ -155,12 +158,22 @@ public sealed class ColumnRole(string name, RoleContent content, string meaning)
     public static ColumnRole Currency { get; } = new("currency", RoleContent.Text, "The currency, which must be the book's.");
 
     /// <summary>All of them.</summary>
-    public static IReadOnlyList<ColumnRole> All { get; } =
+    public static IReadOnlyList<ColumnRole> All { get; } = Numbered(
     [
         Date, Due, Document, Kind, Contact, ContactId, Account, AccountName, ContraAccount, Debit, Credit, Amount, Side, Balance, Memo,
         Reference, Net, Tax, Total, Open, TaxCode, Rate, Item, Quantity, UnitPrice, Pays, MoneyIn, MoneyOut, MoneyAccount, Project,
         Department, Code, OwnName, Type, Parent, Email, Phone, Address, Terms, Unit, Currency,
-    ];
+    ]);
+
+    private static ColumnRole[] Numbered(ColumnRole[] roles)
+    {
+        for (var place = 0; place < roles.Length; place++)
+        {
+            roles[place].Place = place;
+        }
+
+        return roles;
+    }
 
     /// <summary>The role of that name; nothing where there is none.</summary>
     public static ColumnRole? Find(string name) => All.FirstOrDefault(role => role.Name == name);

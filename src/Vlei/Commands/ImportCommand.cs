@@ -11,6 +11,7 @@ using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Core.Tables;
 using Vlei.Desk;
+using Vlei.Desk.Exporting;
 using Vlei.Desk.Maps;
 using Vlei.Output;
 using Vlei.Records;
@@ -132,9 +133,31 @@ internal static class ImportCommand
             return (int)ProblemKind.BadData;
         }
 
+        return Finish(desk, outcome, mapped, order, sets, [.. files.Select(file => file.File.Name)]);
+    }
+
+    // What is noted beside the records is noted before anything is said, as the place that it is said to may be full.
+    private static int Finish(
+        ReportDesk desk, ImportOutcome outcome, MappedImport? mapped, ImportOrder order, IReadOnlyList<string> sets,
+        IReadOnlyCollection<string> sources)
+    {
+        if (!order.Trial)
+        {
+            var notes = NotesImport.Run(desk.Book, sets);
+            if (notes > 0)
+            {
+                Terminal.Say($"vlei: Noted beside the records: {MappedMessages.Count(notes, "promise, dispute or mark", "promises, disputes or marks")} of findings.");
+            }
+
+            if (mapped is not null)
+            {
+                NoteDifferences(desk, order, outcome, mapped, sources);
+            }
+        }
+
         try
         {
-            TellOutcome(outcome, mapped, trial);
+            TellOutcome(outcome, mapped, order.Trial);
         }
         catch (Exception cannot) when (outcome.Revision is not null && cannot is IOException or UnauthorizedAccessException)
         {
@@ -142,11 +165,6 @@ internal static class ImportCommand
                 $"vlei: The records are imported, as revision {outcome.Revision}; what that did cannot be written: {cannot.Message}");
             Terminal.Say("      vlei changes shows it.");
             return (int)ProblemKind.CannotWrite;
-        }
-
-        if (outcome.Revision is not null && mapped is not null)
-        {
-            NoteDifferences(desk, order, outcome, mapped, [.. files.Select(file => file.File.Name)]);
         }
 
         TellClosed(desk, outcome);
@@ -215,7 +233,7 @@ internal static class ImportCommand
         var on = DateOnly.FromDateTime(order.At.LocalDateTime);
         var differences = mapped.Faults.Select(fault => (fault.File, Message: fault.ToString()))
             .Concat(outcome.Differences.Select(difference => (difference.File, Message: difference.ToString())))
-            .Select(difference => new ImportDifference(outcome.Revision!.Value, difference.File, difference.Message, order.By, on)).ToList();
+            .Select(difference => new ImportDifference(outcome.Revision ?? 0, difference.File, difference.Message, order.By, on)).ToList();
         DifferenceFile.Replace(desk.Book, sources, differences);
         foreach (var difference in differences)
         {

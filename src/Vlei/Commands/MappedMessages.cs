@@ -48,8 +48,8 @@ internal static class MappedMessages
     }
 
     /// <summary>How many there are of something.</summary>
-    public static string Count(int number, string what) =>
-        string.Create(CultureInfo.InvariantCulture, $"{number:N0} {what}{(number == 1 ? "" : "s")}");
+    public static string Count(int number, string what, string? many = null) =>
+        string.Create(CultureInfo.InvariantCulture, $"{number:N0} {(number == 1 ? what : many ?? $"{what}s")}");
 
     /// <summary>Lists what a book does not have and would get.</summary>
     public static void TellNew(TextWriter output, IReadOnlyList<NewRecord> records)

@@ -26,12 +26,18 @@ internal sealed class MarkFinder
 
             foreach (var column in days)
             {
-                Look(rows, column, cell => dates.Add(cell, rows.Row, column == days[0]));
+                if (TryCell(rows, column, out var cell))
+                {
+                    dates.Add(cell, rows.Row, column == days[0]);
+                }
             }
 
             foreach (var column in numbers)
             {
-                Look(rows, column, cell => marks.Add(cell, rows.Row));
+                if (TryCell(rows, column, out var cell))
+                {
+                    marks.Add(cell, rows.Row);
+                }
             }
         }
 
@@ -51,12 +57,11 @@ internal sealed class MarkFinder
     /// <summary>What is not decided.</summary>
     public IReadOnlyList<OpenQuestion> Questions => _questions;
 
-    private static void Look(IFileRows rows, ColumnProfile column, Action<FileCell> look)
+    private static bool TryCell(IFileRows rows, ColumnProfile column, out FileCell cell)
     {
-        if (column.Column < rows.Cells.Count && rows.Cells[column.Column] is { Text.Length: > 0 } cell && cell.Text != column.Heading)
-        {
-            look(cell with { Text = cell.Text.Trim() });
-        }
+        cell = column.Column < rows.Cells.Count ? rows.Cells[column.Column] : default;
+        cell = cell.Text is null ? default : cell with { Text = cell.Text.Trim() };
+        return cell.Text is { Length: > 0 } && cell.Text != column.Heading;
     }
 
     private sealed class DayEvidence(MapWords words)
@@ -97,7 +102,7 @@ internal sealed class MarkFinder
 
             _count++;
             _example = _example.Length == 0 ? cell.Text : _example;
-            _unmistakable += SourceDates.IsUnmistakable(cell.Text) ? 1 : 0;
+            _unmistakable += _count - 1 == _unmistakable && SourceDates.IsUnmistakable(cell.Text) ? 1 : 0;
             for (var order = 0; order < fits.Length; order++)
             {
                 if (fits[order] is not { } day)

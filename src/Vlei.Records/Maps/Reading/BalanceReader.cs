@@ -58,7 +58,7 @@ internal sealed class BalanceReader(MappedRow row)
         var figures = new Dictionary<int, decimal>();
         if (_days.Count == 0)
         {
-            if (row.Posted(IsCredit(account)) is not { } amount)
+            if (row.Posted(account) is not { } amount)
             {
                 return;
             }
@@ -78,8 +78,6 @@ internal sealed class BalanceReader(MappedRow row)
         _shown.Add((account, text, figures, at with { Column = _days.Count == 0 ? row.PostedColumn() : at.Column }));
     }
 
-    private bool IsCredit(string account) => AccountTypes.IsCreditPositive(row.Reading.Accounts.TypeOf(account));
-
     private decimal? Figure(int column, string account)
     {
         if (!_rows.TryNumber(column, out var number))
@@ -88,7 +86,7 @@ internal sealed class BalanceReader(MappedRow row)
             return null;
         }
 
-        return row.Map.Shape == Shape.Budget ? number.Value : row.Signed(number, IsCredit(account));
+        return row.Map.Shape == Shape.Budget ? number.Value : row.Signed(number, account);
     }
 
     private DateOnly DayOf()

@@ -8,7 +8,7 @@ internal static class JournalReader
     /// <summary>Reads the rows.</summary>
     public static void Read(MappedRow row)
     {
-        var grouping = new LineGrouping(row.Map, row.Reading, row.Rows);
+        var grouping = new LineGrouping(row);
         while (row.Rows.Read())
         {
             if (row.Rows.Kind == SourceRowKind.Data)
@@ -59,21 +59,20 @@ internal static class JournalReader
             return;
         }
 
-        if (row.Date() is not { } date || row.Posted(AccountTypes.IsCreditPositive(row.Reading.Accounts.TypeOf(account))) is not { } amount)
+        if (row.Date() is not { } date || row.Posted(account) is not { } amount)
         {
             return;
         }
 
         var contact = row.Contact("other");
-        var document = DocumentOf(row, date, contact);
         var line = LineOf(row, account, row.Text(ColumnRole.Account), amount, contact);
         if (row.AccountIn(ColumnRole.ContraAccount) is { Length: > 0 } contra)
         {
-            grouping.Add(document, line, LineOf(row, contra, row.Text(ColumnRole.ContraAccount), -amount, contact));
+            grouping.Add(date, contact, line, LineOf(row, contra, row.Text(ColumnRole.ContraAccount), -amount, contact));
         }
         else
         {
-            grouping.Add(document, line);
+            grouping.Add(date, contact, line);
         }
     }
 }

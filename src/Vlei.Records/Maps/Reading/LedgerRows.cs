@@ -10,7 +10,7 @@ namespace Vlei.Records.Maps.Reading;
 internal sealed class LedgerRows(MappedRow row)
 {
     private readonly SourceRows _rows = row.Rows;
-    private readonly LineGrouping _grouping = new(row.Map, row.Reading, row.Rows);
+    private readonly LineGrouping _grouping = new(row);
     private readonly List<LedgerBlock> _blocks = [];
     private DateOnly? _first;
     private DateOnly? _last;
@@ -99,7 +99,7 @@ internal sealed class LedgerRows(MappedRow row)
 
     private void Take()
     {
-        if (Block() is not { } block || row.Date() is not { } date || row.Posted(false) is not { } amount)
+        if (Block() is not { } block || row.Date() is not { } date || row.Posted("") is not { } amount)
         {
             return;
         }
@@ -108,8 +108,7 @@ internal sealed class LedgerRows(MappedRow row)
         _last = _last > date ? _last : date;
         block.Move(amount, _rows.Text(ColumnRole.Balance).Length > 0 ? Shown() : null, At());
         var contact = row.Contact("other");
-        _grouping.Add(
-            JournalReader.DocumentOf(row, date, contact), JournalReader.LineOf(row, block.Account, block.Said, amount, contact));
+        _grouping.Add(date, contact, JournalReader.LineOf(row, block.Account, block.Said, amount, contact));
     }
 
     // A balance, or, in a row without one, what stands on either side.

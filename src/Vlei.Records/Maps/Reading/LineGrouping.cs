@@ -1,56 +1,62 @@
 using System.Globalization;
+using System.Runtime.InteropServices;
 
 namespace Vlei.Records.Maps.Reading;
 
 /// <summary>Puts lines together into documents, as a map says: by their numbers, by their days, or until they sum to zero.</summary>
-internal sealed class LineGrouping(SourceMap map, MapReading reading, SourceRows rows)
+internal sealed class LineGrouping(MappedRow row)
 {
     private readonly Dictionary<string, (DraftDocument Document, decimal Sum)> _documents = [];
+    private readonly SourceMap _map = row.Map;
+    private readonly MapReading _reading = row.Reading;
+    private readonly SourceRows _rows = row.Rows;
     private DraftDocument? _open;
     private decimal _sum;
 
-    /// <summary>Takes some lines that a row has.</summary>
-    /// <param name="row">The document as the row has it; it counts where it is the first of its lines.</param>
+    /// <summary>Takes some lines that the row at hand has.</summary>
+    /// <param name="date">The day of the document.</param>
+    /// <param name="contact">Its contact; that of the first of its lines counts, as all else of it does.</param>
     /// <param name="lines">Its lines.</param>
-    public void Add(DraftDocument row, params ReadOnlySpan<DraftLine> lines)
+    public void Add(DateOnly date, string contact, params ReadOnlySpan<DraftLine> lines)
     {
-        if (map.Grouping == DocumentGrouping.Balance)
+        if (_map.Grouping == DocumentGrouping.Balance)
         {
-            AddUntilZero(row, lines);
+            AddUntilZero(date, contact, lines);
             return;
         }
 
-        row.Id = map.Grouping switch
+        var number = _rows.Text(ColumnRole.Document);
+        if (number.Length == 0 && _map.Grouping != DocumentGrouping.Day)
         {
-            DocumentGrouping.Day => map.Prefix + row.Date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
-            DocumentGrouping.NumberAndDay => $"{map.Prefix}{row.Date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}-{row.Number}",
-            _ => map.Prefix + row.Number,
+            _rows.Complain(ColumnRole.Document, "is empty; lines are put together by it.");
+            return;
+        }
+
+        var key = _map.Grouping switch
+        {
+            DocumentGrouping.Day => Iso(date),
+            DocumentGrouping.NumberAndDay => $"{Iso(date)}-{number}",
+            _ => number,
         };
-        if (row.Number.Length == 0 && map.Grouping != DocumentGrouping.Day)
+        ref var known = ref CollectionsMarshal.GetValueRefOrAddDefault(_documents, key, out var isKnown);
+        if (!isKnown)
         {
-            rows.Complain(ColumnRole.Document, "is empty; lines are put together by it.");
-            return;
+            known = (JournalReader.DocumentOf(row, date, contact), 0);
+            known.Document.Id = _map.Prefix + key;
+            _reading.Begin(known.Document);
         }
-
-        if (!_documents.TryGetValue(row.Id, out var known))
+        else if (known.Document.Date != date)
         {
-            known = (row, 0);
-            reading.Begin(row);
-        }
-        else if (known.Document.Date != row.Date)
-        {
-            rows.Complain(
-                ColumnRole.Date, $"document {row.Number} has another day in line {known.Document.Line}; set documents = \"number-and-day\" in "
-                    + $"{map.PlaceOf("documents")} where numbers begin anew.");
+            _rows.Complain(
+                ColumnRole.Date, $"document {number} has another day in line {known.Document.Line}; set documents = \"number-and-day\" in "
+                    + $"{_map.PlaceOf("documents")} where numbers begin anew.");
         }
 
         foreach (var line in lines)
         {
-            reading.AddLine(known.Document, line);
+            _reading.AddLine(known.Document, line);
             known.Sum += line.Amount;
         }
-
-        _documents[row.Id] = known;
     }
 
     /// <summary>Ends the file; documents whose lines do not sum to zero are errors at the line that they begin on.</summary>
@@ -67,24 +73,26 @@ internal sealed class LineGrouping(SourceMap map, MapReading reading, SourceRows
         }
     }
 
-    private void Complain(DraftDocument document, decimal sum) => reading.Errors.Add(
-        rows.Name, document.Line, 1,
+    private void Complain(DraftDocument document, decimal sum) => _reading.Errors.Add(
+        _rows.Name, document.Line, 1,
         $"the lines of {Called(document)} sum to {sum.ToString(CultureInfo.InvariantCulture)}; expected 0, debits and credits alike.");
 
     private static string Called(DraftDocument document) => document.Number.Length > 0 ? $"document {document.Number}"
-        : $"{document.Date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}";
+        : Iso(document.Date);
 
-    private void AddUntilZero(DraftDocument row, ReadOnlySpan<DraftLine> lines)
+    private static string Iso(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
+
+    private void AddUntilZero(DateOnly date, string contact, ReadOnlySpan<DraftLine> lines)
     {
-        if (_open is not null && _open.Date != row.Date)
+        if (_open is not null && _open.Date != date)
         {
-            reading.Errors.Add(
-                rows.Name, rows.Line, 1,
+            _reading.Errors.Add(
+                _rows.Name, _rows.Line, 1,
                 $"a new day begins, but the lines since line {_open.Line} sum to {_sum.ToString(CultureInfo.InvariantCulture)}; expected 0.");
             (_open, _sum) = (null, 0);
         }
 
-        _open ??= row;
+        _open ??= JournalReader.DocumentOf(row, date, contact);
         foreach (var line in lines)
         {
             _open.Lines.Add(line);
@@ -93,7 +101,7 @@ internal sealed class LineGrouping(SourceMap map, MapReading reading, SourceRows
 
         if (_sum == 0)
         {
-            reading.Add(_open, map.Prefix);
+            _reading.Add(_open, _map.Prefix);
             _open = null;
         }
     }

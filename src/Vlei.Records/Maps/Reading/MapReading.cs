@@ -15,6 +15,7 @@ internal sealed class MapReading
     private readonly Dictionary<string, SortedDictionary<DateOnly, decimal>> _posted = [];
     private readonly HashSet<(RecordTable Table, string Id)> _described = [];
     private readonly List<(string Id, DateOnly Date)> _ids = [];
+    private (RecordTable? Table, MappedRecords? Records) _last;
     private SourceFile _file = null!;
 
     /// <summary>Begins with what the book has.</summary>
@@ -75,7 +76,7 @@ internal sealed class MapReading
     /// <summary>Goes on with another file.</summary>
     public void BeginFile(SourceFile file)
     {
-        _file = file;
+        (_file, _last) = (file, default);
         Accounts.BeginFile();
         foreach (var finder in _names.Values)
         {
@@ -86,11 +87,17 @@ internal sealed class MapReading
     /// <summary>The records of a kind that come of the file at hand.</summary>
     public MappedRecords Of(RecordTable table)
     {
+        if (ReferenceEquals(table, _last.Table))
+        {
+            return _last.Records!;
+        }
+
         if (!_records.TryGetValue((table, _file.Name), out var records))
         {
             _records[(table, _file.Name)] = records = new MappedRecords(table, _file.Name, _file.File, Accounts.Later);
         }
 
+        _last = (table, records);
         return records;
     }
 

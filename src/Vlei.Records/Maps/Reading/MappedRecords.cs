@@ -14,9 +14,13 @@ internal sealed class MappedRecords(RecordTable table, string name, RecordFile f
     // Begins a value that is known later; no text of a file has it, as it could not be told from a damaged one.
     private const byte Later = 1;
 
+    // What a file comes to is about as long as the file.
+    private const int Fewest = 1 << 10;
+    private const int Most = 1 << 26;
+
     private static readonly byte[] EndOfRecord = [0];
 
-    private readonly ArrayBufferWriter<byte> _bytes = new();
+    private readonly ArrayBufferWriter<byte> _bytes = new((int)Math.Clamp(file.Bytes, Fewest, Most));
     private readonly List<string> _tags = [];
     private readonly Dictionary<string, int> _places = table.Fields.Index().ToDictionary(field => field.Item.Name, field => field.Index);
 
@@ -132,10 +136,11 @@ internal sealed class MappedRecords(RecordTable table, string name, RecordFile f
             }
 
             Array.Clear(_cells);
-            Line = Take();
-            for (var field = Take(); field > 0; field = Take())
+            var all = All;
+            Line = Take(all);
+            for (var field = Take(all); field > 0; field = Take(all))
             {
-                var (column, length) = ((int)Take(), (int)Take());
+                var (column, length) = ((int)Take(all), (int)Take(all));
                 _cells[field - 1] = (_at, length, column);
                 _at += length;
             }
@@ -158,15 +163,15 @@ internal sealed class MappedRecords(RecordTable table, string name, RecordFile f
         {
         }
 
-        private long Take()
+        private long Take(ReadOnlySpan<byte> all)
         {
             var (number, shift) = (0L, 0);
-            for (; All[_at] >= 0x80; shift += 7)
+            for (; all[_at] >= 0x80; shift += 7)
             {
-                number |= (long)(All[_at++] & 0x7F) << shift;
+                number |= (long)(all[_at++] & 0x7F) << shift;
             }
 
-            return number | ((long)All[_at++] << shift);
+            return number | ((long)all[_at++] << shift);
         }
     }
 

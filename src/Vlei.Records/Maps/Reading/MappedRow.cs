@@ -50,8 +50,8 @@ internal sealed class MappedRow(SourceRows rows, SourceMap map, MapReading readi
     /// What a row posts, debit positive: columns for debits and credits, or an amount whose sign, mark or side says which it is; nothing,
     /// with an error, where it says nothing.
     /// </summary>
-    /// <param name="isCredit">Whether amounts of the account are naturally credits.</param>
-    public decimal? Posted(bool isCredit)
+    /// <param name="account">The account that it is posted to; empty where that does not matter.</param>
+    public decimal? Posted(string account)
     {
         if (Text(ColumnRole.Currency) is { Length: > 0 } currency)
         {
@@ -78,7 +78,7 @@ internal sealed class MappedRow(SourceRows rows, SourceMap map, MapReading readi
         }
 
         RefuseOtherCurrency(role, number.Currency);
-        return Signed(number, isCredit);
+        return Signed(number, account);
     }
 
     /// <summary>The column that has what a row posts.</summary>
@@ -87,14 +87,15 @@ internal sealed class MappedRow(SourceRows rows, SourceMap map, MapReading readi
         : rows.Has(ColumnRole.Amount) ? ColumnRole.Amount : rows.Has(ColumnRole.Total) ? ColumnRole.Total : ColumnRole.Balance);
 
     /// <summary>A number as debit positive: its mark, or the column that says its side, or its sign.</summary>
-    public decimal Signed(SourceNumber number, bool isCredit)
+    public decimal Signed(SourceNumber number, string account)
     {
         var side = number.Side != NumberSide.None ? number.Side : SourceNumbers.SideOf(Text(ColumnRole.Side));
         return side switch
         {
             NumberSide.Debit => number.Value,
             NumberSide.Credit => -number.Value,
-            _ => map.Signs == AmountSigns.Credit || (map.Signs == AmountSigns.Natural && isCredit) ? -number.Value : number.Value,
+            _ => map.Signs == AmountSigns.Credit || (map.Signs == AmountSigns.Natural
+                && AccountTypes.IsCreditPositive(reading.Accounts.TypeOf(account))) ? -number.Value : number.Value,
         };
     }
 

@@ -84,7 +84,7 @@ internal sealed class PaymentReader(MappedRow row)
         }
 
         row.RefuseOtherCurrency(role, amount.Currency);
-        return _isSingleEntry ? row.Signed(amount, false) : row.Map.IsPurchase ? -amount.Value : amount.Value;
+        return _isSingleEntry ? row.Signed(amount, "") : row.Map.IsPurchase ? -amount.Value : amount.Value;
     }
 
     private void Take(DateOnly date, decimal amount)

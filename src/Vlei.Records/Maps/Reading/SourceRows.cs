@@ -48,15 +48,18 @@ internal sealed class SourceRows : IDisposable
     private readonly RecordErrors _errors;
     private readonly SourceProof _proof;
     private readonly IFileRows _rows;
-    private readonly Dictionary<ColumnRole, int> _columns = [];
+    private readonly int[] _columns = [.. ColumnRole.All.Select(_ => -1)];
     private readonly List<(string Tag, int Column)> _tags = [];
     private readonly List<string> _titles = [];
-    private readonly Dictionary<ColumnRole, (decimal All, decimal Part)> _sums = [];
-    private readonly List<int> _figures;
-    private readonly Dictionary<int, (long Line, bool IsOne, SourceNumber Number)> _numbers = [];
+    private readonly (decimal All, decimal Part)[] _sums = new (decimal, decimal)[ColumnRole.All.Count];
+    private readonly int[] _figures;
+    private readonly int[] _taken;
+    private (long Line, bool IsOne, SourceNumber Number)[] _numbers = [];
     private readonly Dictionary<(string Text, bool IsDay), DateOnly?> _days = [];
     private string[] _headings = [];
     private int _rowsOfPart;
+    private List<FileCell> _cells = [];
+    private long _line;
 
     /// <summary>Begins behind the headings. Throws a problem where the file does not have those of the map.</summary>
     public SourceRows(SourceFile file, SourceMap map, MapWords words, RecordErrors errors, SourceProof proof)
@@ -64,14 +67,15 @@ internal sealed class SourceRows : IDisposable
         (_file, _map, _words, _errors, _proof) = (file.As(map), map, words, errors, proof);
         _rows = _file.Rows();
         FindHeadings();
-        _figures = [.. Figures.Where(_columns.ContainsKey).Select(role => _columns[role])];
+        _figures = [.. Figures.Where(Has).Select(role => _columns[role.Place])];
+        _taken = [.. _columns.Where(column => column >= 0)];
     }
 
     /// <summary>What messages call the file.</summary>
     public string Name => _file.Name;
 
     /// <summary>Where the row at hand stands, from 1.</summary>
-    public long Line => _rows.Row;
+    public long Line => _line;
 
     /// <summary>What the row at hand is.</summary>
     public SourceRowKind Kind { get; private set; }
@@ -83,20 +87,20 @@ internal sealed class SourceRows : IDisposable
     public IReadOnlyList<string> Headings => _headings;
 
     /// <summary>The values of the tags of the row at hand.</summary>
-    public IEnumerable<(string Tag, string Value)> Tags =>
+    public IEnumerable<(string Tag, string Value)> Tags => _tags.Count == 0 ? [] :
         _tags.Select(tag => (tag.Tag, CellAt(tag.Column).Text)).Where(tag => tag.Text.Length > 0);
 
     /// <summary>The texts of the row at hand, without those that are empty.</summary>
-    public IEnumerable<string> Cells => _rows.Cells.Select(cell => cell.Text).Where(text => text.Length > 0);
+    public IEnumerable<string> Cells => _cells.Select(cell => cell.Text).Where(text => text.Length > 0);
 
     /// <summary>Whether there is a column for something.</summary>
-    public bool Has(ColumnRole role) => _columns.ContainsKey(role);
+    public bool Has(ColumnRole role) => _columns[role.Place] >= 0;
 
     /// <summary>The column of the file for something, from 1.</summary>
-    public int PlaceOf(ColumnRole role) => _columns.GetValueOrDefault(role) + 1;
+    public int PlaceOf(ColumnRole role) => Math.Max(0, _columns[role.Place]) + 1;
 
     /// <summary>The text of a column of the row at hand; empty where there is none.</summary>
-    public string Text(ColumnRole role) => _columns.TryGetValue(role, out var column) ? CellAt(column).Text : "";
+    public string Text(ColumnRole role) => _columns[role.Place] is >= 0 and var column ? CellAt(column).Text : "";
 
     /// <summary>The text of a column, from 0.</summary>
     public string TextAt(int column) => CellAt(column).Text;
@@ -126,7 +130,7 @@ internal sealed class SourceRows : IDisposable
             return null;
         }
 
-        if (TryNumber(_columns[role], out var number))
+        if (TryNumber(_columns[role.Place], out var number))
         {
             return number;
         }
@@ -138,7 +142,13 @@ internal sealed class SourceRows : IDisposable
     /// <summary>The number of a column, from 0; false where there is none.</summary>
     public bool TryNumber(int column, out SourceNumber number)
     {
-        if (_numbers.TryGetValue(column, out var known) && known.Line == Line)
+        if (column >= _numbers.Length)
+        {
+            Array.Resize(ref _numbers, column + 1);
+        }
+
+        ref var known = ref _numbers[column];
+        if (known.Line == Line)
         {
             number = known.Number;
             return known.IsOne;
@@ -146,18 +156,18 @@ internal sealed class SourceRows : IDisposable
 
         var cell = CellAt(column);
         var isOne = SourceNumbers.TryRead(cell.Text, cell.IsNumber ? '.' : _map.DecimalMark ?? '.', out number);
-        _numbers[column] = (Line, isOne, number);
+        known = (Line, isOne, number);
         return isOne;
     }
 
     /// <summary>Adds an error at a column of the row at hand.</summary>
     public void Complain(ColumnRole role, string message) =>
-        _errors.Add(Name, Line, PlaceOf(role), $"{_headings.ElementAtOrDefault(_columns.GetValueOrDefault(role)) ?? role.Name}: {message}");
+        _errors.Add(Name, Line, PlaceOf(role), $"{_headings.ElementAtOrDefault(PlaceOf(role) - 1) ?? role.Name}: {message}");
 
     /// <summary>Goes to the next row that says anything; false at the end.</summary>
     public bool Read()
     {
-        while (_rows.Read())
+        while (Next())
         {
             if (!IsBlank() && !IsHeadingAgain() && Classify() is { } kind)
             {
@@ -182,14 +192,14 @@ internal sealed class SourceRows : IDisposable
     public void BeginPart()
     {
         _rowsOfPart = 0;
-        foreach (var role in _sums.Keys)
+        for (var role = 0; role < _sums.Length; role++)
         {
-            _sums[role] = (_sums[role].All, 0);
+            _sums[role].Part = 0;
         }
     }
 
     /// <summary>What a column adds up to so far.</summary>
-    public decimal SumOf(ColumnRole role) => _sums.GetValueOrDefault(role).All;
+    public decimal SumOf(ColumnRole role) => _sums[role.Place].All;
 
     /// <inheritdoc/>
     public void Dispose() => _rows.Dispose();
@@ -200,10 +210,10 @@ internal sealed class SourceRows : IDisposable
         {
             foreach (var (role, heading) in _map.Columns)
             {
-                _columns[role] = ColumnNumber(heading)!.Value;
+                _columns[role.Place] = ColumnNumber(heading)!.Value;
             }
 
-            _headings = [.. Enumerable.Range(1, _columns.Values.Max() + 1).Select(number => $"column {number}")];
+            _headings = [.. Enumerable.Range(1, _columns.Max() + 1).Select(number => $"column {number}")];
             return;
         }
 
@@ -219,11 +229,11 @@ internal sealed class SourceRows : IDisposable
 
     private bool PlaceHeadings()
     {
-        for (var row = 0; row < MostTitleRows && _rows.Read(); row++)
+        for (var row = 0; row < MostTitleRows && Next(); row++)
         {
             if (Placed())
             {
-                _headings = [.. _rows.Cells.Select(cell => cell.Text)];
+                _headings = [.. _cells.Select(cell => cell.Text)];
                 return true;
             }
 
@@ -231,6 +241,17 @@ internal sealed class SourceRows : IDisposable
         }
 
         return false;
+    }
+
+    private bool Next()
+    {
+        if (!_rows.Read())
+        {
+            return false;
+        }
+
+        (_cells, _line) = (_rows.Cells, _rows.Row);
+        return true;
     }
 
     private static string Quoted(string heading) => $"\"{heading}\"";
@@ -245,9 +266,9 @@ internal sealed class SourceRows : IDisposable
     // Where all the headings of the map stand in the row at hand, says so.
     private bool Placed()
     {
-        _columns.Clear();
+        Array.Fill(_columns, -1);
         _tags.Clear();
-        var plain = _rows.Cells.Select(cell => MapWords.Plain(cell.Text)).ToList();
+        var plain = _cells.Select(cell => MapWords.Plain(cell.Text)).ToList();
         foreach (var (role, heading) in _map.Columns)
         {
             var column = Find(plain, heading);
@@ -256,7 +277,7 @@ internal sealed class SourceRows : IDisposable
                 return false;
             }
 
-            _columns[role] = column;
+            _columns[role.Place] = column;
         }
 
         foreach (var (tag, heading) in _map.Tags)
@@ -276,18 +297,18 @@ internal sealed class SourceRows : IDisposable
     private int Find(List<string> plain, string heading)
     {
         var wanted = MapWords.Plain(heading);
-        return plain.FindIndex(text => text == wanted && !_columns.ContainsValue(plain.IndexOf(text)) || text == wanted
+        return plain.FindIndex(text => text == wanted && !_columns.Contains(plain.IndexOf(text)) || text == wanted
             && plain.Count(other => other == wanted) == 1);
     }
 
     private FileCell CellAt(int column)
     {
-        if (column >= _rows.Cells.Count)
+        if (column >= _cells.Count)
         {
             return new FileCell("");
         }
 
-        var cell = _rows.Cells[column];
+        var cell = _cells[column];
         return cell.Text.Length > 0 && (char.IsWhiteSpace(cell.Text[^1]) || cell.Text[0] <= ' ' || char.IsWhiteSpace(cell.Text[0]))
             ? cell with { Text = cell.Text.Trim().TrimStart('\u0001') } : cell;
     }
@@ -297,7 +318,7 @@ internal sealed class SourceRows : IDisposable
     private bool TryDay(ColumnRole role, out DateOnly day)
     {
         // The same days stand in row after row.
-        var cell = CellAt(_columns[role]);
+        var cell = CellAt(_columns[role.Place]);
         if (!_days.TryGetValue((cell.Text, cell.IsDay), out var known))
         {
             _days[(cell.Text, cell.IsDay)] = known = ReadDay(cell);
@@ -313,7 +334,7 @@ internal sealed class SourceRows : IDisposable
 
     private bool IsBlank()
     {
-        foreach (var cell in _rows.Cells)
+        foreach (var cell in _cells)
         {
             if (cell.Text.Length > 0)
             {
@@ -326,7 +347,7 @@ internal sealed class SourceRows : IDisposable
 
     private bool IsHeadingAgain()
     {
-        foreach (var column in _columns.Values)
+        foreach (var column in _taken)
         {
             if (_headings.Length <= column || !CellAt(column).Text.Equals(_headings[column], StringComparison.OrdinalIgnoreCase))
             {
@@ -340,7 +361,7 @@ internal sealed class SourceRows : IDisposable
     // Nothing for what belongs to the page.
     private SourceRowKind? Classify()
     {
-        var (hasDate, hasFigure) = (_columns.ContainsKey(ColumnRole.Date), _figures.Exists(column => CellAt(column).Text.Length > 0));
+        var (hasDate, hasFigure) = (Has(ColumnRole.Date), HasFigure());
         var isDated = hasDate && Text(ColumnRole.Date).Length > 0 && TryDay(ColumnRole.Date, out _);
         if (!isDated && IsOfPage())
         {
@@ -368,7 +389,7 @@ internal sealed class SourceRows : IDisposable
     private bool IsOfPage()
     {
         var isFirst = true;
-        foreach (var cell in _rows.Cells)
+        foreach (var cell in _cells)
         {
             var text = cell.Text.Trim();
             if (text.Length > 0 && !cell.IsNumber && (_words.RowOf(text) is RowWord.Page || (isFirst && _titles.Contains(text))))
@@ -382,13 +403,26 @@ internal sealed class SourceRows : IDisposable
         return false;
     }
 
-    private bool IsList() => _figures.Count == 0;
+    private bool HasFigure()
+    {
+        foreach (var column in _figures)
+        {
+            if (column < _cells.Count && _cells[column].Text.Length > 0)
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    private bool IsList() => _figures.Length == 0;
 
     private bool IsFiguresAlone()
     {
-        for (var column = 0; column < _rows.Cells.Count; column++)
+        for (var column = 0; column < _cells.Count; column++)
         {
-            if (_rows.Cells[column].Text.Length > 0 && !_figures.Contains(column))
+            if (_cells[column].Text.Length > 0 && !Array.Exists(_figures, figure => figure == column))
             {
                 return false;
             }
@@ -402,19 +436,19 @@ internal sealed class SourceRows : IDisposable
     {
         if (isDated)
         {
-            return _columns.ContainsKey(ColumnRole.Memo) ? _words.RowOf(Text(ColumnRole.Memo)) : RowWord.None;
+            return Has(ColumnRole.Memo) ? _words.RowOf(Text(ColumnRole.Memo)) : RowWord.None;
         }
 
         foreach (var role in Texts)
         {
-            if (_columns.TryGetValue(role, out var column) && CellAt(column).Text is { Length: > 0 } text
+            if (Text(role) is { Length: > 0 } text
                 && _words.RowOf(text) is not RowWord.None and var word)
             {
                 return word;
             }
         }
 
-        return _rows.Cells.FirstOrDefault(cell => cell.Text.Length > 0).Text is { } first ? _words.RowOf(first) : RowWord.None;
+        return _cells.FirstOrDefault(cell => cell.Text.Length > 0).Text is { } first ? _words.RowOf(first) : RowWord.None;
     }
 
     private void AddUp()
@@ -422,11 +456,11 @@ internal sealed class SourceRows : IDisposable
         _rowsOfPart++;
         foreach (var role in Summed)
         {
-            if (_columns.TryGetValue(role, out var column) && CellAt(column).Text.Length > 0 && TryNumber(column, out var number))
+            if (Text(role).Length > 0 && TryNumber(_columns[role.Place], out var number))
             {
-                var (all, part) = _sums.GetValueOrDefault(role);
+                ref var sum = ref _sums[role.Place];
                 var value = number.Side == NumberSide.Credit ? -number.Value : number.Value;
-                _sums[role] = (all + value, part + value);
+                sum = (sum.All + value, sum.Part + value);
             }
         }
     }
@@ -435,12 +469,13 @@ internal sealed class SourceRows : IDisposable
     {
         foreach (var role in Summed)
         {
-            if (!_columns.TryGetValue(role, out var column) || CellAt(column).Text.Length == 0 || !TryNumber(column, out var number))
+            var column = _columns[role.Place];
+            if (Text(role).Length == 0 || !TryNumber(column, out var number))
             {
                 continue;
             }
 
-            var (all, part) = _sums.GetValueOrDefault(role);
+            var (all, part) = _sums[role.Place];
             _proof.Hold(
                 Name, Line, column + 1, $"the total of {_headings.ElementAtOrDefault(column) ?? role.Name}", number.Value,
                 number.Value == part || (number.Value != all && _rowsOfPart > 0) ? part : all);

@@ -1,0 +1,85 @@
+using System.CommandLine;
+using System.Globalization;
+using Vlei.Core.Calendar;
+using Vlei.Core.Problems;
+using Vlei.Core.Reports;
+using Vlei.Desk.Exporting;
+
+namespace Vlei.Commands;
+
+/// <summary><c>vlei export</c>: writes the records of a book, so that any other program can have them.</summary>
+internal static class ExportCommand
+{
+    private static readonly Argument<string> Folder = new("DIR") { Description = "The folder to make, or an empty one" };
+
+    private static readonly Option<string?> Period = new("--period")
+    {
+        Description = "The documents of this period, with those before it that were open then; all others before it as one opening document",
+        HelpName = "P",
+    };
+
+    private static readonly Option<string[]>[] Narrowing =
+    [
+        .. new[] { ReportOptions.Only, ReportOptions.Except, ReportOptions.Where }.Select(option => new Option<string[]>($"--{option.Name}")
+        {
+            Description = $"As in lists of documents: {option.Help}", HelpName = option.ValueName,
+        }),
+    ];
+
+    /// <summary>The command.</summary>
+    public static Command Create()
+    {
+        var command = new DocumentedCommand("export", "Write the records as a record set: CSV files with their description")
+        {
+            Examples =
+            [
+                ("vlei export records/", "all of them"),
+                ("vlei export fy2026/ --period fy2026", "a year, with what was open before it"),
+                ("vlei export coast/ --only contact=C0012", "the documents of one customer"),
+            ],
+        };
+        Period.CompletionSources.Add([.. PeriodGrammar.Words]);
+        command.Arguments.Add(Folder);
+        command.Options.Add(Period);
+        foreach (var option in Narrowing)
+        {
+            command.Options.Add(option);
+        }
+
+        command.SetAction(Run);
+        return command;
+    }
+
+    private static int Run(ParseResult result)
+    {
+        var desk = BookOptions.OpenDesk(result);
+        var folder = result.GetRequiredValue(Folder);
+        DateRange? period = result.GetValue(Period) is { } text
+            ? PeriodGrammar.Parse(text, desk.Today, desk.Settings.Calendar).Within(new DateRange(DateOnly.MinValue, DateOnly.MaxValue)).Range : null;
+        var narrowing = Narrowing.Where(option => result.GetValue(option) is { Length: > 0 })
+            .ToDictionary(option => option.Name.TrimStart('-'), option => (IReadOnlyList<string>)result.GetValue(option)!);
+        var outcome = Terminal.WithProgress(progress =>
+        {
+            progress("writing the records", 0);
+            return new RecordExport(desk).Write(folder, period == new DateRange(DateOnly.MinValue, DateOnly.MaxValue) ? null : period, narrowing);
+        });
+        using var output = Terminal.Output();
+        foreach (var (table, count) in outcome.Counts.Where(counted => counted.Count > 0))
+        {
+            output.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{table.Name,-12} {count,9:N0}"));
+        }
+
+        if (outcome.Before > 0)
+        {
+            output.WriteLine($"{MappedMessages.Count(outcome.Before, "document")} of these {(outcome.Before == 1 ? "is" : "are")} from before the period: open then, or settled with one that was.");
+        }
+
+        if (outcome.HasOpening)
+        {
+            output.WriteLine("What all others before it came to is in an opening document.");
+        }
+
+        Terminal.Say($"The record set is in {folder}.");
+        return ExitStatus.Done;
+    }
+}
