@@ -55,7 +55,10 @@ public sealed class RecordExport(ReportDesk desk)
 
         var asked = new Dictionary<string, IReadOnlyList<string>>(narrowing) { [ReportOptions.Period.Name] = ["all"] };
         using var open = desk.Open(new ReportOrder("documents", asked) { IsStandard = true });
-        return [.. open.Build().Rows.Select(row => row.Document).OfType<string>().Select(id => ledger.FindDocument(id)!.Value.Value)];
+        HashSet<int> chosen = [.. open.Build().Rows.Where(row => row.Kind == RowKind.Record)
+            .Select(row => ledger.FindDocument(row.Key)!.Value.Value)];
+        return chosen.Count > 0 ? chosen
+            : throw new ProblemException(ProblemKind.NotFound, "There are no such documents.", "vlei show documents, narrowed alike, shows what there is.");
     }
 
     private ExportOutcome WriteInto(string folder, LedgerReader ledger, ExportedDocuments documents)

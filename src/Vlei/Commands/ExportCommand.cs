@@ -35,7 +35,7 @@ internal static class ExportCommand
             [
                 ("vlei export records/", "all of them"),
                 ("vlei export fy2026/ --period fy2026", "a year, with what was open before it"),
-                ("vlei export coast/ --only contact=C0012", "the documents of one customer"),
+                ("vlei export coast/ --only contact=C0020", "the documents of one customer"),
             ],
         };
         Period.CompletionSources.Add([.. PeriodGrammar.Words]);
