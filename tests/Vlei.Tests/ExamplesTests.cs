@@ -17,6 +17,8 @@ public sealed partial class ExamplesTests : IDisposable
     [InlineData("layout", 1)]
     [InlineData("save", 7)]
     [InlineData("schema", 1)]
+    [InlineData("map", 3)]
+    [InlineData("export", 3)]
     [InlineData("group", 6)]
     [InlineData("run", 3)]
     public void Every_example_of_a_commands_help_works(string command, int atLeast)
@@ -28,7 +30,7 @@ public sealed partial class ExamplesTests : IDisposable
 
         // In their order where they change something.
         Parallel.ForEach(
-            examples, new ParallelOptions { MaxDegreeOfParallelism = command is "promise" or "save" or "group" ? 1 : 4 }, example =>
+            examples, new ParallelOptions { MaxDegreeOfParallelism = command is "promise" or "save" or "group" or "map" ? 1 : 4 }, example =>
         {
             var start = new ProcessStartInfo("sh", ["-c", $"\"{Tool.Binary}\" {example[5..]}"])
             {

@@ -343,6 +343,7 @@ public sealed partial class SaveTests : IDisposable
     [InlineData("report")]
     [InlineData("selection")]
     [InlineData("group")]
+    [InlineData("map")]
     public void The_schemas_of_the_documentation_are_those_of_the_program(string kind)
     {
         var path = Path.Combine(Tool.Root, "docs", "schemas", $"{kind}.schema.json");

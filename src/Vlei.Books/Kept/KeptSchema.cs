@@ -13,13 +13,8 @@ public static class KeptSchema
     public static IReadOnlyList<KeptKind> Kinds { get; } = [KeptKind.Report, KeptKind.Selection, KeptKind.Group];
 
     /// <summary>Writes the schema of a kind.</summary>
-    public static void Write(KeptKind kind, Stream stream)
+    public static void Write(KeptKind kind, Stream stream) => Write(kind, stream, json =>
     {
-        using var json = new Utf8JsonWriter(
-            stream, new JsonWriterOptions { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping });
-        json.WriteStartObject();
-        json.WriteString("$schema", "https://json-schema.org/draft/2020-12/schema");
-        json.WriteString("title", $"{kind.Folder}/NAME.toml");
         if (kind == KeptKind.Group)
         {
             WriteObject(json, GroupFile.Keys, () =>
@@ -38,7 +33,52 @@ public static class KeptSchema
         {
             WriteObject(json, kind == KeptKind.Report ? ReportFile.Keys : SelectionFile.Keys);
         }
+    });
 
+    /// <summary>Writes the schema of a kind whose files have keys and tables of texts.</summary>
+    /// <param name="kind">The kind.</param>
+    /// <param name="keys">The keys above the tables.</param>
+    /// <param name="tables">The tables; where one has words, only these are keys of it.</param>
+    /// <param name="stream">Where it goes.</param>
+    public static void Write(KeptKind kind, IReadOnlyList<FileKey> keys, IReadOnlyList<FileKey> tables, Stream stream) =>
+        Write(kind, stream, json => WriteObject(json, keys, () =>
+        {
+            foreach (var table in tables)
+            {
+                json.WriteStartObject(table.Name);
+                json.WriteString("description", table.Meaning);
+                json.WriteString("type", "object");
+                json.WriteStartObject(table.Words.Count > 0 ? "properties" : "additionalProperties");
+                foreach (var word in table.Words)
+                {
+                    json.WriteStartObject(word);
+                    json.WriteString("type", "string");
+                    json.WriteEndObject();
+                }
+
+                if (table.Words.Count == 0)
+                {
+                    json.WriteString("type", "string");
+                }
+
+                json.WriteEndObject();
+                if (table.Words.Count > 0)
+                {
+                    json.WriteBoolean("additionalProperties", false);
+                }
+
+                json.WriteEndObject();
+            }
+        }, tables.Where(table => table.IsRequired).Select(table => table.Name)));
+
+    private static void Write(KeptKind kind, Stream stream, Action<Utf8JsonWriter> writeKeys)
+    {
+        using var json = new Utf8JsonWriter(
+            stream, new JsonWriterOptions { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping });
+        json.WriteStartObject();
+        json.WriteString("$schema", "https://json-schema.org/draft/2020-12/schema");
+        json.WriteString("title", $"{kind.Folder}/NAME.toml");
+        writeKeys(json);
         json.WriteEndObject();
     }
 

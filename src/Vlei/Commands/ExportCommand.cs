@@ -33,7 +33,7 @@ internal static class ExportCommand
         {
             Examples =
             [
-                ("vlei export records/", "all of them"),
+                ("vlei export out/", "all of them"),
                 ("vlei export fy2026/ --period fy2026", "a year, with what was open before it"),
                 ("vlei export coast/ --only contact=C0020", "the documents of one customer"),
             ],

@@ -40,10 +40,9 @@ internal static class MapCommand
         {
             Examples =
             [
-                ("vlei map journal.csv", "look, explain, and write maps/journal.toml"),
-                ("vlei map \"Ledger 2026-03.xlsx\" --as ledger", "under another name"),
-                ("vlei map list.csv --shape bills --set dates=day-month-year", "where the file does not say it"),
-                ("vlei import journal.csv", "then it comes in, this month and the next"),
+                ("vlei map foreign/invoices-2026.csv", "look, explain, and write maps/invoices.toml"),
+                ("vlei map foreign/ledger-2025-26.xlsx --as general-ledger", "under another name"),
+                ("vlei map foreign/payments-2026.csv --shape payments --set with=customers", "what the file does not say"),
             ],
         };
         ShapeOption.CompletionSources.Add([.. Shape.All.Select(shape => shape.Name)]);
