@@ -9,7 +9,7 @@ internal static class AccountRules
 
     /// <summary>Tells the errors; they are told at the account's line where the set has it.</summary>
     public static void Check(
-        IReadOnlyList<Account> accounts, IReadOnlyDictionary<int, long> fileLines, RecordErrors errors)
+        IReadOnlyList<Account> accounts, IReadOnlyDictionary<int, RecordPlace> places, RecordErrors errors)
     {
         var byKey = accounts.ToDictionary(account => account.Key);
         foreach (var account in accounts)
@@ -44,9 +44,11 @@ internal static class AccountRules
                 $"type \"retained-earnings\" is taken by account \"{retained[0].Code}\"; a book has one such account.");
         }
 
-        void Complain(Account account, string field, string message) => errors.Add(
-            RecordTables.Accounts.FileName, fileLines.GetValueOrDefault(account.Key.Value, 1),
-            RecordTables.Accounts.IndexOf(field) + 1, $"code \"{account.Code}\": {message}");
+        void Complain(Account account, string field, string message)
+        {
+            var (file, line) = places.GetValueOrDefault(account.Key.Value, new RecordPlace(RecordTables.Accounts.FileName, 1));
+            errors.Add(file, line, RecordTables.Accounts.IndexOf(field) + 1, $"code \"{account.Code}\": {message}");
+        }
     }
 
     // How many accounts an account is part of, as far as that may be; nothing where it is part of itself.

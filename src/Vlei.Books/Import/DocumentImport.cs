@@ -214,9 +214,12 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
         }
     }
 
-    // Named by its id: the line of documents.csv that it stands on is known, and the id finds its lines.
-    private void Complain(KeyedImport keyed, int key, string message) => session.Errors.Add(
-        RecordTables.Documents.FileName, keyed.FileLine(key), 1, $"id \"{keyed.Keys.IdOf(key)}\": {message}");
+    // Named by its id: the line that it stands on is known, and the id finds its lines.
+    private void Complain(KeyedImport keyed, int key, string message)
+    {
+        var (file, line) = keyed.PlaceOf(key);
+        session.Errors.Add(file, line, 1, $"id \"{keyed.Keys.IdOf(key)}\": {message}");
+    }
 
     private ulong HashOf(int key)
     {

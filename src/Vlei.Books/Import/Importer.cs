@@ -79,7 +79,7 @@ public sealed class Importer
         }
 
         var accounts = AccountRows.Read(_session.Store);
-        AccountRules.Check(accounts, AccountLines, _session.Errors);
+        AccountRules.Check(accounts, AccountPlaces, _session.Errors);
         var documents = new DocumentImport(_session, _book.Settings.Currency);
         var keyed = TakeDocuments(documents);
         var settlements = TakeSettlements(keyed);
@@ -100,8 +100,8 @@ public sealed class Importer
                 one.Table.Name, one.Counts.Added, one.Counts.Changed, one.Counts.Unchanged, one.Counts.Removed))]);
     }
 
-    // Where accounts.csv has each account, for the rules that look at all of them together.
-    private Dictionary<int, long> AccountLines { get; } = [];
+    // Where each account stands, for the rules that look at all of them together.
+    private Dictionary<int, RecordPlace> AccountPlaces { get; } = [];
 
     private bool IsGiven(RecordTable table) => _session.Records.Has(table) || _session.Order.Complete
         || (table == RecordTables.Settlements && _session.Order.CompleteFor is not null);
@@ -110,7 +110,7 @@ public sealed class Importer
     {
         if (IsGiven(table))
         {
-            MasterImport.Run(_session, table, table == RecordTables.Accounts ? AccountLines : null);
+            MasterImport.Run(_session, table, table == RecordTables.Accounts ? AccountPlaces : null);
         }
         else
         {

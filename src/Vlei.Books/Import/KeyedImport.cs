@@ -11,7 +11,7 @@ internal sealed class KeyedImport
     private readonly RecordTable _table;
     private readonly RecordCounts _counts;
     private readonly List<ulong> _hashes;
-    private readonly Dictionary<int, long> _lines = [];
+    private readonly Dictionary<int, RecordPlace> _lines = [];
     private readonly ImportSession _session;
 
     /// <summary>Loads what is there.</summary>
@@ -45,7 +45,7 @@ internal sealed class KeyedImport
         }
 
         var key = Keys.FindOrAdd(row.Text(id));
-        if (_lines.TryAdd(key, row.FileLine))
+        if (_lines.TryAdd(key, new RecordPlace(row.File, row.FileLine)))
         {
             if (key > Before && _session.CanWrite)
             {
@@ -56,15 +56,15 @@ internal sealed class KeyedImport
         }
 
         _session.Errors.Add(
-            row, id, $"{_table.Id} \"{row.String(id)}\" is there twice, first in line {_lines[key]}; ids must differ.");
+            row, id, $"{_table.Id} \"{row.String(id)}\" is there twice, first in line {_lines[key].Line}; ids must differ.");
         return 0;
     }
 
     /// <summary>Whether the set has the record.</summary>
     public bool IsInSet(int key) => _lines.ContainsKey(key);
 
-    /// <summary>The line of the file that the record starts on; 0 where the set does not have it.</summary>
-    public long FileLine(int key) => _lines.GetValueOrDefault(key);
+    /// <summary>Where the record starts; the first line of the table's own file where the set does not have it.</summary>
+    public RecordPlace PlaceOf(int key) => _lines.TryGetValue(key, out var place) ? place : new RecordPlace(_table.FileName, 1);
 
     /// <summary>Whether the record differs from what is there, and counts it.</summary>
     public bool Differs(int key, ulong hash)

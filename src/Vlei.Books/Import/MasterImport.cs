@@ -5,8 +5,8 @@ namespace Vlei.Books.Import;
 /// <summary>Imports the tables that documents refer to: accounts, contacts, items and the like.</summary>
 internal static class MasterImport
 {
-    /// <summary>Imports one of them; on which line each stands goes to <paramref name="fileLines"/>.</summary>
-    public static void Run(ImportSession session, RecordTable table, Dictionary<int, long>? fileLines)
+    /// <summary>Imports one of them; where each stands goes to <paramref name="places"/>.</summary>
+    public static void Run(ImportSession session, RecordTable table, Dictionary<int, RecordPlace>? places)
     {
         var keyed = new KeyedImport(session, table);
         foreach (var row in session.Records.Read(table, session.Keys, session.Errors))
@@ -17,7 +17,7 @@ internal static class MasterImport
                 continue;
             }
 
-            fileLines?.Add(key, row.FileLine);
+            places?.Add(key, new RecordPlace(row.File, row.FileLine));
             var hash = session.Hash.Of(row);
             if (keyed.Differs(key, hash) && session.CanWrite)
             {

@@ -21,8 +21,8 @@ internal sealed class SettlementImport(ImportSession session, KeyedImport docume
     /// <summary>The documents whose settlements are not as they were.</summary>
     public HashSet<int> Touched { get; } = [];
 
-    /// <summary>On which line of the file each settlement that the set has stands, by its key.</summary>
-    public Dictionary<int, long> FileLines { get; } = [];
+    /// <summary>Where each settlement that the set has stands, by its key.</summary>
+    public Dictionary<int, RecordPlace> Places { get; } = [];
 
     /// <summary>Imports them.</summary>
     public void Run()
@@ -47,7 +47,7 @@ internal sealed class SettlementImport(ImportSession session, KeyedImport docume
             var same = known?.FindIndex(settlement => settlement.Hash == hash) ?? -1;
             if (same >= 0)
             {
-                FileLines.Add(known![same].Key, row.FileLine);
+                Places.Add(known![same].Key, new RecordPlace(row.File, row.FileLine));
                 known.RemoveAt(same);
                 counts.Unchanged++;
                 continue;
@@ -59,7 +59,7 @@ internal sealed class SettlementImport(ImportSession session, KeyedImport docume
             Touched.Add(to);
             if (session.CanWrite)
             {
-                FileLines.Add(next, row.FileLine);
+                Places.Add(next, new RecordPlace(row.File, row.FileLine));
                 session.Store.Add(row, next++, session.Revision, hash);
             }
 

@@ -37,16 +37,15 @@ internal static class SettlementRules
                 SettlementFault.NoCommonContact => $"\"{left}\" and \"{right}\" have no contact in common on their account.",
                 _ => $"\"{left}\" and \"{right}\" are settled by {Text(settlement.Amount)}, but only {Text(open)} is open.",
             };
-            if (imported?.FileLines.TryGetValue(settlement.Key.Value, out var line) == true)
+            if (imported?.Places.TryGetValue(settlement.Key.Value, out var place) == true)
             {
-                errors.Add(RecordTables.Settlements.FileName, line, 1, message);
+                errors.Add(place.File, place.Line, 1, message);
             }
             else
             {
                 var document = documents?.IsInSet(settlement.From.Value) == true ? settlement.From : settlement.To;
-                errors.Add(
-                    RecordTables.Documents.FileName, Math.Max(1, documents?.FileLine(document.Value) ?? 1), 1,
-                    $"an earlier settlement no longer fits: {message}");
+                var (file, line) = documents?.PlaceOf(document.Value) ?? new RecordPlace(RecordTables.Documents.FileName, 1);
+                errors.Add(file, line, 1, $"an earlier settlement no longer fits: {message}");
             }
         }
 

@@ -49,6 +49,9 @@ internal sealed class RecordsOfBook : IKnownRecords, IDisposable
     public IReadOnlyList<KnownDocument> DocumentsNumbered(string number) => [.. _documents.Value[MapWords.Plain(number)]];
 
     /// <inheritdoc/>
+    public DateOnly YearStart(DateOnly day) => _settings.Calendar.FiscalYear(_settings.Calendar.FiscalYearOf(day)).From;
+
+    /// <inheritdoc/>
     public IReadOnlyDictionary<string, decimal> BalancesAt(DateOnly day, IReadOnlyCollection<string> without)
     {
         var units = (decimal)Math.Pow(10, Currency.Decimals);

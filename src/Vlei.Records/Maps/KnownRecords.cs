@@ -37,6 +37,9 @@ public interface IKnownRecords
     /// <summary>The documents of a number that can be paid.</summary>
     IReadOnlyList<KnownDocument> DocumentsNumbered(string number);
 
+    /// <summary>The first day of the fiscal year that a day is in.</summary>
+    DateOnly YearStart(DateOnly day);
+
     /// <summary>
     /// The balances at the end of a day as a trial balance shows them, by the code of the account, debit positive; accounts without one
     /// may be missing.

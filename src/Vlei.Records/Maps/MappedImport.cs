@@ -70,7 +70,7 @@ public sealed class MappedImport
     {
         var reading = new MapReading(known, words, errors)
         {
-            KeepsBalances = sources.Any(source => source.Map.Shape == Shape.Balances),
+            KeepsBalances = sources.Any(source => source.Map.Shape == Shape.Balances || source.Map.Shape == Shape.Ledger),
         };
         foreach (var (file, map) in sources.OrderBy(source => Order.ToList().IndexOf(source.Map.Shape)))
         {
@@ -86,6 +86,7 @@ public sealed class MappedImport
             }
         }
 
+        reading.End();
         return new MappedImport(reading, sources.Select(source => source.File));
     }
 

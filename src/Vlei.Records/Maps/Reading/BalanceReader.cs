@@ -37,11 +37,12 @@ internal sealed class BalanceReader(MappedRow row)
         }
         else if (_days.Count == 0)
         {
-            AddDay(DayOf());
+            var day = DayOf();
+            row.Reading.AtEnd(day, 0, () => AddDay(day));
         }
         else
         {
-            AddMonths();
+            row.Reading.AtEnd(_days[0].Day, 0, AddMonths);
         }
     }
 
@@ -148,8 +149,7 @@ internal sealed class BalanceReader(MappedRow row)
     // What is already there, in the book or in these files, is not brought in again.
     private void AddDifference(DateOnly day, Dictionary<string, decimal> figures, string kind, string memo)
     {
-        var there = row.Reading.Known.BalancesAt(day, [.. row.Reading.IdsUntil(day), IdOf(day)]);
-        foreach (var (account, amount) in there.Concat(row.Reading.PostedUntil(day)))
+        foreach (var (account, amount) in row.Reading.StandingAt(day, IdOf(day)))
         {
             figures[account] = figures.GetValueOrDefault(account) - amount;
         }

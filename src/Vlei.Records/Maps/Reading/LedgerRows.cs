@@ -52,7 +52,11 @@ internal sealed class LedgerRows(MappedRow row)
             block.Prove(row.Reading.Proof, row.Reading.Accounts);
         }
 
-        Open();
+        if (_first is { } first)
+        {
+            row.Reading.AtEnd(first.AddDays(-1), 1, Open);
+        }
+
         Expect();
     }
 
@@ -134,7 +138,7 @@ internal sealed class LedgerRows(MappedRow row)
         }
 
         var (day, id) = (first.AddDays(-1), $"{row.Map.Prefix}opening-{first.AddDays(-1):yyyy-MM-dd}");
-        var before = row.Reading.Known.BalancesAt(day, [id]);
+        var before = row.Reading.StandingAt(day, id);
         var document = new DraftDocument
         {
             Id = id, Kind = "opening", Date = day, Line = _blocks[0].OpeningAt.Line, Memo = "Opening balances",

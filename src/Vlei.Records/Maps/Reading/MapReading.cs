@@ -15,6 +15,7 @@ internal sealed class MapReading
     private readonly Dictionary<string, SortedDictionary<DateOnly, decimal>> _posted = [];
     private readonly HashSet<(RecordTable Table, string Id)> _described = [];
     private readonly List<(string Id, DateOnly Date)> _ids = [];
+    private readonly List<(DateOnly Day, int Rank, Action Action)> _atEnd = [];
     private (RecordTable? Table, MappedRecords? Records) _last;
     private SourceFile _file = null!;
 
@@ -227,12 +228,52 @@ internal sealed class MapReading
     public IReadOnlyList<KnownDocument> Payable(string number) =>
         _payable.TryGetValue(MapWords.Plain(number), out var here) ? here : Known.DocumentsNumbered(number);
 
-    /// <summary>The ids of the documents that the files have up to a day.</summary>
-    public IEnumerable<string> IdsUntil(DateOnly day) => _ids.Where(id => id.Date <= day).Select(id => id.Id);
+    /// <summary>
+    /// Puts something off until all files are read, when what they post is known: what happens earliest is done first.
+    /// </summary>
+    /// <param name="day">The day that it is about.</param>
+    /// <param name="rank">Of the same day, what goes first.</param>
+    /// <param name="action">What is done.</param>
+    public void AtEnd(DateOnly day, int rank, Action action)
+    {
+        var file = _file;
+        _atEnd.Add((day, rank, () =>
+        {
+            BeginFile(file);
+            action();
+        }));
+    }
 
-    /// <summary>What the files put on accounts up to a day, by code.</summary>
-    public Dictionary<string, decimal> PostedUntil(DateOnly day) => _posted.ToDictionary(
-        account => account.Key, account => account.Value.TakeWhile(posted => posted.Key <= day).Sum(posted => posted.Value));
+    /// <summary>Does what was put off.</summary>
+    public void End()
+    {
+        foreach (var (_, _, action) in _atEnd.OrderBy(put => put.Day).ThenBy(put => put.Rank))
+        {
+            action();
+        }
+    }
+
+    /// <summary>
+    /// What accounts stand at on a day as a trial balance shows them, in the book and by what the files have so far, by code.
+    /// </summary>
+    /// <param name="day">The day.</param>
+    /// <param name="without">The id of a document that is not counted.</param>
+    public Dictionary<string, decimal> StandingAt(DateOnly day, string without)
+    {
+        var standing = Known.BalancesAt(day, [.. _ids.Where(id => id.Date <= day).Select(id => id.Id), without]).ToDictionary();
+        var (start, retained) = (Known.YearStart(day), Accounts.FirstOf(AccountType.RetainedEarnings));
+        foreach (var (account, posted) in _posted)
+        {
+            var isOfProfit = retained is not null && AccountTypes.IsProfitAndLoss(Accounts.TypeOf(account));
+            foreach (var (date, amount) in posted.TakeWhile(posted => posted.Key <= day))
+            {
+                var shown = isOfProfit && date < start ? retained! : account;
+                standing[shown] = standing.GetValueOrDefault(shown) + amount;
+            }
+        }
+
+        return standing.Where(account => account.Value != 0).ToDictionary();
+    }
 
     /// <summary>
     /// The account that rows are posted to for a purpose: what the map says, else the first of the book's accounts for it, else a new one.
