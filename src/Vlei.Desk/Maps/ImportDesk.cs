@@ -89,7 +89,19 @@ public sealed class ImportDesk
     }
 
     /// <summary>What a map that was found comes to when the file is read with it.</summary>
-    public MappedImport Try(MapProposal proposal, RecordErrors errors) => Read([(proposal.File, proposal.Map)], errors, (_, _) => { });
+    /// <param name="proposal">The map.</param>
+    /// <param name="others">What was found for other files, which the file may speak of.</param>
+    /// <param name="errors">Where errors go.</param>
+    public MappedImport Try(MapProposal proposal, IEnumerable<MapProposal> others, RecordErrors errors)
+    {
+        using var known = new RecordsOfBook(_desk.Book);
+        var context = others.Where(other => other != proposal && other.Questions.Count == 0 && other.Map.Shape != Shape.Payments)
+            .Select(other => (other.File, other.Map)).ToList();
+        return MappedImport.Read(
+            [(proposal.File, proposal.Map)], proposal.Map.Shape != Shape.Payments ? known
+                : new RecordsOfFiles(known, MappedImport.Read(context, known, _words.Value, new RecordErrors(), (_, _) => { })),
+            _words.Value, errors, (_, _) => { });
+    }
 
     private List<(SourceFile, SourceMap)> Mapped(string path, SourceMap? named)
     {

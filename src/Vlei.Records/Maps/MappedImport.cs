@@ -52,6 +52,9 @@ public sealed class MappedImport
     /// <summary>The first documents, in words.</summary>
     public IReadOnlyList<string> FirstDocuments => [.. _reading.First.Select(Words)];
 
+    /// <summary>The documents of a number that can be paid.</summary>
+    public IReadOnlyList<KnownDocument> Payable(string number) => _reading.Payable(number);
+
     /// <summary>The records, by their kind.</summary>
     internal IReadOnlyList<(RecordTable Table, ICellSource Source)> Tables { get; }
 

@@ -83,7 +83,7 @@ internal static class InitCommand
         {
             Store = result.GetValue(Store) is { } address ? PostgresAddress.Parse(address).OfBook().ToString() : null,
         });
-        Terminal.Say($"{folder} is a book now. Next: vlei import RECORDS --book {folder}");
+        Terminal.Say($"{folder} is a book now. Next: vlei map FILE --book {folder}; or, for a record set, vlei import DIR --book {folder}");
         return ExitStatus.Done;
     }
 }

@@ -67,18 +67,18 @@ internal static class MapCommand
         var desk = BookOptions.OpenDesk(result);
         var (imports, shape) = (new ImportDesk(desk), ShapeOf(result.GetValue(ShapeOption)));
         var status = ExitStatus.Done;
-        foreach (var proposal in files.SelectMany(file => imports.Propose(file, name, shape)).ToList())
+        var proposals = files.SelectMany(file => imports.Propose(file, name, shape)).ToList();
+        var places = proposals.Select(proposal => desk.Library.ShelfOf("book").Place(KeptKind.Map, proposal.Map.Name)).ToList();
+        if (places.Find(file => File.Exists(file.Path)) is { } there && !result.GetValue(Destination.Overwrite))
         {
-            var file = desk.Library.ShelfOf("book").Place(KeptKind.Map, proposal.Map.Name);
-            if (File.Exists(file.Path) && !result.GetValue(Destination.Overwrite))
-            {
-                throw new ProblemException(
-                    ProblemKind.CannotWrite, $"{file.Path} is there already.",
-                    "Give --overwrite to make it anew, or --as NAME for another one.");
-            }
+            throw new ProblemException(
+                ProblemKind.CannotWrite, $"{there.Path} is there already.", "Give --overwrite to make it anew, or --as NAME for another one.");
+        }
 
-            var decided = Decide(proposal, result.GetValue(Set) ?? []);
-            Tell(decided, imports);
+        proposals = proposals.ConvertAll(proposal => Decide(proposal, result.GetValue(Set) ?? []));
+        foreach (var (decided, file) in proposals.Zip(places))
+        {
+            Tell(decided, proposals, imports);
             file.Write(MapText.Of(decided));
             Terminal.Say(decided.Questions.Count == 0 ? $"vlei: The map is {file.Path}; vlei import reads files of this kind with it."
                 : $"vlei: The map is {file.Path}; it is not complete, and nothing can be imported with it yet.");
@@ -146,7 +146,7 @@ internal static class MapCommand
             ? question.Choices[chosen - 1] : null;
     }
 
-    private static void Tell(MapProposal proposal, ImportDesk imports)
+    private static void Tell(MapProposal proposal, IReadOnlyList<MapProposal> all, ImportDesk imports)
     {
         using var output = Terminal.Output();
         output.WriteLine($"{proposal.File.Name}: {proposal.Map.Shape.Meaning.ToLowerInvariant()[..1]}{proposal.Map.Shape.Meaning[1..]}.\n");
@@ -157,16 +157,16 @@ internal static class MapCommand
             [finding.Key, finding.Value, finding.Because])]);
         if (proposal.Questions.Count == 0)
         {
-            TellTrial(output, proposal, imports);
+            TellTrial(output, proposal, all, imports);
         }
 
         output.WriteLine($"\n{MapText.Of(proposal)}");
     }
 
-    private static void TellTrial(TextWriter output, MapProposal proposal, ImportDesk imports)
+    private static void TellTrial(TextWriter output, MapProposal proposal, IReadOnlyList<MapProposal> all, ImportDesk imports)
     {
         var errors = new RecordErrors();
-        var trial = imports.Try(proposal, errors);
+        var trial = imports.Try(proposal, all, errors);
         if (trial.Documents > 0)
         {
             output.WriteLine($"\n{MappedMessages.Count(trial.Documents, "document")} from {trial.Days!.Value.From:yyyy-MM-dd} to {trial.Days.Value.To:yyyy-MM-dd}; the first:");
