@@ -37,7 +37,6 @@ draw trace 34 'vlei trace profit-loss --period 2026-05 --basis cash --compare pr
 cp -r reedwater/records late && sed -i '/^BILL-00585,/s/8102.00/8420.00/' late/lines.csv
 vlei close 2026-05 2> /dev/null && vlei import late > /dev/null 2>&1
 draw changes 44 'vlei changes --since 1 profit-loss --period 2026-05'
-draw demo 40 'vlei demo boats'
 draw books 24 "vlei run month-end --books 'reedwater/clients/*'"
 vlei run month-end > /dev/null && sed -i '/^BILL-00585,/s/8420.00/8500.00/' late/lines.csv && vlei import late > /dev/null 2>&1
 draw run 44 'vlei run month-end'
@@ -52,7 +51,11 @@ vlei show profit-loss --period last-12-months --by month --chart --with-detail -
 chromium --headless --no-sandbox --disable-gpu --no-first-run --disable-background-networking --disable-component-update --disable-sync \
     --user-data-dir="$work/browser" --hide-scrollbars --window-size=1280,800 --screenshot="$work/web.png" "file://$work/page.html" > /dev/null 2>&1
 page web.png page
-mkdir broken && cp reedwater/records/accounts.csv broken
-printf 'id,kind,date,contact\nINV-9,invioce,2026-06-31,C0001\nINV-10,invoice,2026-06-30,C9001\n' > broken/documents.csv
-printf 'document,account,amount\nINV-9,1100,115.00\nINV-10,1100,"1,150.00"\nINV-10,402,-1000.00\nINV-11,4020,5.001\n' > broken/lines.csv
-draw import-errors 20 'vlei import broken'
+vlei init hollow --name 'Hollow Creek Canoes' --currency ZAR --fiscal-year-start 3 > /dev/null 2>&1
+export VLEI_BOOK=hollow
+cp reedwater/foreign/* .
+vlei map chart.csv > /dev/null 2>&1 && vlei import chart.csv --new take > /dev/null 2>&1
+draw map 44 'vlei map joernaal-2026-03.csv'
+vlei map invoices-2026.csv > /dev/null 2>&1
+sed -i -e 's/HC-507,.*/HC-507,22\/04\/2026,22\/05\/2026,Alder School,"9,100.00","1,365.00","10,456.00"/' -e 's/03\/04\/2026/31\/04\/2026/' invoices-2026.csv
+draw proof 20 'vlei import invoices-2026.csv --new take'

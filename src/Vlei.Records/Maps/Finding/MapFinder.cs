@@ -82,7 +82,10 @@ public static class MapFinder
         if (file.Dialect is { } dialect)
         {
             yield return new MapFinding(
-                "encoding", dialect.Encoding, dialect.Encoding == "utf-8" ? "all of it is UTF-8" : "it is no UTF-8, or begins with a mark");
+                "encoding", dialect.Encoding, dialect.Encoding switch
+                {
+                    "utf-8" => "all of it is UTF-8", "windows-1252" => "not all of it is UTF-8", _ => "its first letters say so",
+                });
             yield return new MapFinding(
                 "separator", dialect.Separator == '\t' ? "\\t" : dialect.Separator.ToString(), "it parts the rows into the same number of values");
         }

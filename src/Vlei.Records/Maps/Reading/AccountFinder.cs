@@ -92,9 +92,18 @@ internal sealed class AccountFinder
     /// <summary>Notes that something was posted to an account, which tells what a new one is.</summary>
     public void Note(string code, decimal amount)
     {
-        if (_addedByCode.TryGetValue(code, out var added))
+        if (_addedByCode.Count > 0 && _addedByCode.TryGetValue(code, out var added))
         {
             added.Sum += amount;
+        }
+    }
+
+    /// <summary>Notes what an account opens with, which tells what a new one is.</summary>
+    public void NoteOpening(string code, decimal amount)
+    {
+        if (_addedByCode.TryGetValue(code, out var added))
+        {
+            added.Opening = amount;
         }
     }
 
@@ -207,9 +216,19 @@ internal sealed class AccountFinder
             return (Finer(own.Type, added.Name), $"the file says {added.TypeWord}", false);
         }
 
-        if (_words.TypeOf(added.Name) is { } named)
+        // What opens with a balance is no income and no cost, unless its name says that, and its side is what these have.
+        var named = _words.TypeOf(added.Name);
+        var isOpen = added.Opening != 0 && (named is null
+            || (AccountTypes.IsProfitAndLoss(named.Value.Type) && AccountTypes.IsCreditPositive(named.Value.Type) != (added.Opening < 0)));
+        if (named is not null && !isOpen)
         {
-            return (WithoutSecond(named.Type), $"its name has \"{named.Word}\"", true);
+            return (WithoutSecond(named.Value.Type), $"its name has \"{named.Value.Word}\"", true);
+        }
+
+        if (isOpen)
+        {
+            return (added.Opening > 0 ? AccountType.CurrentAsset : AccountType.CurrentLiability,
+                $"it opens with a {(added.Opening > 0 ? "debit" : "credit")}", true);
         }
 
         return Around(added.Code) is { } around ? (around, "the accounts around its code are", true)
@@ -257,5 +276,7 @@ internal sealed class AccountFinder
         public string TypeWord { get; set; } = "";
 
         public decimal Sum { get; set; }
+
+        public decimal Opening { get; set; }
     }
 }

@@ -50,6 +50,7 @@ internal sealed class LedgerRows(MappedRow row)
         foreach (var block in _blocks)
         {
             block.Prove(row.Reading.Proof, row.Reading.Accounts);
+            row.Reading.Accounts.NoteOpening(block.Account, block.Opening);
         }
 
         if (_first is { } first)

@@ -44,7 +44,13 @@ internal sealed class MappedRecords(RecordTable table, string name, RecordFile f
     }
 
     /// <summary>Says what a field is; nothing for an empty text.</summary>
-    public void Put(string field, string value, int column) => Put(_places[field], value, column);
+    public void Put(string field, string value, int column)
+    {
+        if (value.Length > 0)
+        {
+            Put(_places[field], value, column);
+        }
+    }
 
     /// <summary>The same for a number.</summary>
     public void Put(string field, decimal value, int column)
@@ -64,7 +70,10 @@ internal sealed class MappedRecords(RecordTable table, string name, RecordFile f
             _tags.Add(tag);
         }
 
-        Put(table.Fields.Count + place, value, 1);
+        if (value.Length > 0)
+        {
+            Put(table.Fields.Count + place, value, 1);
+        }
     }
 
     /// <summary>Ends the record.</summary>
@@ -75,11 +84,6 @@ internal sealed class MappedRecords(RecordTable table, string name, RecordFile f
 
     private void Put(int field, string value, int column)
     {
-        if (value.Length == 0)
-        {
-            return;
-        }
-
         const int Short = 256;
         var most = Encoding.UTF8.GetMaxByteCount(value.Length);
         var bytes = most <= Short ? stackalloc byte[Short] : new byte[most];
