@@ -1,6 +1,7 @@
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
+using Vlei.Records.Audit;
 using Vlei.Records.Cells;
 using Vlei.Records.Maps;
 
@@ -42,8 +43,9 @@ public sealed class RecordSet : IRecordSet
     /// </summary>
     /// <param name="paths">Folders, or single files.</param>
     /// <param name="currency">The currency that amounts are in.</param>
+    /// <param name="errors">Where errors go of files that are read at once.</param>
     /// <param name="mapped">What other files come to, which were read with maps; nothing for none.</param>
-    public static RecordSet Open(IEnumerable<string> paths, Currency currency, MappedImport? mapped = null)
+    public static RecordSet Open(IEnumerable<string> paths, Currency currency, RecordErrors errors, MappedImport? mapped = null)
     {
         var set = new RecordSet(currency) { Balances = mapped?.Balances ?? [] };
         foreach (var path in paths)
@@ -56,6 +58,11 @@ public sealed class RecordSet : IRecordSet
             {
                 throw new ProblemException(
                     ProblemKind.NotFound, $"{path} is not there.", "Name a folder of CSV files, single CSV files, or a workbook.");
+            }
+            else if (AuditFileReader.IsOne(path))
+            {
+                set._tables.AddRange(AuditFileReader.Read(path, currency.Code, errors)
+                    .Select(records => (records.Table, (Func<RecordErrors, ICellSource>)(_ => records.Source))));
             }
             else if (Spreadsheet.IsOne(path))
             {
@@ -81,7 +88,7 @@ public sealed class RecordSet : IRecordSet
     }
 
     /// <summary>Whether a file is part of a record set by its name: that of a kind of record, or a workbook with sheets of such names.</summary>
-    public static bool IsNamedAsOne(string path) => Directory.Exists(path) || (Spreadsheet.IsOne(path)
+    public static bool IsNamedAsOne(string path) => Directory.Exists(path) || AuditFileReader.IsOne(path) || (Spreadsheet.IsOne(path)
         ? Named(Path.GetFileNameWithoutExtension(path)) is not null || (File.Exists(path) && Spreadsheet.Open(path).Sheets.Any(sheet => Named(sheet) is not null))
         : RecordTables.All.Any(table => table.FileName == Path.GetFileName(path)));
 

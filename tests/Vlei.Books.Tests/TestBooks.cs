@@ -80,7 +80,7 @@ internal sealed class TestBooks : IDisposable
         var errors = new RecordErrors();
         var order = new ImportOrder(
             "Anna", new DateTimeOffset(2026, 6, 30, 12, 0, 0, TimeSpan.Zero), complete, Trial: false);
-        var outcome = Importer.Run(book, RecordSet.Open([set], Settings.Currency), errors, order, progress);
+        var outcome = Importer.Run(book, RecordSet.Open([set], Settings.Currency, errors), errors, order, progress);
         Assert.Equal([], errors.First.Select(error => error.ToString()));
         return outcome;
     }

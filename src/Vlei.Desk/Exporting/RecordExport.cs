@@ -8,6 +8,7 @@ using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Records;
+using Vlei.Records.Audit;
 
 namespace Vlei.Desk.Exporting;
 
@@ -23,7 +24,10 @@ public sealed record ExportOutcome(IReadOnlyList<(RecordTable Table, long Count)
 /// </summary>
 public sealed class RecordExport(ReportDesk desk)
 {
+    private static readonly IReadOnlyDictionary<string, string> NoTags = new Dictionary<string, string>();
+
     private readonly Dictionary<RecordTable, Dictionary<int, string>> _ids = [];
+    private IReadOnlyList<RecordRow>? _opening;
 
     /// <summary>
     /// Writes them into a folder, as a whole or not at all. Throws a <see cref="ProblemException"/> where it is not empty or cannot be
@@ -45,6 +49,22 @@ public sealed class RecordExport(ReportDesk desk)
         return outcome!;
     }
 
+    /// <summary>Writes them as an audit file of the OECD's standard; see <see cref="AuditFileWriter"/>.</summary>
+    /// <param name="stream">Where it goes.</param>
+    /// <param name="period">The days; nothing for all.</param>
+    /// <param name="version">The version of the program, which the file names.</param>
+    public ExportOutcome WriteAuditFile(Stream stream, DateRange? period, string version)
+    {
+        using var ledger = LedgerReader.Open(desk.Book);
+        var documents = new ExportedDocuments(ledger, period, null);
+        var days = period ?? ledger.Extent ?? new DateRange(desk.Today.Date, desk.Today.Date);
+        var header = new AuditHeader(
+            desk.Settings.Name, desk.Settings.Currency.Code, DateOnly.FromDateTime(desk.Now.LocalDateTime), days.From, days.To, version);
+        new AuditFileWriter(header, table => Texts(ledger, documents, table)).Write(stream);
+        return Outcome(ledger, documents, [.. RecordTables.All.Where(table => table != RecordTables.Budgets)
+            .Select(table => (table, Texts(ledger, documents, table).LongCount()))]);
+    }
+
     // The documents that a list shows which is narrowed like that.
     private HashSet<int>? Chosen(LedgerReader ledger, IReadOnlyDictionary<string, IReadOnlyList<string>> narrowing)
     {
@@ -63,10 +83,8 @@ public sealed class RecordExport(ReportDesk desk)
 
     private ExportOutcome WriteInto(string folder, LedgerReader ledger, ExportedDocuments documents)
     {
-        var opening = documents.OpeningLines(desk.Settings.Calendar);
         var counts = new List<(RecordTable, long)>();
         using var writer = new RecordSetWriter(folder, desk.Settings.Name, desk.Settings.Currency);
-        var before = 0;
         foreach (var table in RecordTables.All)
         {
             // The names of tags stand in the header, so that the records are gone through for them first.
@@ -74,20 +92,32 @@ public sealed class RecordExport(ReportDesk desk)
                 .SelectMany(record => TagText.Read(Encoding.UTF8.GetString(record.Row.Tags)).Keys).Distinct()
                 .Order(StringComparer.Ordinal).ToList();
             writer.Begin(table, tags);
-            var count = WriteOpening(writer, ledger, table, documents, opening, tags.Count);
-            foreach (var record in ledger.WholeRecords(table).Where(record => IsTaken(table, record, documents)))
+            var count = 0L;
+            foreach (var record in Texts(ledger, documents, table))
             {
-                writer.Write(table, ValuesOf(ledger, record.Row, tags));
+                writer.Write(table, [.. record.Values, .. tags.Select(tag => record.Tags.GetValueOrDefault(tag, ""))]);
                 count++;
-                before += table == RecordTables.Documents && record.Row.Day(table.IndexOf("date")) < documents.Period?.From ? 1 : 0;
             }
 
             counts.Add((table, count));
         }
 
         writer.Complete();
-        return new ExportOutcome(counts, before, opening.Count > 0);
+        return Outcome(ledger, documents, counts);
     }
+
+    private ExportOutcome Outcome(LedgerReader ledger, ExportedDocuments documents, IReadOnlyList<(RecordTable, long)> counts) => new(
+        counts,
+        ledger.WholeRecords(RecordTables.Documents).Count(record => documents.Has(record.Key)
+            && record.Row.Day(RecordTables.Documents.IndexOf("date")) < documents.Period?.From),
+        Opening(documents).Count > 0);
+
+    // The records of a table that are taken, after what all others before the period came to.
+    private IEnumerable<RecordText> Texts(LedgerReader ledger, ExportedDocuments documents, RecordTable table) =>
+        OpeningTexts(ledger, documents, table).Concat(ledger.WholeRecords(table).Where(record => IsTaken(table, record, documents))
+            .Select(record => TextOf(ledger, record.Row)));
+
+    private IReadOnlyList<RecordRow> Opening(ExportedDocuments documents) => _opening ??= documents.OpeningLines(desk.Settings.Calendar);
 
     private static bool IsTaken(RecordTable table, (int Key, RecordRow Row) record, ExportedDocuments documents)
     {
@@ -104,51 +134,40 @@ public sealed class RecordExport(ReportDesk desk)
 
     private static string Month(DateOnly day) => day.ToString("yyyy-MM", CultureInfo.InvariantCulture);
 
-    private long WriteOpening(
-        RecordSetWriter writer, LedgerReader ledger, RecordTable table, ExportedDocuments documents, IReadOnlyList<RecordRow> lines, int tags)
+    private IEnumerable<RecordText> OpeningTexts(LedgerReader ledger, ExportedDocuments documents, RecordTable table)
     {
-        if (lines.Count == 0 || documents.Period is not { } days)
+        if (documents.Period is not { } days || Opening(documents).Count == 0)
         {
-            return 0;
+            yield break;
         }
 
         var day = PeriodText.Iso(days.From.AddDays(-1));
         var id = $"opening-{day}";
         if (table == RecordTables.Documents)
         {
-            var values = new string?[table.Fields.Count + tags];
+            var values = Enumerable.Repeat("", table.Fields.Count).ToArray();
             (values[table.IndexOf("id")], values[table.IndexOf("kind")], values[table.IndexOf("date")]) = (id, "opening", day);
             values[table.IndexOf("memo")] = "What documents before came to";
-            writer.Write(table, values);
-            return 1;
+            yield return new RecordText(table, values, NoTags);
         }
 
-        foreach (var line in table == RecordTables.Lines ? lines : [])
+        foreach (var (number, line) in (table == RecordTables.Lines ? Opening(documents) : []).Index())
         {
-            var values = ValuesOf(ledger, line, Enumerable.Repeat("", tags).ToList());
-            values[table.IndexOf("document")] = id;
-            writer.Write(table, values);
+            string[] values = [.. TextOf(ledger, line).Values];
+            (values[table.IndexOf("document")], values[table.IndexOf("line")]) = (id, (number + 1).ToString(CultureInfo.InvariantCulture));
+            yield return new RecordText(table, values, NoTags);
         }
-
-        return table == RecordTables.Lines ? lines.Count : 0;
     }
 
-    private string?[] ValuesOf(LedgerReader ledger, RecordRow row, List<string> tags)
+    private RecordText TextOf(LedgerReader ledger, RecordRow row)
     {
-        var fields = row.Table.Fields;
-        var values = new string?[fields.Count + tags.Count];
-        for (var field = 0; field < fields.Count; field++)
+        var values = new string[row.Table.Fields.Count];
+        for (var field = 0; field < values.Length; field++)
         {
             values[field] = row.Has(field) ? TextOf(ledger, row, field) : "";
         }
 
-        var own = row.Tags.IsEmpty ? null : TagText.Read(Encoding.UTF8.GetString(row.Tags));
-        for (var tag = 0; tag < tags.Count; tag++)
-        {
-            values[fields.Count + tag] = own?.GetValueOrDefault(tags[tag]) ?? "";
-        }
-
-        return values;
+        return new RecordText(row.Table, values, row.Tags.IsEmpty ? NoTags : TagText.Read(Encoding.UTF8.GetString(row.Tags)));
     }
 
     private string TextOf(LedgerReader ledger, RecordRow row, int field) => row.Table.Fields[field].Type switch

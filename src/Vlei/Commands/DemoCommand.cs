@@ -140,7 +140,7 @@ internal static class DemoCommand
         var errors = new RecordErrors();
         var order = new ImportOrder("demo", ReportDesk.MomentOf(BoatworksGenerator.Today), Complete: false, Trial: false);
         Terminal.WithProgress(progress => Importer.Run(
-            book, RecordSet.Open([records], book.Settings.Currency), errors, order, progress));
+            book, RecordSet.Open([records], book.Settings.Currency, errors), errors, order, progress));
         if (errors.Count > 0)
         {
             throw new InvalidOperationException($"The demo's own records are broken: {errors.First[0]}");

@@ -3,6 +3,7 @@ using System.Globalization;
 using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Desk;
 using Vlei.Desk.Exporting;
 
 namespace Vlei.Commands;
@@ -10,7 +11,17 @@ namespace Vlei.Commands;
 /// <summary><c>vlei export</c>: writes the records of a book, so that any other program can have them.</summary>
 internal static class ExportCommand
 {
-    private static readonly Argument<string> Folder = new("DIR") { Description = "The folder to make, or an empty one" };
+    private const int VersionParts = 3;
+
+    private static readonly Argument<string?> Folder = new("DIR")
+    {
+        Description = "The folder to make, or an empty one", Arity = ArgumentArity.ZeroOrOne,
+    };
+
+    private static readonly Option<string?> AuditFile = new("--audit-file")
+    {
+        Description = "Write an audit file instead, as the OECD's Standard Audit File for Tax 2.0 has it", HelpName = "FILE.xml",
+    };
 
     private static readonly Option<string?> Period = new("--period")
     {
@@ -35,16 +46,20 @@ internal static class ExportCommand
             [
                 ("vlei export out/", "all of them"),
                 ("vlei export fy2026/ --period fy2026", "a year, with what was open before it"),
-                ("vlei export coast/ --only contact=C0020", "the documents of one customer"),
+                ("vlei export one/ --only contact=C0020", "the documents of one customer"),
+                ("vlei export --audit-file fy2026.xml --period fy2026", "for the tax office or an auditor"),
             ],
         };
         Period.CompletionSources.Add([.. PeriodGrammar.Words]);
         command.Arguments.Add(Folder);
         command.Options.Add(Period);
+        command.Options.Add(AuditFile);
         foreach (var option in Narrowing)
         {
             command.Options.Add(option);
         }
+
+        command.Options.Add(Destination.Overwrite);
 
         command.SetAction(Run);
         return command;
@@ -53,15 +68,23 @@ internal static class ExportCommand
     private static int Run(ParseResult result)
     {
         var desk = BookOptions.OpenDesk(result);
-        var folder = result.GetRequiredValue(Folder);
+        var (folder, auditFile) = (result.GetValue(Folder), result.GetValue(AuditFile));
+        if ((folder is null) == (auditFile is null))
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, folder is null ? "Nothing says where the records go." : "A folder and --audit-file are two exports.",
+                "Name a folder for a record set, or --audit-file FILE.xml.");
+        }
+
         DateRange? period = result.GetValue(Period) is { } text
             ? PeriodGrammar.Parse(text, desk.Today, desk.Settings.Calendar).Within(new DateRange(DateOnly.MinValue, DateOnly.MaxValue)).Range : null;
         var narrowing = Narrowing.Where(option => result.GetValue(option) is { Length: > 0 })
             .ToDictionary(option => option.Name.TrimStart('-'), option => (IReadOnlyList<string>)result.GetValue(option)!);
+        period = period == new DateRange(DateOnly.MinValue, DateOnly.MaxValue) ? null : period;
         var outcome = Terminal.WithProgress(progress =>
         {
             progress("writing the records", 0);
-            return new RecordExport(desk).Write(folder, period == new DateRange(DateOnly.MinValue, DateOnly.MaxValue) ? null : period, narrowing);
+            return auditFile is null ? new RecordExport(desk).Write(folder!, period, narrowing) : WriteAuditFile(result, desk, auditFile, period, narrowing);
         });
         using var output = Terminal.Output();
         foreach (var (table, count) in outcome.Counts.Where(counted => counted.Count > 0))
@@ -79,7 +102,24 @@ internal static class ExportCommand
             output.WriteLine("What all others before it came to is in an opening document.");
         }
 
-        Terminal.Say($"The record set is in {folder}.");
+        Terminal.Say(auditFile is null ? $"The record set is in {folder}." : $"The audit file is {auditFile}.");
         return ExitStatus.Done;
+    }
+
+    private static ExportOutcome WriteAuditFile(
+        ParseResult result, ReportDesk desk, string path, DateRange? period, Dictionary<string, IReadOnlyList<string>> narrowing)
+    {
+        if (narrowing.Count > 0)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"--{narrowing.Keys.First()} does not go with --audit-file: an audit file has all documents of its days.",
+                "Narrow it with --period, or write a record set.");
+        }
+
+        ExportOutcome? outcome = null;
+        Destination.RefuseForeign(result, path);
+        Destination.Write(path, (stream, _) => outcome = new RecordExport(desk).WriteAuditFile(
+            stream, period, typeof(ExportCommand).Assembly.GetName().Version!.ToString(VersionParts)));
+        return outcome!;
     }
 }

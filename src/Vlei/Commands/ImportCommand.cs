@@ -26,7 +26,8 @@ internal static class ImportCommand
 
     private static readonly Argument<string[]> Paths = new("PATH")
     {
-        Description = "Record sets (folders, CSV files or workbooks named after kinds of records), or any other files that there is a map of",
+        Description = "Record sets (folders, CSV files or workbooks named after kinds of records), audit files (.xml), or any other files that "
+            + "there is a map of",
         Arity = ArgumentArity.OneOrMore,
     };
 
@@ -119,7 +120,7 @@ internal static class ImportCommand
         }
 
         var outcome = errors.Count > 0 ? null : Terminal.WithProgress(progress =>
-            Importer.Run(book, RecordSet.Open(sets, book.Settings.Currency, mapped), errors, order, progress));
+            Importer.Run(book, RecordSet.Open(sets, book.Settings.Currency, errors, mapped), errors, order, progress));
         if (outcome is null || errors.Count > 0)
         {
             errorsText?.Flush();

@@ -69,7 +69,7 @@ internal sealed class MapTrial : IDisposable
         }
 
         return Errors.Count > 0 ? null : Importer.Run(
-            _book, RecordSet.Open([], _book.Settings.Currency, mapped), Errors, new ImportOrder("test", desk.Now, Complete: false, isTrial),
+            _book, RecordSet.Open([], _book.Settings.Currency, Errors, mapped), Errors, new ImportOrder("test", desk.Now, Complete: false, isTrial),
             (_, _) => { });
     }
 
