@@ -59,7 +59,8 @@ public sealed class Book
     public static bool HasAsItsOwn(string path)
     {
         var (folder, name) = (Path.GetDirectoryName(path) ?? "", Path.GetFileName(path));
-        return (IsBook(folder) && (name is FileName or PromisesName or MarksName or DifferencesName || name.StartsWith(RecordsName, StringComparison.Ordinal)))
+        return (IsBook(folder)
+            && (name is FileName or PromisesName or MarksName or DifferencesName || name.StartsWith(RecordsName, StringComparison.Ordinal)))
             || (name.EndsWith(KeptFile.Ending, StringComparison.Ordinal)
                 && KeptKind.All.Any(kind => kind.Folder == Path.GetFileName(folder))
                 && IsBook(Path.GetDirectoryName(folder) ?? ""));

@@ -12,7 +12,8 @@ public static class StandardReports
     public static IReadOnlyList<ReportDefinition> All { get; } =
     [
         ProfitLossReport.Definition, BalanceSheetReport.Definition, CashFlowReport.Definition,
-        EquityMovementsReport.Definition, WorkingCapitalReport.Definition, TrialBalanceReport.Definition, GeneralLedgerReport.Definition,
+        EquityMovementsReport.Definition, WorkingCapitalReport.Definition, TaxReturnReport.Definition, TrialBalanceReport.Definition,
+        GeneralLedgerReport.Definition,
         AgingReport.Receivables, AgingReport.Payables,
         ContactBalancesReport.Customers, ContactBalancesReport.Suppliers, ContactLedgerReport.Customers,
         ContactLedgerReport.Suppliers, StatementOfAccountReport.Definition,

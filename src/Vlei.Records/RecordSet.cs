@@ -3,7 +3,7 @@ using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Records.Audit;
 using Vlei.Records.Cells;
-using Vlei.Records.Maps;
+using Vlei.Records.Maps.Reading;
 
 namespace Vlei.Records;
 
@@ -87,9 +87,12 @@ public sealed class RecordSet : IRecordSet
                 $"Expected {Suggestion.Listed([.. RecordTables.All.Select(table => table.FileName)], "or")}.");
     }
 
-    /// <summary>Whether a file is part of a record set by its name: that of a kind of record, or a workbook with sheets of such names.</summary>
+    /// <summary>
+    /// Whether a file is part of a record set by its name: that of a kind of record, or a workbook with sheets of such names.
+    /// </summary>
     public static bool IsNamedAsOne(string path) => Directory.Exists(path) || AuditFileReader.IsOne(path) || (Spreadsheet.IsOne(path)
-        ? Named(Path.GetFileNameWithoutExtension(path)) is not null || (File.Exists(path) && Spreadsheet.Open(path).Sheets.Any(sheet => Named(sheet) is not null))
+        ? Named(Path.GetFileNameWithoutExtension(path)) is not null
+            || (File.Exists(path) && Spreadsheet.Open(path).Sheets.Any(sheet => Named(sheet) is not null))
         : RecordTables.All.Any(table => table.FileName == Path.GetFileName(path)));
 
     /// <inheritdoc/>

@@ -1,7 +1,8 @@
 namespace Vlei.Sample;
 
 /// <summary>
-/// What the demo's bookkeeper keeps, as files beside the records: reports, selections, a group, and what a client, <see cref="ForeignClient"/>,
+/// What the demo's bookkeeper keeps, as files beside the records: reports, selections, a group, and what a client,
+/// <see cref="ForeignClient"/>,
 /// sends from the programs that it uses.
 /// </summary>
 public static class KeptFiles

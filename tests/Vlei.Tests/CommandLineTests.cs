@@ -7,7 +7,8 @@ namespace Vlei.Tests;
 public sealed partial class CommandLineTests : IDisposable
 {
     private static readonly string[] Commands =
-        ["demo", "init", "map", "import", "export", "check", "reports", "show", "trace", "changes", "close", "save", "group", "run", "layout", "schema",
+        ["demo", "init", "map", "import", "export", "check", "reports", "show", "trace", "changes", "close", "save", "group", "run",
+            "layout", "schema",
             "completion", "manual"];
 
     private readonly Tool _tool = new Tool().WithDemo();

@@ -30,7 +30,8 @@ public sealed partial class ExamplesTests : IDisposable
 
         // In their order where they change something.
         Parallel.ForEach(
-            examples, new ParallelOptions { MaxDegreeOfParallelism = command is "promise" or "save" or "group" or "map" ? 1 : 4 }, example =>
+            examples, new ParallelOptions { MaxDegreeOfParallelism = command is "promise" or "save" or "group" or "map" ? 1 : 4 },
+            example =>
         {
             var start = new ProcessStartInfo("sh", ["-c", $"\"{Tool.Binary}\" {example[5..]}"])
             {

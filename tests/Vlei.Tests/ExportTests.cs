@@ -2,7 +2,9 @@ using Vlei.Core;
 
 namespace Vlei.Tests;
 
-/// <summary>Records that go out come in again: the same book, the same reports; narrowed to a period, the same reports of that period.</summary>
+/// <summary>
+/// Records that go out come in again: the same book, the same reports; narrowed to a period, the same reports of that period.
+/// </summary>
 public sealed class ExportTests : IDisposable
 {
     // What says when and how records came in, rather than what they say.
@@ -28,7 +30,8 @@ public sealed class ExportTests : IDisposable
 
         foreach (var report in new[] { "profit-loss", "balance-sheet", "trial-balance", "cash-flow" })
         {
-            Assert.Equal(book.Lines(report, "--basis", "cash", "--period", "all"), again.Lines(report, "--basis", "cash", "--period", "all"));
+            Assert.Equal(
+                book.Lines(report, "--basis", "cash", "--period", "all"), again.Lines(report, "--basis", "cash", "--period", "all"));
         }
 
         Assert.Equal(
@@ -84,7 +87,8 @@ public sealed class ExportTests : IDisposable
 
     private void Take(string records, string book)
     {
-        _tool.Run("init", book, "--name", "Reedwater Boatworks", "--currency", "ZAR", "--fiscal-year-start", "3", "--clock", "2026-06-30").Done();
+        _tool.Run(
+            "init", book, "--name", "Reedwater Boatworks", "--currency", "ZAR", "--fiscal-year-start", "3", "--clock", "2026-06-30").Done();
         File.AppendAllText(_tool.PathOf($"{book}/book.toml"), "clock = 2026-06-30\n");
         _tool.Run("import", records, "--book", book).Done();
     }

@@ -24,7 +24,8 @@ internal static class BalanceProofs
                 {
                     yield return new RecordError(
                         shown.File, shown.Line, shown.Column,
-                        $"account {shown.Account} stands at {Text(shown.Balance)} on {PeriodText.Iso(shown.Day)} here, but the book comes to "
+                        $"account {shown.Account} stands at {Text(shown.Balance)} on {PeriodText.Iso(shown.Day)} here, but the book "
+                            + $"comes to "
                             + $"{Text(has)}: a difference of {Text(shown.Balance - has)}.");
                 }
             }

@@ -12,10 +12,14 @@ public static class LayoutFile
     private static readonly string[] RowKeys =
     [
         "key", "label", "under", "accounts", "except", "rest", "each", "heading", "sign", "computed", "formula", "show",
-        "only-with", "whole-only",
+        "only-with", "whole-only", "tax-codes", "side", "part",
     ];
 
     private static readonly string[] Signs = ["debit", "credit"];
+
+    private static readonly string[] TaxSides = ["sales", "purchases"];
+
+    private static readonly string[] TaxParts = ["base", "tax"];
 
     private static readonly string[] Shows = ["money", "percent", "ratio"];
 
@@ -81,6 +85,7 @@ public static class LayoutFile
     private static LayoutRowText RowOf(TomlText toml, TableSyntaxBase table)
     {
         var values = toml.Known(table.Items, RowKeys);
+        var isOfTax = values.ContainsKey("tax-codes") || values.ContainsKey("side") || values.ContainsKey("part");
         var key = toml.Text(values, "key") ?? throw toml.Wrong(table.Span, "the row has no key.", "Add a line: key = \"…\".");
         return new LayoutRowText
         {
@@ -93,8 +98,11 @@ public static class LayoutFile
             Accounts = toml.Texts(values, "accounts"),
             Except = toml.Texts(values, "except"),
             IsRest = toml.Flag(values, "rest", otherwise: false),
-            IsEach = toml.Flag(values, "each", otherwise: true),
-            HasHeading = toml.Flag(values, "heading", otherwise: true),
+            TaxCodes = toml.Texts(values, "tax-codes"),
+            Side = OneOf(toml, values, "side", TaxSides),
+            Part = OneOf(toml, values, "part", TaxParts),
+            IsEach = toml.Flag(values, "each", otherwise: !isOfTax),
+            HasHeading = toml.Flag(values, "heading", otherwise: !isOfTax),
             Sign = OneOf(toml, values, "sign", Signs),
             Computed = toml.Text(values, "computed"),
             Formula = toml.Text(values, "formula"),

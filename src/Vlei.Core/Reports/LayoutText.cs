@@ -25,6 +25,18 @@ public sealed record LayoutRowText
     /// <summary>Which accounts are its; each as in <c>--only</c>, or a list of codes.</summary>
     public IReadOnlyList<string> Accounts { get; init; } = [];
 
+    /// <summary>Of a tax return: the codes of its box; all of them where none is named.</summary>
+    public IReadOnlyList<string> TaxCodes { get; init; } = [];
+
+    /// <summary>Of a tax return: sales or purchases; nothing for both.</summary>
+    public string? Side { get; init; }
+
+    /// <summary>Of a tax return: what tax is counted from, or the tax; nothing for both.</summary>
+    public string? Part { get; init; }
+
+    /// <summary>Whether it is a box of a tax return.</summary>
+    public bool IsOfTax => TaxCodes.Count > 0 || Side is not null || Part is not null;
+
     /// <summary>Which of those are not.</summary>
     public IReadOnlyList<string> Except { get; init; } = [];
 

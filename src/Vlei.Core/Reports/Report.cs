@@ -211,6 +211,9 @@ public sealed record Report
     /// <summary>Its title.</summary>
     public required string Title { get; init; }
 
+    /// <summary>The records that its figures are of, where they are not simply those of the book.</summary>
+    public ILedger? MadeFrom { get; init; }
+
     /// <summary>Whose it is.</summary>
     public required string Book { get; init; }
 

@@ -176,7 +176,7 @@ internal sealed class Statement
         if (_layout.Missing.Count > 0)
         {
             var missing = _layout.Missing.Select(account => $"{account.Code} {account.Name}").ToList();
-            yield return new ReportCheck("Every account stands in a line", Amount.Zero, Amount.Zero, "")
+            yield return new ReportCheck(_layout.Kind.Whole, Amount.Zero, Amount.Zero, "")
             {
                 Fault = $"{Suggestion.Listed(missing, "and")} {(missing.Count == 1 ? "stands" : "stand")} in none",
             };

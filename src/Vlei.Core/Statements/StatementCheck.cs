@@ -35,6 +35,12 @@ internal sealed record StatementCheck(string Name, Func<StatementContent, TermSu
         content => content.OfBookSoFar(account => !AccountTypes.IsProfitAndLoss(account.Type) && !ComputedRow.IsEquity(account)),
         content => content.WithComputed(account => true));
 
+    /// <summary>The boxes of a tax return hold all lines with tax.</summary>
+    public static StatementCheck Tax { get; } = new(
+        "The boxes hold every line with a tax code",
+        content => content.OfBook(account => true, 1),
+        content => content.OfLines(account => true, 1));
+
     /// <summary>Working capital at the start and its changes are working capital at the end.</summary>
     public static StatementCheck WorkingCapital { get; } = new(
         "Working capital at the end = current assets - current liabilities",

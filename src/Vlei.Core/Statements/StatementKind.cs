@@ -17,6 +17,9 @@ internal sealed record StatementKind(
     /// <summary>Whether its rows are what changes brought in, rather than balances in their natural signs.</summary>
     public bool IsOfFlows { get; init; }
 
+    /// <summary>That everything it is about stands in one of its lines, in words.</summary>
+    public string Whole { get; init; } = "Every account stands in a line";
+
     /// <summary>Whether some of the records make some of a statement that looks like a whole one.</summary>
     public bool MustBalance { get; init; } = true;
 
@@ -70,9 +73,16 @@ internal sealed record StatementKind(
         "working-capital", IsOfMoment: false, account => AccountTypes.IsCurrent(account.Type),
         [ComputedRow.OpeningWorkingCapital], FlowShares, StatementCheck.WorkingCapital);
 
+    /// <summary>A tax return; its accounts are those of a <see cref="TaxLedger"/>.</summary>
+    public static StatementKind TaxReturn { get; } = new(
+        "tax-return", IsOfMoment: false, _ => true, [], FlowShares, StatementCheck.Tax)
+    {
+        MustBalance = false, Whole = "Every tax code stands in a box",
+    };
+
     /// <summary>All of them.</summary>
     public static IReadOnlyList<StatementKind> All { get; } =
-        [ProfitAndLoss, BalanceSheet, CashFlow, CashFlowDirect, EquityMovements, WorkingCapital];
+        [ProfitAndLoss, BalanceSheet, CashFlow, CashFlowDirect, EquityMovements, WorkingCapital, TaxReturn];
 
     private static IReadOnlyList<ShareOf> FlowShares =>
         [ShareOf.Column, ShareOf.Row, ShareOf.Group];

@@ -106,12 +106,21 @@ internal sealed class StatementLayout
     {
         var shows = new[]
         {
-            (row.Accounts.Count > 0, "accounts"), (row.IsRest, "rest"), (row.Formula is not null, "a formula"),
+            (row.Accounts.Count > 0, "accounts"), (row.IsOfTax, "tax codes, a side or a part"), (row.IsRest, "rest"),
+            (row.Formula is not null, "a formula"),
             (row.Computed is not null, "computed"), (_under.Contains(row.Key), "other rows under it"),
         }.Where(way => way.Item1).Select(way => way.Item2).ToList();
         if (shows.Count > 1)
         {
             throw Wrong(row, $"row {row.Key} has {Suggestion.Listed(shows, "and")}.", "A row shows one thing; make two rows of it.");
+        }
+
+        if (row.IsOfTax != (Kind == StatementKind.TaxReturn) && (row.IsOfTax || row.Accounts.Count > 0))
+        {
+            throw Wrong(
+                row, row.IsOfTax ? $"tax-codes, side and part are for a tax-return, not for a {Kind.Name}."
+                    : "a tax-return has no accounts.",
+                row.IsOfTax ? "Name accounts." : "Name tax-codes, a side and a part.");
         }
 
         if (row.Except.Count > 0 && row.Accounts.Count == 0)
@@ -129,17 +138,18 @@ internal sealed class StatementLayout
     private void PlaceAccounts()
     {
         var shown = _ledger.Accounts.Where(Kind.Shows).ToList();
-        foreach (var row in _text.Rows.Where(row => row.Accounts.Count > 0))
+        foreach (var row in _text.Rows.Where(row => row.Accounts.Count > 0 || row.IsOfTax))
         {
             var except = row.Except.SelectMany(entry => AccountsOf(row, entry)).ToHashSet();
-            foreach (var account in row.Accounts.SelectMany(entry => AccountsOf(row, entry)).Distinct()
+            foreach (var account in (row.IsOfTax ? TaxOf(row) : row.Accounts.SelectMany(entry => AccountsOf(row, entry))).Distinct()
                 .Where(account => !except.Contains(account) && Kind.Shows(account)))
             {
                 if (!_rowOf.TryAdd(account.Key, row))
                 {
                     throw Wrong(
-                        row, $"account {account.Code} {account.Name} is in row {_rowOf[account.Key].Key} already.",
-                        "An account stands in one line; leave it out of one of them with except.");
+                        row, $"{(row.IsOfTax ? "" : "account ")}{account.Code} {account.Name} is in row {_rowOf[account.Key].Key} already.",
+                        row.IsOfTax ? "What tax is counted from, and the tax, stand in one box each; a formula adds boxes up."
+                        : "An account stands in one line; leave it out of one of them with except.");
                 }
             }
         }
@@ -162,6 +172,21 @@ internal sealed class StatementLayout
         }
 
         Missing = [.. shown.Where(account => !_rowOf.ContainsKey(account.Key)).OrderBy(account => account.Code, CodeOrder.Instance)];
+    }
+
+    // What a box names; a code that the book does not have is a slip.
+    private IEnumerable<Account> TaxOf(LayoutRowText row)
+    {
+        foreach (var code in row.TaxCodes.Where(code => !_ledger.Accounts.Any(account => account.Tags[TaxLedger.Code] == code)))
+        {
+            throw Wrong(
+                row, $"there is no tax code {code}.",
+                Suggestion.DidYouMean(code, _ledger.Accounts.Select(account => account.Tags[TaxLedger.Code]).Distinct()));
+        }
+
+        return _ledger.Accounts.Where(account => (row.TaxCodes.Count == 0 || row.TaxCodes.Contains(account.Tags[TaxLedger.Code]))
+            && (row.Side is null || row.Side == account.Tags[TaxLedger.Side])
+            && (row.Part is null || row.Part == account.Tags[TaxLedger.Part]));
     }
 
     // A chart may lack what a layout for many books names; a field or a list that makes no sense is a mistake.
@@ -222,7 +247,7 @@ internal sealed class StatementLayout
                     Suggestion.DidYouMean(computed, Kind.Computed) ?? $"It has {Suggestion.Listed(Kind.Computed, "and")}.");
         }
 
-        if (row.Accounts.Count == 0 && !row.IsRest)
+        if (row.Accounts.Count == 0 && !row.IsOfTax && !row.IsRest)
         {
             return _under.Contains(row.Key)
                 ? new StatementGroup(row, [.. _under[row.Key].Select(PartOf)])

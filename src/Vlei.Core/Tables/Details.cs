@@ -88,7 +88,7 @@ public static class Details
 
     private static List<(CellPlace Figure, Report Records)> TracesOf(Report report, ReportContext context)
     {
-        var (traces, texts, place) = (new List<(CellPlace, Report)>(), new PostingTexts(context.Ledger), 0);
+        var (traces, texts, place) = (new List<(CellPlace, Report)>(), new PostingTexts(report.MadeFrom ?? context.Ledger), 0);
         foreach (var row in report.Rows)
         {
             for (var column = 0; column < report.Columns.Count; column++)
@@ -97,7 +97,7 @@ public static class Details
                 if (row.Cells[column].Units is not null && report.OriginOf(place, column) is { Refusal: null } origin)
                 {
                     var figure = new CellPlace(place, column);
-                    traces.Add((figure, TraceList.Of(report, context.Ledger, figure, origin, all: false, texts)));
+                    traces.Add((figure, TraceList.Of(report, report.MadeFrom ?? context.Ledger, figure, origin, all: false, texts)));
                 }
             }
 

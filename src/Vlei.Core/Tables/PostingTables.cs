@@ -201,13 +201,17 @@ public static class PostingTables
     private static int[] Places(long[] column, Func<long, bool> takes) =>
         [.. Enumerable.Range(0, column.Length).Where(row => takes(column[row]))];
 
-    private static Dictionary<long, int> SidesOf(ILedger ledger) => ledger
+    /// <summary>The side of each tax code by its key: 1 sales, 2 purchases, 0 where it is for both.</summary>
+    internal static Dictionary<long, int> SidesOf(ILedger ledger) => ledger
         .ReadRecords(RecordTables.TaxCodes, [RecordTables.TaxCodes.Fields[RecordTables.TaxCodes.IndexOf("direction")]])
         .ToDictionary(
             code => (long)code.Key, code => code.Values[0].Text is { } word ? Math.Max(0, Sides.Words.ToList().IndexOf(word)) : 0);
 
-    // A code for both sides does not say which; nor does a journal, where what is owed to the tax office is a sale's.
-    private static int SideOf(long kind, long amount) => DocumentKinds.Names[(int)kind - 1] switch
+    /// <summary>
+    /// The side of a line whose code does not say it: as the document's kind does; of a journal, where what is owed to the tax office is
+    /// a sale's, as the sign does.
+    /// </summary>
+    internal static int SideOf(long kind, long amount) => DocumentKinds.Names[(int)kind - 1] switch
     {
         "invoice" or "credit-note" or "receipt" or "refund" or "cash-sale" or "deposit" => 1,
         "bill" or "supplier-credit" or "purchase-return" or "payment" or "expense" => 2,

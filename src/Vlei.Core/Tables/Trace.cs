@@ -32,7 +32,7 @@ public static class Trace
             throw new ProblemException(ProblemKind.Usage, refusal.Message, refusal.Advice);
         }
 
-        return TraceList.Of(report, ledger, new CellPlace(rowPlace, columnPlace), origin, all);
+        return TraceList.Of(report, report.MadeFrom ?? ledger, new CellPlace(rowPlace, columnPlace), origin, all);
     }
 
     private static int ColumnOf(Report report, string? column)

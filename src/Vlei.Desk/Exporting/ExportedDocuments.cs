@@ -37,7 +37,8 @@ internal sealed class ExportedDocuments
             return;
         }
 
-        _kept.UnionWith(_dates.Where(document => document.Value >= days.From && document.Value <= days.To).Select(document => document.Key));
+        _kept.UnionWith(
+            _dates.Where(document => document.Value >= days.From && document.Value <= days.To).Select(document => document.Key));
         KeepOpen(days.From);
     }
 
@@ -61,7 +62,9 @@ internal sealed class ExportedDocuments
             return [];
         }
 
-        var (table, sums) = (RecordTables.Lines, new SortedDictionary<(int Account, int Item, int Project, int Department), (Int128 Amount, Int128 Quantity)>());
+        var (table, sums) =
+            (RecordTables.Lines,
+                new SortedDictionary<(int Account, int Item, int Project, int Department), (Int128 Amount, Int128 Quantity)>());
         var shown = new YearOf(_ledger.Accounts, days.From.AddDays(-1), calendar);
         var (account, amount, item, quantity, project, department) = (
             table.IndexOf("account"), table.IndexOf("amount"), table.IndexOf("item"), table.IndexOf("quantity"), table.IndexOf("project"),
@@ -131,7 +134,8 @@ internal sealed class ExportedDocuments
                 _kept.Add(document);
             }
 
-            foreach (var other in settledWith[document].Where(other => _dates.TryGetValue(other, out var day) && day < from && seen.Add(other)))
+            foreach (var other in settledWith[document].Where(
+                other => _dates.TryGetValue(other, out var day) && day < from && seen.Add(other)))
             {
                 next.Enqueue(other);
             }

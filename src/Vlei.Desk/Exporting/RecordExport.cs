@@ -78,7 +78,8 @@ public sealed class RecordExport(ReportDesk desk)
         HashSet<int> chosen = [.. open.Build().Rows.Where(row => row.Kind == RowKind.Record)
             .Select(row => ledger.FindDocument(row.Key)!.Value.Value)];
         return chosen.Count > 0 ? chosen
-            : throw new ProblemException(ProblemKind.NotFound, "There are no such documents.", "vlei show documents, narrowed alike, shows what there is.");
+            : throw new ProblemException(
+                ProblemKind.NotFound, "There are no such documents.", "vlei show documents, narrowed alike, shows what there is.");
     }
 
     private ExportOutcome WriteInto(string folder, LedgerReader ledger, ExportedDocuments documents)
@@ -88,7 +89,8 @@ public sealed class RecordExport(ReportDesk desk)
         foreach (var table in RecordTables.All)
         {
             // The names of tags stand in the header, so that the records are gone through for them first.
-            var tags = ledger.WholeRecords(table).Where(record => IsTaken(table, record, documents)).Where(record => !record.Row.Tags.IsEmpty)
+            var tags = ledger.WholeRecords(table).Where(record => IsTaken(table, record, documents))
+                .Where(record => !record.Row.Tags.IsEmpty)
                 .SelectMany(record => TagText.Read(Encoding.UTF8.GetString(record.Row.Tags)).Keys).Distinct()
                 .Order(StringComparer.Ordinal).ToList();
             writer.Begin(table, tags);
@@ -184,7 +186,8 @@ public sealed class RecordExport(ReportDesk desk)
     {
         if (!_ids.TryGetValue(table, out var ids))
         {
-            _ids[table] = ids = ledger.ReadRecords(table, [table.Fields[0]]).ToDictionary(record => record.Key, record => record.Values[0].Text!);
+            _ids[table] = ids = ledger.ReadRecords(table, [table.Fields[0]])
+                .ToDictionary(record => record.Key, record => record.Values[0].Text!);
         }
 
         return ids[key];

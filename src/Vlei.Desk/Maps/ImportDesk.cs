@@ -3,6 +3,7 @@ using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Records;
 using Vlei.Records.Maps;
+using Vlei.Records.Maps.Reading;
 using Vlei.Records.Maps.Finding;
 
 namespace Vlei.Desk.Maps;
@@ -76,7 +77,8 @@ public sealed class ImportDesk
             own = sheets.Count > 1 ? $"{own}-{NameOf(sheet.Sheet!)}" : own;
             try
             {
-                var proposal = MapFinder.Find(sheet, own, _desk.Library.ShelfOf("book").Place(KeptKind.Map, own).Path, shape, known, _words.Value);
+                var proposal = MapFinder.Find(
+                    sheet, own, _desk.Library.ShelfOf("book").Place(KeptKind.Map, own).Path, shape, known, _words.Value);
                 proposals.Add(sheets.Count > 1 ? proposal with { Map = proposal.Map with { Sheet = sheet.Sheet } } : proposal);
             }
             catch (ProblemException unknown) when (unknown.Kind == ProblemKind.BadData)
@@ -116,7 +118,8 @@ public sealed class ImportDesk
         return mapped.Count > 0 ? mapped : throw new ProblemException(
             ProblemKind.BadData,
             _maps.Value.Count == 0 ? $"{path} is no record set, and there are no maps of other files yet."
-                : $"{path} is no record set, and has the headings of no map: {Suggestion.Listed([.. _maps.Value.Select(map => map.Name)], "or")}.",
+                : $"{path} is no record set, and has the headings of no "
+                    + $"map: {Suggestion.Listed([.. _maps.Value.Select(map => map.Name)], "or")}.",
             $"Make a map of it: vlei map {path}");
     }
 

@@ -20,7 +20,9 @@ public static class MapFile
     /// <summary>The keys above the tables.</summary>
     public static IReadOnlyList<FileKey> Keys { get; } =
     [
-        new("shape", FileKeyKind.Text, "What a row of the file is.") { IsRequired = true, Words = [.. Shape.All.Select(shape => shape.Name)] },
+        new(
+            "shape", FileKeyKind.Text, "What a row of the file is.") { IsRequired = true,
+            Words = [.. Shape.All.Select(shape => shape.Name)] },
         new("sheet", FileKeyKind.Text, "The sheet of a workbook; without it, the one whose headings fit."),
         new("encoding", FileKeyKind.Text, "The encoding of a text.") { Words = TextDialect.Encodings },
         new("separator", FileKeyKind.Text, "What stands between two values of a text."),
@@ -42,14 +44,17 @@ public static class MapFile
         },
         new("day", FileKeyKind.Text, "The day of a trial balance, where its title does not say it: 2026-03-31."),
         .. SourceMap.Purposes.Select(purpose => new FileKey(
-            purpose, FileKeyKind.Text, $"The account for {(purpose == "money" ? "money" : purpose == "opening" ? "what was there before" : purpose)}, "
+            purpose, FileKeyKind.Text,
+            $"The account for {(purpose == "money" ? "money" : purpose == "opening" ? "what was there before" : purpose)}, "
                 + "where rows do not name one: a code, or a code and a name.")),
     ];
 
     /// <summary>The tables, with what each says.</summary>
     public static IReadOnlyList<FileKey> Tables { get; } =
     [
-        new("columns", FileKeyKind.Text, "Which column is what: the role, and the heading of the column (\"column 3\" where there are none).")
+        new(
+            "columns", FileKeyKind.Text,
+            "Which column is what: the role, and the heading of the column (\"column 3\" where there are none).")
         {
             IsRequired = true, Words = [.. ColumnRole.All.Select(role => role.Name)],
         },
@@ -94,7 +99,8 @@ public static class MapFile
             Sheet = toml.Text(head, "sheet"),
             Encoding = Word("encoding"),
             Separator = toml.Text(head, "separator") is { } separator ? separator.Length == 1 && separator[0] < 128 ? separator[0]
-                : throw toml.Wrong(head["separator"].Span, $"\"{separator}\" is no separator.", "Write one character: \";\" or \"\\t\".") : null,
+                : throw toml.Wrong(
+                    head["separator"].Span, $"\"{separator}\" is no separator.", "Write one character: \";\" or \"\\t\".") : null,
             Dates = Word("dates") is { } dates ? (DateOrder)Place("dates", dates) : null,
             DecimalMark = Word("decimal-mark")?[0],
             Grouping = Word("documents") is { } grouping ? (DocumentGrouping)Place("documents", grouping) : DocumentGrouping.Number,
@@ -118,7 +124,8 @@ public static class MapFile
         {
             var words = Keys.First(known => known.Name == key).Words;
             return toml.Text(head, key) is not { } word || words.Contains(word) ? toml.Text(head, key) : throw toml.Wrong(
-                head[key].Span, $"{key} is not \"{word}\".", Suggestion.DidYouMean(word, words) ?? $"It is {Suggestion.Listed(words, "or")}.");
+                head[key].Span, $"{key} is not \"{word}\".", Suggestion.DidYouMean(word, words)
+                    ?? $"It is {Suggestion.Listed(words, "or")}.");
         }
     }
 

@@ -12,7 +12,8 @@ public static class MapText
     public static string Of(MapProposal proposal)
     {
         var (map, text) = (proposal.Map, new StringBuilder());
-        text.Append("# How files like ").Append(proposal.File.Name.ReplaceLineEndings(" ")).Append(" are read. Made by vlei map; yours to change.\n\n");
+        text.Append("# How files like ").Append(proposal.File.Name.ReplaceLineEndings(" "))
+            .Append(" are read. Made by vlei map; yours to change.\n\n");
         Put("shape", map.Shape.Name);
         Put("sheet", map.Sheet);
         Put("encoding", map.Encoding is "utf-8" ? null : map.Encoding);
@@ -34,7 +35,8 @@ public static class MapText
         foreach (var column in proposal.Columns)
         {
             text.Append(column.Role is { } role ? $"{role.Name} = {TomlEdit.Quoted(column.Heading)}"
-                : $"# not taken: {TomlEdit.Quoted(column.Heading)}").Append("  # ").Append(column.Because.ReplaceLineEndings(" ")).Append('\n');
+                : $"# not taken: {TomlEdit.Quoted(column.Heading)}").Append("  # ").Append(column.Because.ReplaceLineEndings(" "))
+                    .Append('\n');
         }
 
         AddTable("tags", map.Tags);
@@ -55,7 +57,8 @@ public static class MapText
             else if (proposal.Questions.FirstOrDefault(question => question.Key == key) is { } open)
             {
                 text.Append("# ").Append(open.Question.ReplaceLineEndings(" ")).Append('\n').Append("# ").Append(key).Append(" = ")
-                    .Append(open.Choices.Count == 0 ? "\"2026-03-31\"" : string.Join(" or ", open.Choices.Select(TomlEdit.Quoted))).Append('\n');
+                    .Append(open.Choices.Count == 0 ? "\"2026-03-31\"" : string.Join(" or ", open.Choices.Select(TomlEdit.Quoted)))
+                    .Append('\n');
             }
         }
 

@@ -1,6 +1,7 @@
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Records.Maps;
+using Vlei.Records.Maps.Reading;
 
 namespace Vlei.Desk.Maps;
 
@@ -24,5 +25,6 @@ internal sealed class RecordsOfFiles(IKnownRecords book, MappedImport files) : I
     public DateOnly YearStart(DateOnly day) => book.YearStart(day);
 
     /// <inheritdoc/>
-    public IReadOnlyDictionary<string, decimal> BalancesAt(DateOnly day, IReadOnlyCollection<string> without) => book.BalancesAt(day, without);
+    public IReadOnlyDictionary<string, decimal> BalancesAt(DateOnly day, IReadOnlyCollection<string> without) =>
+        book.BalancesAt(day, without);
 }

@@ -72,7 +72,8 @@ public sealed class AuditFileReader
         catch (XmlException broken)
         {
             throw new ProblemException(
-                ProblemKind.BadData, $"{Path.GetFileName(path)}:{broken.LineNumber}:{broken.LinePosition}: this is not XML: {broken.Message}",
+                ProblemKind.BadData,
+                $"{Path.GetFileName(path)}:{broken.LineNumber}:{broken.LinePosition}: this is not XML: {broken.Message}",
                 "Export the file anew.", broken);
         }
 
@@ -127,7 +128,9 @@ public sealed class AuditFileReader
                 TakeAnalysis(element);
                 break;
             case "Product":
-                Put(RecordTables.Items, element, ("id", "ProductCode"), ("name", "Description"), ("kind", "ProductGroup"), ("unit", "UOMBase"));
+                Put(
+                    RecordTables.Items, element, ("id", "ProductCode"), ("name", "Description"), ("kind", "ProductGroup"),
+                    ("unit", "UOMBase"));
                 break;
             case "Transaction":
                 TakeTransaction(element);
@@ -145,11 +148,14 @@ public sealed class AuditFileReader
     {
         if (header["DefaultCurrencyCode"] is var currency && currency != _currency)
         {
-            _errors.Add(_name, header.Line, header.Column, $"the file is in {currency}; the book is in {_currency}, and takes in no other currency.");
+            _errors.Add(
+                _name, header.Line, header.Column,
+                $"the file is in {currency}; the book is in {_currency}, and takes in no other currency.");
         }
 
         if (DateOnly.TryParseExact(
-            header.Child("SelectionCriteria")?["SelectionStartDate"], "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var from))
+            header.Child("SelectionCriteria")?["SelectionStartDate"], "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None,
+            out var from))
         {
             _from = from;
         }
@@ -258,7 +264,8 @@ public sealed class AuditFileReader
         })
         {
             records.Put(
-                field, line.Children("Analysis").FirstOrDefault(analysis => analysis["AnalysisType"] == type)?["AnalysisID"] ?? "", line.Column);
+                field, line.Children("Analysis").FirstOrDefault(analysis => analysis["AnalysisType"] == type)?["AnalysisID"] ?? "",
+                line.Column);
         }
 
         PutTags(records, line);

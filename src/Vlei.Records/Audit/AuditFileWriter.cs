@@ -17,7 +17,8 @@ public sealed class AuditFileWriter(AuditHeader header, Func<RecordTable, IEnume
     private readonly Dictionary<string, RecordText> _contacts = records(RecordTables.Contacts).ToDictionary(contact => contact["id"]);
     private readonly Dictionary<string, string> _types =
         records(RecordTables.Accounts).ToDictionary(account => account["code"], account => account["type"]);
-    private readonly Dictionary<string, string> _rates = records(RecordTables.TaxCodes).ToDictionary(code => code["code"], code => code["rate"]);
+    private readonly Dictionary<string, string> _rates = records(RecordTables.TaxCodes)
+        .ToDictionary(code => code["code"], code => code["rate"]);
     private XmlWriter _xml = null!;
 
     /// <summary>Writes it.</summary>
@@ -62,7 +63,8 @@ public sealed class AuditFileWriter(AuditHeader header, Func<RecordTable, IEnume
                 var amount = Amount(line);
                 (debit, credit) = amount > 0 ? (debit + amount, credit) : (debit, credit - amount);
                 var (opening, closing) = _balances.GetValueOrDefault(line["account"]);
-                _balances[line["account"]] = (day < header.From ? opening + amount : opening, day <= header.To ? closing + amount : closing);
+                _balances[line["account"]] =
+                    (day < header.From ? opening + amount : opening, day <= header.To ? closing + amount : closing);
             }
         }
 
@@ -350,7 +352,8 @@ public sealed class AuditFileWriter(AuditHeader header, Func<RecordTable, IEnume
         Put("PaymentTerms", head["due"].Length > 0 ? head["due"] : head["terms_days"]);
         Put("GLPostingDate", head["date"]);
         Put("TransactionID", document.Id);
-        foreach (var line in document.Lines.Where(line => _types[line["account"]] is not ("receivable" or "payable") && line["tax_part"] != "tax"))
+        foreach (var line in document.Lines.Where(
+            line => _types[line["account"]] is not ("receivable" or "payable") && line["tax_part"] != "tax"))
         {
             Within("Line", () => WriteInvoiceLine(head, line));
         }
@@ -383,7 +386,8 @@ public sealed class AuditFileWriter(AuditHeader header, Func<RecordTable, IEnume
     // What was set against what, as payments with the documents that they pay.
     private void WritePayments()
     {
-        var kinds = records(RecordTables.Documents).ToDictionary(document => document["id"], document => (document["kind"], document["date"]));
+        var kinds = records(RecordTables.Documents).ToDictionary(
+            document => document["id"], document => (document["kind"], document["date"]));
         var settled = records(RecordTables.Settlements).Select(settlement =>
         {
             var isFrom = IsPayer(kinds[settlement["from"]].Item1);

@@ -1,6 +1,8 @@
 namespace Vlei.Records.Audit;
 
-/// <summary>Names of the OECD's Standard Audit File for Tax, version 2.0, and what is written where it leaves the words to the writer.</summary>
+/// <summary>
+/// Names of the OECD's Standard Audit File for Tax, version 2.0, and what is written where it leaves the words to the writer.
+/// </summary>
 internal static class AuditNames
 {
     /// <summary>The namespace of its elements.</summary>

@@ -42,7 +42,8 @@ internal sealed class AuditTotals(string name, RecordErrors errors)
             return [];
         }
 
-        var openings = _accounts.Select(account => (account, Amount: Number(account["OpeningDebitBalance"]) - Number(account["OpeningCreditBalance"])))
+        var openings = _accounts.Select(
+            account => (account, Amount: Number(account["OpeningDebitBalance"]) - Number(account["OpeningCreditBalance"])))
             .Where(opening => opening.Amount != 0).ToList();
         foreach (var (account, amount) in openings)
         {
@@ -73,7 +74,8 @@ internal sealed class AuditTotals(string name, RecordErrors errors)
         {
             errors.Add(
                 name, said.Line, said.Column,
-                string.Create(CultureInfo.InvariantCulture, $"{what} is {said.Text}, but {words} {computed}: a difference of {shown - computed}."));
+                string.Create(
+                    CultureInfo.InvariantCulture, $"{what} is {said.Text}, but {words} {computed}: a difference of {shown - computed}."));
         }
     }
 
@@ -86,7 +88,8 @@ internal sealed class AuditTotals(string name, RecordErrors errors)
                 name, account.Line, account.Column,
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"account {account["AccountID"]}: its {which.ToLowerInvariant()} balance is {shown}, but the entries come to {computed}: a "
+                    $"account {account["AccountID"]}: its {which.ToLowerInvariant()} balance "
+                        + $"is {shown}, but the entries come to {computed}: a "
                         + $"difference of {shown - computed}."));
         }
     }

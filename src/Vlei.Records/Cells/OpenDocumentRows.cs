@@ -146,7 +146,8 @@ internal sealed class OpenDocumentRows : IFileRows
         var cell = kind switch
         {
             "float" or "percentage" or "currency" when double.TryParse(
-                value, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) => new FileCell(SheetNumber.Text(number), IsNumber: true),
+                value, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) =>
+                    new FileCell(SheetNumber.Text(number), IsNumber: true),
             "date" when day is not null => new FileCell(
                 day.EndsWith("T00:00:00", StringComparison.Ordinal) ? day[..day.IndexOf('T', StringComparison.Ordinal)] : day, true),
             "boolean" when flag is not null => new FileCell(flag),

@@ -68,7 +68,8 @@ public sealed class ColumnRole(string name, RoleContent content, string meaning)
     public static ColumnRole Credit { get; } = new("credit", RoleContent.Number, "What is credited.");
 
     /// <summary>An amount with its sign.</summary>
-    public static ColumnRole Amount { get; } = new("amount", RoleContent.Number, "An amount; its sign, or the column side, says which way.");
+    public static ColumnRole Amount { get; } = new(
+        "amount", RoleContent.Number, "An amount; its sign, or the column side, says which way.");
 
     /// <summary>Whether an amount is a debit.</summary>
     public static ColumnRole Side { get; } = new("side", RoleContent.Text, "Whether the amount is a debit or a credit: D or C, DR or CR.");

@@ -33,7 +33,9 @@ internal sealed class SourceProof
             return;
         }
 
-        Fail(file, line, column, $"{what} is {Text(shown)}, but the rows come to {Text(computed)}: a difference of {Text(shown - computed)}.");
+        Fail(
+            file, line, column,
+            $"{what} is {Text(shown)}, but the rows come to {Text(computed)}: a difference of {Text(shown - computed)}.");
     }
 
     /// <summary>Says that something does not prove.</summary>

@@ -34,7 +34,8 @@ public sealed class Shape(string name, string meaning, params IReadOnlyList<IRea
 
     /// <summary>Invoices.</summary>
     public static Shape Invoices { get; } = new(
-        "invoices", "A row an invoice to a customer", [ColumnRole.Date], [ColumnRole.Document], [ColumnRole.Contact, ColumnRole.ContactId], Sum);
+        "invoices", "A row an invoice to a customer", [ColumnRole.Date], [ColumnRole.Document],
+        [ColumnRole.Contact, ColumnRole.ContactId], Sum);
 
     /// <summary>Bills.</summary>
     public static Shape Bills { get; } = new(
@@ -62,7 +63,8 @@ public sealed class Shape(string name, string meaning, params IReadOnlyList<IRea
 
     /// <summary>A trial balance.</summary>
     public static Shape Balances { get; } = new(
-        "balances", "A row an account, with its balance on a day or its movement in each month", [ColumnRole.Account, ColumnRole.AccountName]);
+        "balances", "A row an account, with its balance on a day or its movement in each month",
+        [ColumnRole.Account, ColumnRole.AccountName]);
 
     /// <summary>What was planned.</summary>
     public static Shape Budget { get; } = new(

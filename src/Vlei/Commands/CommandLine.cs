@@ -18,7 +18,8 @@ internal static class CommandLine
     // Every command, in the order of help; made only when it is needed, for the sake of the start.
     private static readonly (string Name, Func<Command> Create)[] Commands =
     [
-        ("demo", DemoCommand.Create), ("init", InitCommand.Create), ("map", MapCommand.Create), ("import", ImportCommand.Create), ("export", ExportCommand.Create), ("check", CheckCommand.Create),
+        ("demo", DemoCommand.Create), ("init", InitCommand.Create), ("map", MapCommand.Create), ("import", ImportCommand.Create),
+        ("export", ExportCommand.Create), ("check", CheckCommand.Create),
         ("reports", ReportsCommand.Create),
         ("fields", FieldsCommand.Create), ("show", ShowCommand.Create), ("trace", TraceCommand.Create), ("save", SaveCommand.Create),
         ("group", GroupCommand.Create),

@@ -25,7 +25,8 @@ internal static class ExportCommand
 
     private static readonly Option<string?> Period = new("--period")
     {
-        Description = "The documents of this period, with those before it that were open then; all others before it as one opening document",
+        Description =
+            "The documents of this period, with those before it that were open then; all others before it as one opening document",
         HelpName = "P",
     };
 
@@ -77,14 +78,16 @@ internal static class ExportCommand
         }
 
         DateRange? period = result.GetValue(Period) is { } text
-            ? PeriodGrammar.Parse(text, desk.Today, desk.Settings.Calendar).Within(new DateRange(DateOnly.MinValue, DateOnly.MaxValue)).Range : null;
+            ? PeriodGrammar.Parse(text, desk.Today, desk.Settings.Calendar)
+                .Within(new DateRange(DateOnly.MinValue, DateOnly.MaxValue)).Range : null;
         var narrowing = Narrowing.Where(option => result.GetValue(option) is { Length: > 0 })
             .ToDictionary(option => option.Name.TrimStart('-'), option => (IReadOnlyList<string>)result.GetValue(option)!);
         period = period == new DateRange(DateOnly.MinValue, DateOnly.MaxValue) ? null : period;
         var outcome = Terminal.WithProgress(progress =>
         {
             progress("writing the records", 0);
-            return auditFile is null ? new RecordExport(desk).Write(folder!, period, narrowing) : WriteAuditFile(result, desk, auditFile, period, narrowing);
+            return auditFile is null ? new RecordExport(desk).Write(folder!, period, narrowing)
+                : WriteAuditFile(result, desk, auditFile, period, narrowing);
         });
         using var output = Terminal.Output();
         foreach (var (table, count) in outcome.Counts.Where(counted => counted.Count > 0))
@@ -94,7 +97,9 @@ internal static class ExportCommand
 
         if (outcome.Before > 0)
         {
-            output.WriteLine($"{MappedMessages.Count(outcome.Before, "document")} of these {(outcome.Before == 1 ? "is" : "are")} from before the period: open then, or settled with one that was.");
+            output.WriteLine(
+                $"{MappedMessages.Count(outcome.Before, "document")} of these {(outcome.Before == 1 ? "is" : "are")} from before the "
+                    + $"period: open then, or settled with one that was.");
         }
 
         if (outcome.HasOpening)
@@ -112,7 +117,8 @@ internal static class ExportCommand
         if (narrowing.Count > 0)
         {
             throw new ProblemException(
-                ProblemKind.Usage, $"--{narrowing.Keys.First()} does not go with --audit-file: an audit file has all documents of its days.",
+                ProblemKind.Usage,
+                $"--{narrowing.Keys.First()} does not go with --audit-file: an audit file has all documents of its days.",
                 "Narrow it with --period, or write a record set.");
         }
 

@@ -16,6 +16,7 @@ using Vlei.Desk.Maps;
 using Vlei.Output;
 using Vlei.Records;
 using Vlei.Records.Maps;
+using Vlei.Records.Maps.Reading;
 
 namespace Vlei.Commands;
 
@@ -26,7 +27,8 @@ internal static class ImportCommand
 
     private static readonly Argument<string[]> Paths = new("PATH")
     {
-        Description = "Record sets (folders, CSV files or workbooks named after kinds of records), audit files (.xml), or any other files that "
+        Description =
+            "Record sets (folders, CSV files or workbooks named after kinds of records), audit files (.xml), or any other files that "
             + "there is a map of",
         Arity = ArgumentArity.OneOrMore,
     };
@@ -48,7 +50,8 @@ internal static class ImportCommand
 
     private static readonly Option<string?> New = new("--new")
     {
-        Description = "Accounts, contacts, items that the book does not have: ask, take or refuse (else ask on a terminal, refuse in scripts)",
+        Description =
+            "Accounts, contacts, items that the book does not have: ask, take or refuse (else ask on a terminal, refuse in scripts)",
         HelpName = "HOW",
     };
 
@@ -147,7 +150,9 @@ internal static class ImportCommand
             var notes = NotesImport.Run(desk.Book, sets);
             if (notes > 0)
             {
-                Terminal.Say($"vlei: Noted beside the records: {MappedMessages.Count(notes, "promise, dispute or mark", "promises, disputes or marks")} of findings.");
+                Terminal.Say(
+                    $"vlei: Noted beside the records: {MappedMessages.Count(notes, "promise, dispute or "
+                        + "mark", "promises, disputes or marks")} of findings.");
             }
 
             if (mapped is not null)
@@ -175,7 +180,8 @@ internal static class ImportCommand
     private static ImportOrder OrderOf(ParseResult result, ReportDesk desk, bool trial)
     {
         var completeFor = result.GetValue(CompleteFor) is { } period
-            ? PeriodGrammar.Parse(period, desk.Today, desk.Settings.Calendar).Within(new DateRange(DateOnly.MinValue, DateOnly.MaxValue)).Range
+            ? PeriodGrammar.Parse(period, desk.Today, desk.Settings.Calendar)
+                .Within(new DateRange(DateOnly.MinValue, DateOnly.MaxValue)).Range
             : (DateRange?)null;
         return new ImportOrder(Environment.UserName, desk.Now, result.GetValue(Complete), trial)
         {
@@ -243,7 +249,9 @@ internal static class ImportCommand
 
         if (differences.Count > 0)
         {
-            Terminal.Say($"vlei: Taken in with {(differences.Count == 1 ? "a difference" : $"{differences.Count} differences")}; vlei check lists what is not proved.");
+            Terminal.Say(
+                $"vlei: Taken in with {(differences.Count == 1 ? "a difference" : $"{differences.Count} differences")}; vlei check "
+                    + $"lists what is not proved.");
         }
     }
 

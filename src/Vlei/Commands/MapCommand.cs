@@ -72,7 +72,8 @@ internal static class MapCommand
         if (places.Find(file => File.Exists(file.Path)) is { } there && !result.GetValue(Destination.Overwrite))
         {
             throw new ProblemException(
-                ProblemKind.CannotWrite, $"{there.Path} is there already.", "Give --overwrite to make it anew, or --as NAME for another one.");
+                ProblemKind.CannotWrite, $"{there.Path} is there already.",
+                "Give --overwrite to make it anew, or --as NAME for another one.");
         }
 
         proposals = proposals.ConvertAll(proposal => Decide(proposal, result.GetValue(Set) ?? []));
@@ -102,7 +103,8 @@ internal static class MapCommand
         {
             if (said.IndexOf('=') is not (> 0 and var equals))
             {
-                throw new ProblemException(ProblemKind.Usage, $"--set does not take \"{said}\".", "Write KEY=VALUE, as dates=day-month-year.");
+                throw new ProblemException(
+                    ProblemKind.Usage, $"--set does not take \"{said}\".", "Write KEY=VALUE, as dates=day-month-year.");
             }
 
             proposal = With(proposal, said[..equals].Trim(), said[(equals + 1)..].Trim());
@@ -169,7 +171,9 @@ internal static class MapCommand
         var trial = imports.Try(proposal, all, errors);
         if (trial.Documents > 0)
         {
-            output.WriteLine($"\n{MappedMessages.Count(trial.Documents, "document")} from {trial.Days!.Value.From:yyyy-MM-dd} to {trial.Days.Value.To:yyyy-MM-dd}; the first:");
+            output.WriteLine(
+                $"\n{MappedMessages.Count(trial.Documents, "document")} from {trial.Days!.Value.From:yyyy-MM-dd} "
+                    + $"to {trial.Days.Value.To:yyyy-MM-dd}; the first:");
             foreach (var document in trial.FirstDocuments)
             {
                 output.WriteLine($"  {document}");
@@ -182,7 +186,8 @@ internal static class MapCommand
             output.WriteLine($"\n{note}");
         }
 
-        foreach (var fault in errors.First.Select(error => error.ToString()).Concat(trial.Faults.Take(RecordErrors.Shown).Select(fault => fault.ToString())))
+        foreach (var fault in errors.First.Select(error => error.ToString())
+            .Concat(trial.Faults.Take(RecordErrors.Shown).Select(fault => fault.ToString())))
         {
             Terminal.Say(fault);
         }
@@ -209,7 +214,8 @@ internal static class MapCommand
     private static void WriteTable(TextWriter output, string[] headings, IReadOnlyList<string[]> rows)
     {
         const int Most = 28;
-        var cut = rows.Select(row => row.Select((text, column) => column < row.Length - 1 && text.Length > Most ? $"{text[..(Most - 1)]}…" : text)
+        var cut = rows.Select(
+            row => row.Select((text, column) => column < row.Length - 1 && text.Length > Most ? $"{text[..(Most - 1)]}…" : text)
             .ToArray()).Prepend(headings).ToList();
         var widths = headings.Select((_, column) => cut.Max(row => DisplayText.Width(row[column]))).ToArray();
         foreach (var row in cut)

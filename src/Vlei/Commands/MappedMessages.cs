@@ -2,6 +2,7 @@ using System.Globalization;
 using Vlei.Books.Import;
 using Vlei.Core.Ledger;
 using Vlei.Records.Maps;
+using Vlei.Records.Maps.Reading;
 
 namespace Vlei.Commands;
 
@@ -24,7 +25,8 @@ internal static class MappedMessages
         {
             var proved = mapped.Balances.Count - outcome.Differences.Count;
             output.WriteLine(string.Create(
-                CultureInfo.InvariantCulture, $"Proof: {proved:N0} of {Count(mapped.Balances.Count, "balance")} of accounts that the files show are the book's."));
+                CultureInfo.InvariantCulture,
+                $"Proof: {proved:N0} of {Count(mapped.Balances.Count, "balance")} of accounts that the files show are the book's."));
         }
     }
 
@@ -57,10 +59,12 @@ internal static class MappedMessages
         foreach (var kind in records.GroupBy(record => record.Table))
         {
             output.WriteLine(string.Create(
-                CultureInfo.InvariantCulture, $"\n{kind.Count():N0} new {(kind.Count() == 1 ? kind.Key.Singular : $"{kind.Key.Singular}s")}:"));
+                CultureInfo.InvariantCulture,
+                $"\n{kind.Count():N0} new {(kind.Count() == 1 ? kind.Key.Singular : $"{kind.Key.Singular}s")}:"));
             foreach (var record in kind.Take(MostNew))
             {
-                var becomes = record.Detail.Length == 0 ? "" : record.Table == RecordTables.TaxCodes ? $", {record.Detail} percent" : $", {record.Detail}";
+                var becomes = record.Detail.Length == 0 ? "" : record.Table == RecordTables.TaxCodes ? $", {record.Detail} percent"
+                    : $", {record.Detail}";
                 output.WriteLine($"  {record.Id}  {record.Name}{becomes}{(record.Because.Length > 0 ? $" ({record.Because})" : "")}");
             }
 

@@ -15,7 +15,8 @@ internal static class SchemaCommand
     /// <summary>The command.</summary>
     public static Command Create()
     {
-        var command = new DocumentedCommand("schema", "Write what the file of a report, a selection, a group or a map may say, as JSON Schema")
+        var command = new DocumentedCommand(
+            "schema", "Write what the file of a report, a selection, a group or a map may say, as JSON Schema")
         {
             Examples = [("vlei schema report", "every key of reports/NAME.toml, with what it means")],
         };

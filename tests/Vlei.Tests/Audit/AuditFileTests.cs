@@ -37,7 +37,8 @@ public sealed class AuditFileTests : IDisposable
             foreach (var report in new[] { "profit-loss", "balance-sheet", "trial-balance", "sales-by-item", "tax-by-code" }
                 .Where(report => period != "2026-05" || report is "profit-loss" or "sales-by-item" or "tax-by-code"))
             {
-                Assert.Equal(book.Lines(report, "--period", period, "--basis", basis), again.Lines(report, "--period", period, "--basis", basis));
+                Assert.Equal(
+                    book.Lines(report, "--period", period, "--basis", basis), again.Lines(report, "--period", period, "--basis", basis));
             }
         }
 
@@ -81,7 +82,8 @@ public sealed class AuditFileTests : IDisposable
                   <OpeningDebitBalance>50.00</OpeningDebitBalance><ClosingDebitBalance>45.00</ClosingDebitBalance></Account>
                 <Account><AccountID>1001</AccountID><AccountDescription>Bank</AccountDescription><GroupingCategory>bank</GroupingCategory>
                   <OpeningDebitBalance>7.00</OpeningDebitBalance><ClosingDebitBalance>12.00</ClosingDebitBalance></Account>
-                <Account><AccountID>3900</AccountID><AccountDescription>Kept</AccountDescription><GroupingCategory>retained-earnings</GroupingCategory>
+                <Account><AccountID>3900</AccountID><AccountDescription>Kept</AccountDescription>
+                  <GroupingCategory>retained-earnings</GroupingCategory>
                   <OpeningCreditBalance>57.00</OpeningCreditBalance><ClosingCreditBalance>57.00</ClosingCreditBalance></Account>
               </GeneralLedgerAccounts></MasterFiles>
               <GeneralLedgerEntries><NumberOfEntries>1</NumberOfEntries><TotalDebit>5.00</TotalDebit><TotalCredit>5.00</TotalCredit>

@@ -12,7 +12,8 @@ public sealed partial class ForeignTests : IDisposable
 {
     private static readonly string[] Files =
     [
-        "chart.csv", "trial-balance-2025-02-28.csv", "ledger-2025-26.xlsx", "joernaal-2026-03.csv", "invoices-2026.csv", "payments-2026.csv",
+        "chart.csv", "trial-balance-2025-02-28.csv", "ledger-2025-26.xlsx", "joernaal-2026-03.csv", "invoices-2026.csv",
+        "payments-2026.csv",
     ];
 
     private readonly Tool _tool = new Tool().WithDemo();
@@ -82,7 +83,8 @@ public sealed partial class ForeignTests : IDisposable
             return (string.Concat(text.AsSpan(0, at.Index), "Xyzzy", text.AsSpan(at.Index + at.Length)), at.Value);
         }
 
-        var becomes = at.Value.Contains('/', StringComparison.Ordinal) || !char.IsAsciiDigit(was) ? 'x' : (char)('0' + ((was - '0' + 1 + random.Next(9)) % 10));
+        var becomes = at.Value.Contains('/', StringComparison.Ordinal) || !char.IsAsciiDigit(was) ? 'x'
+            : (char)('0' + ((was - '0' + 1 + random.Next(9)) % 10));
         var changed = string.Concat(at.Value.AsSpan(0, place), becomes.ToString(), at.Value.AsSpan(place + 1));
         return (string.Concat(text.AsSpan(0, at.Index), changed, text.AsSpan(at.Index + at.Length)), $"{at.Value} that became {changed}");
     }

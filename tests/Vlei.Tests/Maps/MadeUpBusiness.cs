@@ -15,8 +15,10 @@ internal sealed class MadeUpBusiness
     /// <summary>The chart: code, name in English, type.</summary>
     public static readonly (string Code, string Name, string Type)[] Chart =
     [
-        ("1000", "Bank", "bank"), ("1100", "Trade receivables", "receivable"), ("1500", "Machinery", "fixed-asset"), ("2100", "Trade payables", "payable"),
-        ("2200", "Sales tax", "tax"), ("3000", "Capital", "equity"), ("3900", "Retained earnings", "retained-earnings"), ("4000", "Sales", "income"),
+        ("1000", "Bank", "bank"), ("1100", "Trade receivables", "receivable"), ("1500", "Machinery", "fixed-asset"),
+        ("2100", "Trade payables", "payable"),
+        ("2200", "Sales tax", "tax"), ("3000", "Capital", "equity"), ("3900", "Retained earnings", "retained-earnings"),
+        ("4000", "Sales", "income"),
         ("5000", "Materials", "cost-of-sales"), ("6000", "Rent", "expense"), ("6100", "Wages", "expense"),
     ];
 
@@ -38,14 +40,18 @@ internal sealed class MadeUpBusiness
 
             var amount = random.Next(1, 400_000) / 100m;
             var part = Math.Round(amount * random.Next(100) / 100m, 2);
-            Documents.Add(new MadeDocument(number, day, Memos[random.Next(Memos.Length)], part == 0 || part == amount || debit == "6100" || credit == "6100"
+            Documents.Add(
+                new MadeDocument(
+                    number, day, Memos[random.Next(Memos.Length)], part == 0 || part == amount || debit == "6100" || credit == "6100"
                 ? [new(debit, amount), new(credit, -amount)] : [new(debit, amount), new(credit, part - amount), new("6100", -part)]));
         }
 
         for (var number = 1; number <= 15; number++)
         {
             var net = random.Next(100, 90_000) / 100m;
-            Invoices.Add(new MadeInvoice($"INV-{number:D3}", new DateOnly(2026, 1, 1).AddDays(random.Next(150)), Contacts[random.Next(Contacts.Length)], net,
+            Invoices.Add(
+                new MadeInvoice(
+                    $"INV-{number:D3}", new DateOnly(2026, 1, 1).AddDays(random.Next(150)), Contacts[random.Next(Contacts.Length)], net,
                 Math.Round(net * 0.15m, 2)));
         }
     }

@@ -22,12 +22,18 @@ public sealed class MapCommandTests : IDisposable
     [Fact]
     public void What_a_file_does_not_decide_is_refused_with_the_line_of_the_map_until_it_is_said()
     {
-        _tool.Write("list.csv", "Date,No,Account,Debit,Credit\n03/04/2026,1,Bank,5.00,\n03/04/2026,1,Sales,,5.00\n02/05/2026,2,Bank,6.00,\n02/05/2026,2,Sales,,6.00\n01/06/2026,3,Bank,1.00,\n01/06/2026,3,Sales,,1.00\n");
+        _tool.Write(
+            "list.csv",
+            "Date,No,Account,Debit,Credit\n03/04/2026,1,Bank,5.00,\n03/04/2026,1,Sales,,5.00\n02/05/2026,2,Bank,6.00,\n02/05/2026,2,"
+                + "Sales,,6.00\n01/06/2026,3,Bank,1.00,\n01/06/2026,3,Sales,,1.00\n");
         var outcome = Run("map", "list.csv");
         Assert.Equal(65, outcome.Status);
-        var line = File.ReadAllLines(_tool.PathOf("book/maps/list.toml")).ToList().FindIndex(line => line.StartsWith("# dates = ", StringComparison.Ordinal)) + 1;
+        var line = File.ReadAllLines(_tool.PathOf("book/maps/list.toml")).ToList()
+            .FindIndex(line => line.StartsWith("# dates = ", StringComparison.Ordinal)) + 1;
         Assert.Contains($"maps/list.toml:{line}: \"03/04/2026\" and all others may be read in 2 ways", outcome.Messages);
-        Assert.Contains($"maps/list.toml:{line}: it is not decided which part of a date is the day.", Run("import", "list.csv", "--new", "take").Messages);
+        Assert.Contains(
+            $"maps/list.toml:{line}: it is not decided which part of a date is the day.",
+            Run("import", "list.csv", "--new", "take").Messages);
         Assert.Equal(73, Run("map", "list.csv", "--set", "dates=day-month-year").Status);
         Run("map", "list.csv", "--set", "dates=day-month-year", "--overwrite").Done();
         Run("import", "list.csv", "--new", "take").Done();
@@ -64,7 +70,9 @@ public sealed class MapCommandTests : IDisposable
         Assert.Contains("Did you mean take?", Run("import", "journal.csv", "--new", "tke").Messages);
         Run("import", "journal.csv", "--new", "take").Done();
         Assert.Contains("6000 Rent: expense, as its name has \"rent\"", Run("check").Done().Output);
-        File.AppendAllText(_tool.PathOf("book/maps/journal.toml"), "\n[types]\n\"6000\" = \"other-expense\"\n\"1000\" = \"bank\"\n\"4000\" = \"income\"\n");
+        File.AppendAllText(
+            _tool.PathOf("book/maps/journal.toml"),
+            "\n[types]\n\"6000\" = \"other-expense\"\n\"1000\" = \"bank\"\n\"4000\" = \"income\"\n");
         Assert.Contains("accounts             0         3", Run("import", "journal.csv").Done().Output);
         Assert.DoesNotContain("note", Run("check").Done().Output);
         Assert.Contains("other-expense", Run("show", "accounts", "--columns", "+type", "--format", "csv").Output);
@@ -73,18 +81,24 @@ public sealed class MapCommandTests : IDisposable
     [Fact]
     public void What_does_not_prove_is_named_and_what_is_taken_anyway_is_a_finding_until_it_proves()
     {
-        const string Ledger = "Date,Details,Debit,Credit,Balance\n1000 Bank,,,,\n2026-03-01,Till,10.00,,10.00\n2026-03-09,Till,5.00,,15.00\n4000 Sales,,,,\n2026-03-01,Till,,10.00,10.00\n2026-03-09,Till,,5.00,15.00\n";
+        const string Ledger =
+            "Date,Details,Debit,Credit,Balance\n1000 Bank,,,,\n2026-03-01,Till,10.00,,10.00\n2026-03-09,Till,5.00,,15.00\n4000 Sales,,,"
+                + ",\n2026-03-01,Till,,10.00,10.00\n2026-03-09,Till,,5.00,15.00\n";
         _tool.Write("general ledger.csv", Ledger);
         Run("map", "general ledger.csv", "--as", "gl").Done();
         _tool.Write("general ledger.csv", Ledger.Replace("5.00,,15.00", "5.00,,16.00", StringComparison.Ordinal));
         var refused = Run("import", "general ledger.csv", "--new", "take");
         Assert.Equal(65, refused.Status);
-        Assert.Contains("general ledger.csv:4:5: the balance of 1000 Bank is 16.00, but the rows come to 15.00: a difference of 1.00.", refused.Messages);
+        Assert.Contains(
+            "general ledger.csv:4:5: the balance of 1000 Bank is 16.00, but the rows come to 15.00: a difference of 1.00.",
+            refused.Messages);
         Assert.Contains("nothing was imported", refused.Messages);
         Run("import", "general ledger.csv", "--new", "take", "--take-anyway").Done();
         var check = Run("check");
         Assert.Equal(1, check.Status);
-        Assert.Contains("FAILED  What imports took in is proved\n        revision 1: general ledger.csv:4:5: the balance of 1000 Bank is 16.00", check.Output);
+        Assert.Contains(
+            "FAILED  What imports took in is proved\n        revision 1: general ledger.csv:4:5: the balance of 1000 Bank is 16.00",
+            check.Output);
         _tool.Write("general ledger.csv", Ledger);
         Run("import", "general ledger.csv").Done();
         Run("check").Done();
@@ -98,7 +112,9 @@ public sealed class MapCommandTests : IDisposable
         Run("import", "journal.csv", "--new", "take").Done();
         _tool.Write("journal.csv", string.Join('\n', Journal.Split('\n').Take(3)) + "\n");
         Assert.Contains("Nothing has changed", Run("import", "journal.csv").Done().Output);
-        Assert.Contains("documents            0         0         1         1", Run("import", "journal.csv", "--complete-for", "2026-03").Done().Output);
+        Assert.Contains(
+            "documents            0         0         1         1",
+            Run("import", "journal.csv", "--complete-for", "2026-03").Done().Output);
         Assert.Contains("7.00", Run("show", "lines", "--period", "2026-04").Output);
         Assert.Contains("50.00", Run("show", "lines", "--period", "2026-03", "--revision", "1").Output);
         Assert.Equal(2, Run("import", "journal.csv", "--complete-for", "2026-03", "--complete").Status);
@@ -107,15 +123,23 @@ public sealed class MapCommandTests : IDisposable
     [Fact]
     public void One_file_adds_a_language_and_a_second_map_of_the_same_headings_is_asked_for_by_name()
     {
-        _tool.Write("dagboek.csv", "Boekdag;Bonnummer;Grootboekrekening;Omschrijving;Debet;Kredit\n15-03-2026;1;1000 Bank;Kas;5,00;\n15-03-2026;1;4000 Omzet;Kas;;5,00\n");
+        _tool.Write(
+            "dagboek.csv",
+            "Boekdag;Bonnummer;Grootboekrekening;Omschrijving;Debet;Kredit\n15-03-2026;1;1000 Bank;Kas;5,00;\n15-03-2026;1;4000 Omzet;"
+                + "Kas;;5,00\n");
         Assert.Equal(65, Run("map", "dagboek.csv").Status);
-        _tool.Write("book/words/nl.toml", "[columns]\ndate = [\"boekdag\"]\ndocument = [\"bonnummer\"]\naccount = [\"grootboekrekening\"]\nmemo = [\"omschrijving\"]\ndebit = [\"debet\"]\ncredit = [\"kredit\"]\n\n[types]\nincome = [\"omzet\"]\n");
+        _tool.Write(
+            "book/words/nl.toml",
+            "[columns]\ndate = [\"boekdag\"]\ndocument = [\"bonnummer\"]\naccount = [\"grootboekrekening\"]\nmemo = "
+                + "[\"omschrijving\"]\ndebit = [\"debet\"]\ncredit = [\"kredit\"]\n\n[types]\nincome = [\"omzet\"]\n");
         Assert.Contains("4000  Omzet, income", Run("map", "dagboek.csv").Done().Output);
         Run("map", "dagboek.csv", "--as", "other").Done();
         Assert.Contains("has the headings of both dagboek and other", Run("import", "dagboek.csv").Messages);
         Run("import", "dagboek.csv", "--map", "other", "--new", "take").Done();
         _tool.Write("book/words/nl.toml", "[colums]\n");
-        Assert.Contains("words/nl.toml:1:1: there is no table colums.\n      Did you mean columns?", Run("map", "dagboek.csv", "--as", "third").Messages);
+        Assert.Contains(
+            "words/nl.toml:1:1: there is no table colums.\n      Did you mean columns?",
+            Run("map", "dagboek.csv", "--as", "third").Messages);
     }
 
     private Outcome Run(params string[] arguments) => _tool.Run([], [.. arguments, "--book", "book"]);

@@ -33,7 +33,9 @@ internal sealed class MapTrial : IDisposable
     /// <summary>Where a file is to be written.</summary>
     public string PathOf(string name) => Path.Combine(_folder, name);
 
-    /// <summary>Maps files, unless there is a map for them, and imports them; what came of it, or nothing where there were errors.</summary>
+    /// <summary>
+    /// Maps files, unless there is a map for them, and imports them; what came of it, or nothing where there were errors.
+    /// </summary>
     public ImportOutcome? Import(params string[] names) => Import(isTrial: false, names);
 
     /// <summary>The same as a trial.</summary>
@@ -69,7 +71,8 @@ internal sealed class MapTrial : IDisposable
         }
 
         return Errors.Count > 0 ? null : Importer.Run(
-            _book, RecordSet.Open([], _book.Settings.Currency, Errors, mapped), Errors, new ImportOrder("test", desk.Now, Complete: false, isTrial),
+            _book, RecordSet.Open([], _book.Settings.Currency, Errors, mapped), Errors,
+            new ImportOrder("test", desk.Now, Complete: false, isTrial),
             (_, _) => { });
     }
 

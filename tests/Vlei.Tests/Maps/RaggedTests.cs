@@ -24,8 +24,10 @@ public sealed class RaggedTests : IDisposable
     [InlineData("2026-03-15,2,6000", "2026-02-30,2,6000", "journal.csv:4:1: Date: \"2026-02-30\" is no day; ")]
     [InlineData("2026-03-15,2,6000", ",2,6000", "journal.csv:4:1: Date: is empty, but the row has an amount; expected a day.")]
     [InlineData("6000 Rent", "", "journal.csv:4:3: Account: is empty; expected an account.")]
-    [InlineData("500.00,\n2026", "501.00,\n2026", "journal.csv:4:1: the lines of document 2 sum to 1.00; expected 0, debits and credits alike.")]
-    [InlineData("500.00,\n2026", "USD 500.00,\n2026", "journal.csv:4:5: Debit: the amount is in USD; the book is in EUR, and takes in no other currency.")]
+    [InlineData("500.00,\n2026", "501.00,\n2026",
+        "journal.csv:4:1: the lines of document 2 sum to 1.00; expected 0, debits and credits alike.")]
+    [InlineData("500.00,\n2026", "USD 500.00,\n2026",
+        "journal.csv:4:5: Debit: the amount is in USD; the book is in EUR, and takes in no other currency.")]
     [InlineData("500.00,\n2026", ",\n2026", "journal.csv:4:5: Debit: there is no amount in this row; expected one.")]
     [InlineData("Bank,March,,500.00", "Bank,March,,500.00\nTotal,,,,\"1,650.00\",\"1,651.00\"",
         "journal.csv:6:6: the total of Credit is 1,651.00, but the rows come to 1,650.00: a difference of 1.00.")]
@@ -59,7 +61,8 @@ public sealed class RaggedTests : IDisposable
     [Fact]
     public void Rows_without_numbers_have_ids_of_their_content_so_that_two_exports_in_any_order_do_not_double()
     {
-        string[] blocks = ["2026-03-02,4000 Sales,-5.00\n2026-03-02,1000 Bank,5.00\n", "2026-03-02,6000 Rent,7.00\n2026-03-02,1000 Bank,-7.00\n"];
+        string[] blocks =
+            ["2026-03-02,4000 Sales,-5.00\n2026-03-02,1000 Bank,5.00\n", "2026-03-02,6000 Rent,7.00\n2026-03-02,1000 Bank,-7.00\n"];
         const string Head = "Date,Account,Amount\n";
         Write("a.csv", Head + blocks[0] + blocks[0] + blocks[1]);
         Assert.Equal(3, Added(_trial.Take("a.csv")));
@@ -88,11 +91,15 @@ public sealed class RaggedTests : IDisposable
         _trial.Take("journal.csv");
         Assert.Equal(
             [("Bank : Current", 40m), ("Overheads : Rent", 60m), ("Trade  Sales", -100m)],
-            _trial.Balances(byName: true).Select(account => (account.Key, account.Value)).OrderBy(account => account.Key, StringComparer.Ordinal));
-        Assert.Equal(["bank", "income", "expense"], _trial.Types().OrderBy(type => type.Key, StringComparer.Ordinal).Select(type => type.Value));
+            _trial.Balances(byName: true).Select(account => (account.Key, account.Value))
+                .OrderBy(account => account.Key, StringComparer.Ordinal));
+        Assert.Equal(
+            ["bank", "income", "expense"], _trial.Types().OrderBy(type => type.Key, StringComparer.Ordinal).Select(type => type.Value));
     }
 
-    private static long Added(Books.Import.ImportOutcome outcome) => outcome.Counts.First(count => count.Table.Name == "documents").Counts.Added;
+    private static long Added(Books.Import.ImportOutcome outcome) =>
+        outcome.Counts.First(count => count.Table.Name == "documents").Counts.Added;
 
-    private void Write(string name, string text, Encoding? encoding = null) => File.WriteAllText(_trial.PathOf(name), text, encoding ?? new UTF8Encoding(false));
+    private void Write(string name, string text, Encoding? encoding = null) =>
+        File.WriteAllText(_trial.PathOf(name), text, encoding ?? new UTF8Encoding(false));
 }

@@ -60,7 +60,8 @@ public class RoundTripTests
                     [dialect.Word("date"), dialect.Word(isBills ? "supplier" : "customer"), dialect.Word("pays"), dialect.Word("amount")],
                     paid.Select(payment => new[]
                     {
-                        dialect.Day(payment.invoice.Date.AddDays(9)), payment.invoice.Contact, payment.invoice.Number, dialect.Amount(payment.amount),
+                        dialect.Day(payment.invoice.Date.AddDays(9)), payment.invoice.Contact, payment.invoice.Number,
+                        dialect.Amount(payment.amount),
                     }),
                     [dialect.Word("Total"), "", "", dialect.Amount(paid.Sum(payment => payment.amount))]);
                 if (random.Next(2) == 0)
@@ -75,7 +76,8 @@ public class RoundTripTests
 
                 Assert.Null(trial.Take("list.csv", "payments.csv").Revision);
                 var (total, tax, money) =
-                    (business.Invoices.Sum(invoice => invoice.Net + invoice.Tax), business.Invoices.Sum(invoice => invoice.Tax), paid.Sum(payment => payment.amount));
+                    (business.Invoices.Sum(invoice => invoice.Net + invoice.Tax), business.Invoices.Sum(invoice => invoice.Tax),
+                        paid.Sum(payment => payment.amount));
                 var sign = isBills ? -1 : 1;
                 AssertBalances(
                     new()
@@ -86,12 +88,14 @@ public class RoundTripTests
                     trial.Balances());
                 using var ledger = trial.Open();
                 Assert.Equal(
-                    money, ledger.Applications(new DateOnly(2026, 12, 31)).DistinctBy(settled => settled.Settlement).Sum(settled => Math.Abs(settled.Amount.MinorUnits) / 100m));
+                    money, ledger.Applications(new DateOnly(2026, 12, 31)).DistinctBy(settled => settled.Settlement)
+                        .Sum(settled => Math.Abs(settled.Amount.MinorUnits) / 100m));
             }
             catch (Exception failed)
             {
                 throw new InvalidOperationException(
-                    $"seed {seed}, {dialect}:\n{Head(trial.PathOf("list.csv"))}\n{Head(trial.PathOf("payments.csv"))}\n{failed.Message}", failed);
+                    $"seed {seed}, {dialect}:\n{Head(trial.PathOf("list.csv"))}\n{Head(trial.PathOf("payments.csv"))}\n"
+                        + failed.Message, failed);
             }
         }
     }
@@ -113,11 +117,15 @@ public class RoundTripTests
                     trial.PathOf("open invoices.csv"), "Open items", [W("date"), W("number"), W("customer"), W("due"), W("open")],
                     business.Invoices.Select(invoice => new[]
                     {
-                        dialect.Day(invoice.Date), invoice.Number, invoice.Contact, dialect.Day(invoice.Date.AddDays(30)), dialect.Amount(invoice.Net),
+                        dialect.Day(invoice.Date), invoice.Number, invoice.Contact, dialect.Day(invoice.Date.AddDays(30)),
+                        dialect.Amount(invoice.Net),
                     }));
                 dialect.Write(
                     trial.PathOf("saldi 2026-06-30.csv"), "Trial balance", [W("account"), W("balance")],
-                    balances.Select(account => new[] { $"{account.Key} {MadeUpBusiness.Chart.First(known => known.Code == account.Key).Name}", dialect.Amount(account.Value) }));
+                    balances.Select(
+                        account =>
+                            new[] { $"{account.Key} {MadeUpBusiness.Chart.First(known => known.Code == account.Key).Name}",
+                                dialect.Amount(account.Value) }));
                 var files = new[] { "open invoices.csv", "saldi 2026-06-30.csv" };
                 trial.Take(random.Next(2) == 0 ? files : [.. files.Reverse()]);
                 AssertBalances(balances, trial.Balances());
@@ -130,7 +138,8 @@ public class RoundTripTests
             catch (Exception failed)
             {
                 throw new InvalidOperationException(
-                    $"seed {seed}, {dialect}:\n{Head(trial.PathOf("open invoices.csv"))}\n{Head(trial.PathOf("saldi 2026-06-30.csv"))}\n{failed.Message}", failed);
+                    $"seed {seed}, {dialect}:\n{Head(trial.PathOf("open invoices.csv"))}\n"
+                        + $"{Head(trial.PathOf("saldi 2026-06-30.csv"))}\n{failed.Message}", failed);
             }
         }
     }
@@ -152,13 +161,16 @@ public class RoundTripTests
             var balance = 0m;
             foreach (var document in business.Documents.Where(document => document.Lines[0].Code != "1000"))
             {
-                var (name, amount) = (MadeUpBusiness.Chart.First(known => known.Code == document.Lines[0].Code).Name, -document.Lines[0].Amount * (random.Next(2) == 0 ? 1 : -1));
+                var (name, amount) =
+                    (MadeUpBusiness.Chart.First(known => known.Code == document.Lines[0].Code).Name,
+                        -document.Lines[0].Amount * (random.Next(2) == 0 ? 1 : -1));
                 balance += amount;
                 expected[name] = expected.GetValueOrDefault(name) - amount;
                 expected["Bank"] = expected.GetValueOrDefault("Bank") + amount;
                 rows.Add(shape == "single-entry"
                     ? [dialect.Day(document.Date), "Drift Marina", name, dialect.Amount(amount), dialect.Amount(balance)]
-                    : [dialect.Day(document.Date), "Drift Marina", name, amount > 0 ? dialect.Amount(amount) : "", amount < 0 ? dialect.Amount(-amount) : ""]);
+                    : [dialect.Day(document.Date), "Drift Marina", name, amount > 0 ? dialect.Amount(amount) : "", amount < 0
+                        ? dialect.Amount(-amount) : ""]);
             }
 
             if (shape.StartsWith("month", StringComparison.Ordinal))
@@ -190,7 +202,8 @@ public class RoundTripTests
         var (rows, expected, rest) = (new List<string[]>(), new Dictionary<string, decimal>(), new decimal[3]);
         foreach (var (code, name, _) in MadeUpBusiness.Chart)
         {
-            var figures = Enumerable.Range(0, 3).Select(month => code == "6100" ? -rest[month] : random.Next(-90_000, 90_000) / 100m).ToArray();
+            var figures = Enumerable.Range(0, 3).Select(month => code == "6100" ? -rest[month] : random.Next(-90_000, 90_000) / 100m)
+                .ToArray();
             rest = [.. rest.Zip(figures, (sum, figure) => sum + figure)];
             rows.Add([$"{code} {name}", .. figures.Select(dialect.Amount)]);
             expected[name] = figures.Sum();
@@ -219,10 +232,12 @@ public class RoundTripTests
             path, shape, [W("date"), W("number"), party, W("due"), W("net"), W("tax"), W("total")],
             business.Invoices.Select(invoice => new[]
             {
-                dialect.Day(invoice.Date), invoice.Number, invoice.Contact, dialect.Day(invoice.Date.AddDays(30)), dialect.Amount(invoice.Net),
+                dialect.Day(invoice.Date), invoice.Number, invoice.Contact, dialect.Day(invoice.Date.AddDays(30)),
+                dialect.Amount(invoice.Net),
                 dialect.Amount(invoice.Tax), dialect.Amount(invoice.Net + invoice.Tax),
             }),
-            [W("Total"), "", "", "", dialect.Amount(business.Invoices.Sum(invoice => invoice.Net)), dialect.Amount(business.Invoices.Sum(invoice => invoice.Tax)), ""]);
+            [W("Total"), "", "", "", dialect.Amount(business.Invoices.Sum(invoice => invoice.Net)),
+                dialect.Amount(business.Invoices.Sum(invoice => invoice.Tax)), ""]);
     }
 
     private static void AssertBalances(Dictionary<string, decimal> expected, Dictionary<string, decimal> actual) => Assert.Equal(
@@ -244,21 +259,25 @@ public class RoundTripTests
                 dialect.Write(
                     path, "Journal", [W("date"), W("number"), W("account"), W("memo"), W("debit"), W("credit")], lines.Select(row => new[]
                     {
-                        dialect.Day(row.document.Date), $"{row.document.Number}", Named(row.line.Code), row.document.Memo, Debit(row.line.Amount),
+                        dialect.Day(row.document.Date), $"{row.document.Number}", Named(row.line.Code), row.document.Memo,
+                        Debit(row.line.Amount),
                         Credit(row.line.Amount),
                     }),
-                    [W("Total"), "", "", "", dialect.Amount(lines.Sum(row => Math.Max(0, row.line.Amount))), dialect.Amount(lines.Sum(row => Math.Max(0, -row.line.Amount)))]);
+                    [W("Total"), "", "", "", dialect.Amount(lines.Sum(row => Math.Max(0, row.line.Amount))),
+                        dialect.Amount(lines.Sum(row => Math.Max(0, -row.line.Amount)))]);
                 break;
             case "signed":
                 dialect.Write(path, "Journal", [W("number"), W("date"), W("account"), W("amount"), W("memo")], lines.Select(row => new[]
                 {
-                    $"{row.document.Number}", dialect.Day(row.document.Date), Named(row.line.Code), dialect.Amount(row.line.Amount), row.document.Memo,
+                    $"{row.document.Number}", dialect.Day(row.document.Date), Named(row.line.Code), dialect.Amount(row.line.Amount),
+                    row.document.Memo,
                 }));
                 break;
             case "sides":
                 dialect.Write(path, "Journal", [W("date"), W("number"), W("account"), W("amount"), W("side")], lines.Select(row => new[]
                 {
-                    dialect.Day(row.document.Date), $"{row.document.Number}", Named(row.line.Code), dialect.Amount(Math.Abs(row.line.Amount)),
+                    dialect.Day(row.document.Date), $"{row.document.Number}", Named(row.line.Code),
+                    dialect.Amount(Math.Abs(row.line.Amount)),
                     dialect.Side(row.line.Amount > 0),
                 }));
                 break;
@@ -267,13 +286,15 @@ public class RoundTripTests
                     path, "Journal", [W("date"), W("memo"), W("account"), W("contra"), W("amount")],
                     business.Documents.SelectMany(document => document.Lines.Skip(1).Select(line => new[]
                     {
-                        dialect.Day(document.Date), document.Memo, Named(document.Lines[0].Code), Named(line.Code), dialect.Amount(-line.Amount),
+                        dialect.Day(document.Date), document.Memo, Named(document.Lines[0].Code), Named(line.Code),
+                        dialect.Amount(-line.Amount),
                     })));
                 break;
             case "unnumbered":
                 dialect.Write(path, "Journal", [W("date"), W("account"), W("memo"), W("debit"), W("credit")], lines.Select(row => new[]
                 {
-                    dialect.Day(row.document.Date), Named(row.line.Code), row.document.Memo, Debit(row.line.Amount), Credit(row.line.Amount),
+                    dialect.Day(row.document.Date), Named(row.line.Code), row.document.Memo, Debit(row.line.Amount),
+                    Credit(row.line.Amount),
                 }));
                 break;
             case "ledger":

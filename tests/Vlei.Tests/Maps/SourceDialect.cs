@@ -9,38 +9,52 @@ internal sealed class SourceDialect
     {
         ["en"] = new()
         {
-            ["date"] = "Date|Posting date", ["number"] = "Voucher no|Number", ["account"] = "Account|Account no", ["memo"] = "Description|Details",
-            ["debit"] = "Debit", ["credit"] = "Credit", ["amount"] = "Amount", ["side"] = "Dr/Cr", ["balance"] = "Balance", ["contra"] = "Contra account",
-            ["customer"] = "Customer", ["supplier"] = "Supplier", ["due"] = "Due date", ["net"] = "Net amount|Net", ["tax"] = "VAT|Tax", ["total"] = "Total|Gross",
+            ["date"] = "Date|Posting date", ["number"] = "Voucher no|Number", ["account"] = "Account|Account no",
+            ["memo"] = "Description|Details",
+            ["debit"] = "Debit", ["credit"] = "Credit", ["amount"] = "Amount", ["side"] = "Dr/Cr", ["balance"] = "Balance",
+            ["contra"] = "Contra account",
+            ["customer"] = "Customer", ["supplier"] = "Supplier", ["due"] = "Due date", ["net"] = "Net amount|Net", ["tax"] = "VAT|Tax",
+            ["total"] = "Total|Gross",
             ["pays"] = "Invoice paid", ["in"] = "Money in", ["out"] = "Money out", ["category"] = "Category", ["open"] = "Outstanding",
-            ["item"] = "Item", ["quantity"] = "Qty", ["name"] = "Account name", ["type"] = "Type", ["Total"] = "Total", ["Opening"] = "Opening balance",
+            ["item"] = "Item", ["quantity"] = "Qty", ["name"] = "Account name", ["type"] = "Type", ["Total"] = "Total",
+            ["Opening"] = "Opening balance",
             ["Page"] = "Page", ["payee"] = "Payee",
         },
         ["de"] = new()
         {
-            ["date"] = "Datum|Buchungsdatum", ["number"] = "Belegnr.|Nummer", ["account"] = "Konto|Kontonr.", ["memo"] = "Buchungstext|Text",
-            ["debit"] = "Soll", ["credit"] = "Haben", ["amount"] = "Betrag", ["side"] = "S/H", ["balance"] = "Saldo", ["contra"] = "Gegenkonto",
-            ["customer"] = "Kunde", ["supplier"] = "Lieferant", ["due"] = "Fällig am", ["net"] = "Netto", ["tax"] = "MwSt", ["total"] = "Brutto|Gesamtbetrag",
+            ["date"] = "Datum|Buchungsdatum", ["number"] = "Belegnr.|Nummer", ["account"] = "Konto|Kontonr.",
+            ["memo"] = "Buchungstext|Text",
+            ["debit"] = "Soll", ["credit"] = "Haben", ["amount"] = "Betrag", ["side"] = "S/H", ["balance"] = "Saldo",
+            ["contra"] = "Gegenkonto",
+            ["customer"] = "Kunde", ["supplier"] = "Lieferant", ["due"] = "Fällig am", ["net"] = "Netto", ["tax"] = "MwSt",
+            ["total"] = "Brutto|Gesamtbetrag",
             ["pays"] = "zu Rechnung", ["in"] = "Eingang", ["out"] = "Ausgang", ["category"] = "Kategorie", ["open"] = "Offener Betrag",
-            ["item"] = "Artikel", ["quantity"] = "Menge", ["name"] = "Kontobezeichnung", ["type"] = "Kontoart", ["Total"] = "Summe", ["Opening"] = "Saldovortrag",
+            ["item"] = "Artikel", ["quantity"] = "Menge", ["name"] = "Kontobezeichnung", ["type"] = "Kontoart", ["Total"] = "Summe",
+            ["Opening"] = "Saldovortrag",
             ["Page"] = "Seite", ["payee"] = "Empfänger",
         },
         ["fr"] = new()
         {
             ["date"] = "Date|Date écriture", ["number"] = "Pièce|N° pièce", ["account"] = "Compte|N° compte", ["memo"] = "Libellé",
-            ["debit"] = "Débit", ["credit"] = "Crédit", ["amount"] = "Montant", ["side"] = "Sens", ["balance"] = "Solde", ["contra"] = "Contrepartie",
-            ["customer"] = "Client", ["supplier"] = "Fournisseur", ["due"] = "Échéance", ["net"] = "Montant HT", ["tax"] = "TVA", ["total"] = "Montant TTC",
+            ["debit"] = "Débit", ["credit"] = "Crédit", ["amount"] = "Montant", ["side"] = "Sens", ["balance"] = "Solde",
+            ["contra"] = "Contrepartie",
+            ["customer"] = "Client", ["supplier"] = "Fournisseur", ["due"] = "Échéance", ["net"] = "Montant HT", ["tax"] = "TVA",
+            ["total"] = "Montant TTC",
             ["pays"] = "Facture réglée", ["in"] = "Recettes", ["out"] = "Dépenses", ["category"] = "Catégorie", ["open"] = "Reste dû",
-            ["item"] = "Article", ["quantity"] = "Quantité", ["name"] = "Intitulé du compte", ["type"] = "Type de compte", ["Total"] = "Total", ["Opening"] = "Report à nouveau",
+            ["item"] = "Article", ["quantity"] = "Quantité", ["name"] = "Intitulé du compte", ["type"] = "Type de compte",
+            ["Total"] = "Total", ["Opening"] = "Report à nouveau",
             ["Page"] = "Page", ["payee"] = "Bénéficiaire",
         },
         ["af"] = new()
         {
             ["date"] = "Datum", ["number"] = "Bewysnr|Nommer", ["account"] = "Rekening", ["memo"] = "Beskrywing|Besonderhede",
-            ["debit"] = "Debiet", ["credit"] = "Krediet", ["amount"] = "Bedrag", ["side"] = "Dt/Kt", ["balance"] = "Saldo", ["contra"] = "Kontrarekening",
-            ["customer"] = "Kliënt", ["supplier"] = "Verskaffer", ["due"] = "Betaalbaar op", ["net"] = "Netto", ["tax"] = "BTW", ["total"] = "Totaal",
+            ["debit"] = "Debiet", ["credit"] = "Krediet", ["amount"] = "Bedrag", ["side"] = "Dt/Kt", ["balance"] = "Saldo",
+            ["contra"] = "Kontrarekening",
+            ["customer"] = "Kliënt", ["supplier"] = "Verskaffer", ["due"] = "Betaalbaar op", ["net"] = "Netto", ["tax"] = "BTW",
+            ["total"] = "Totaal",
             ["pays"] = "Vir faktuur", ["in"] = "Ontvang", ["out"] = "Uitbetaal", ["category"] = "Kategorie", ["open"] = "Uitstaande",
-            ["item"] = "Item", ["quantity"] = "Hoeveelheid", ["name"] = "Rekeningnaam", ["type"] = "Rekeningtipe", ["Total"] = "Totaal", ["Opening"] = "Openingsaldo",
+            ["item"] = "Item", ["quantity"] = "Hoeveelheid", ["name"] = "Rekeningnaam", ["type"] = "Rekeningtipe", ["Total"] = "Totaal",
+            ["Opening"] = "Openingsaldo",
             ["Page"] = "Bladsy", ["payee"] = "Begunstigde",
         },
     };
@@ -90,9 +104,12 @@ internal sealed class SourceDialect
     }
 
     /// <summary>A debit or a credit, as D or C.</summary>
-    public string Side(bool isDebit) => _language switch { "de" => isDebit ? "S" : "H", "af" => isDebit ? "DT" : "KT", _ => isDebit ? "D" : "C" };
+    public string Side(bool isDebit) =>
+        _language switch { "de" => isDebit ? "S" : "H", "af" => isDebit ? "DT" : "KT", _ => isDebit ? "D" : "C" };
 
-    /// <summary>Writes rows below headings, with titles, blank lines, repeated headings and ends of pages where the program is like that.</summary>
+    /// <summary>
+    /// Writes rows below headings, with titles, blank lines, repeated headings and ends of pages where the program is like that.
+    /// </summary>
     public void Write(string path, string title, IReadOnlyList<string> headings, IEnumerable<string[]> rows, string[]? total = null)
     {
         var text = new StringBuilder();
@@ -124,12 +141,14 @@ internal sealed class SourceDialect
         File.WriteAllText(path, text.ToString(), _encoding);
 
         void Line(params string[] values) => text.Append(
-            string.Join(_separator, values.Concat(Enumerable.Repeat("", Math.Max(0, headings.Count - values.Length))).Select(Quoted))).Append("\r\n");
+            string.Join(_separator, values.Concat(Enumerable.Repeat("", Math.Max(0, headings.Count - values.Length))).Select(Quoted)))
+                .Append("\r\n");
     }
 
     private string Quoted(string value) =>
         value.Contains(_separator) || value.Contains('"') ? $"\"{value.Replace("\"", "\"\"", StringComparison.Ordinal)}\"" : value;
 
     /// <inheritdoc/>
-    public override string ToString() => $"{_language} dates {_dates} numbers {_numbers} '{_separator}' {_encoding.WebName} noisy {_isNoisy}";
+    public override string ToString() =>
+        $"{_language} dates {_dates} numbers {_numbers} '{_separator}' {_encoding.WebName} noisy {_isNoisy}";
 }

@@ -74,7 +74,8 @@ public static class MapFinder
     }
 
     private static string PrefixOf(Shape shape, bool isPurchase) => shape == Shape.Invoices || shape == Shape.InvoiceLines ? "invoice-"
-        : shape == Shape.Bills ? "bill-" : shape == Shape.Credits ? "credit-" : shape == Shape.Payments ? isPurchase ? "payment-" : "receipt-"
+        : shape == Shape.Bills ? "bill-" : shape == Shape.Credits ? "credit-" : shape == Shape.Payments ? isPurchase ? "payment-"
+        : "receipt-"
         : shape == Shape.OpenItems ? "open-" : shape == Shape.SingleEntry ? "money-" : shape == Shape.Balances ? "balances-" : "journal-";
 
     private static IEnumerable<MapFinding> Dialect(SourceFile file, FileSample sample)
@@ -87,12 +88,14 @@ public static class MapFinder
                     "utf-8" => "all of it is UTF-8", "windows-1252" => "not all of it is UTF-8", _ => "its first letters say so",
                 });
             yield return new MapFinding(
-                "separator", dialect.Separator == '\t' ? "\\t" : dialect.Separator.ToString(), "it parts the rows into the same number of values");
+                "separator", dialect.Separator == '\t' ? "\\t" : dialect.Separator.ToString(),
+                "it parts the rows into the same number of values");
         }
 
         yield return new MapFinding(
             "headings", sample.HeadingLine == 0 ? "none" : $"line {sample.HeadingLine}",
-            sample.HeadingLine == 0 ? "no row has words for columns" : sample.Title.Length > 0 ? "what stands above is a title" : "the first row");
+            sample.HeadingLine == 0 ? "no row has words for columns" : sample.Title.Length > 0 ? "what stands above is a title"
+                : "the first row");
     }
 
     private static SourceMap WithGrouping(
@@ -134,7 +137,8 @@ public static class MapFinder
     private static void WithDay(
         SourceMap map, FileSample sample, MapWords words, List<MapFinding> findings, List<OpenQuestion> questions)
     {
-        if (map.Shape != Shape.Balances || MonthHeadings.In([.. sample.Columns.Select(column => column.Heading)], sample.Title, words).Count > 0)
+        if (map.Shape != Shape.Balances
+            || MonthHeadings.In([.. sample.Columns.Select(column => column.Heading)], sample.Title, words).Count > 0)
         {
             return;
         }
@@ -146,7 +150,8 @@ public static class MapFinder
         }
         else
         {
-            questions.Add(new OpenQuestion("day", "nothing above the headings, nor the name of the file, says what day the balances are of.", []));
+            questions.Add(
+                new OpenQuestion("day", "nothing above the headings, nor the name of the file, says what day the balances are of.", []));
         }
     }
 
@@ -161,7 +166,8 @@ public static class MapFinder
             posting[purpose] = fitting.Count > 0 ? fitting[0].Code : $"{code} {name}";
             findings.Add(new MapFinding(
                 purpose, fitting.Count > 0 ? $"{fitting[0].Code} {fitting[0].Name}" : $"{code} {name}",
-                fitting.Count == 0 ? "the book has none, and gets it" : fitting.Count == 1 ? "the only such account" : $"the first of {fitting.Count} such accounts"));
+                fitting.Count == 0 ? "the book has none, and gets it" : fitting.Count == 1 ? "the only such account"
+                    : $"the first of {fitting.Count} such accounts"));
         }
 
         return map with { Posting = posting };

@@ -13,7 +13,8 @@ internal sealed class MarkFinder
     private readonly List<OpenQuestion> _questions = [];
 
     /// <summary>Reads the whole file.</summary>
-    public MarkFinder(SourceFile file, FileSample sample, IReadOnlyList<ColumnProfile> days, IReadOnlyList<ColumnProfile> numbers, MapWords words)
+    public MarkFinder(
+        SourceFile file, FileSample sample, IReadOnlyList<ColumnProfile> days, IReadOnlyList<ColumnProfile> numbers, MapWords words)
     {
         var (dates, marks) = (new DayEvidence(words), new MarkEvidence());
         using var rows = file.Rows();
@@ -195,7 +196,8 @@ internal sealed class MarkFinder
             }
 
             // Once the marks are known, only another one tells more.
-            if (SourceNumbers.MarkOf(cell.Text) is not { } mark || (mark == '.' ? _point.Count : mark == ',' ? _comma.Count : _either.Count) > 0
+            if (SourceNumbers.MarkOf(cell.Text) is not { } mark
+                || (mark == '.' ? _point.Count : mark == ',' ? _comma.Count : _either.Count) > 0
                 || !(SourceNumbers.TryRead(cell.Text, '.', out _) || SourceNumbers.TryRead(cell.Text, ',', out _)))
             {
                 return;
@@ -220,7 +222,8 @@ internal sealed class MarkFinder
             {
                 throw new ProblemException(
                     ProblemKind.BadData,
-                    $"{file.Name} writes numbers in two ways: \"{_point.Text}\" in line {_point.Line}, \"{_comma.Text}\" in line {_comma.Line}.",
+                    $"{file.Name} writes numbers in two ways: "
+                        + $"\"{_point.Text}\" in line {_point.Line}, \"{_comma.Text}\" in line {_comma.Line}.",
                     "Write them in one way; or write decimal-mark into a map by hand.");
             }
 
@@ -234,7 +237,8 @@ internal sealed class MarkFinder
             if (_either.Count > 0)
             {
                 questions.Add(new OpenQuestion(
-                    "decimal-mark", $"\"{_either.Text}\" in line {_either.Line} may be thousands, or one and a part: which is the decimal mark?",
+                    "decimal-mark",
+                    $"\"{_either.Text}\" in line {_either.Line} may be thousands, or one and a part: which is the decimal mark?",
                     [".", ","]));
                 return null;
             }

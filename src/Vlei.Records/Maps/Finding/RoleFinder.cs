@@ -62,7 +62,8 @@ internal sealed class RoleFinder
                 found.Key is not null ? found.Value.Because
                 : column.Count == 0 ? "it is empty"
                 : _words.RoleOf(column.Heading) is not var (role, _, _) ? "no word for such a column is known"
-                : _found.ContainsKey(role) ? $"another column is the {role.Name}" : $"its values are no {(role.Content == RoleContent.Day ? "days" : "numbers")}");
+                : _found.ContainsKey(role) ? $"another column is the {role.Name}"
+                : $"its values are no {(role.Content == RoleContent.Day ? "days" : "numbers")}");
         }),
     ];
 
@@ -105,7 +106,8 @@ internal sealed class RoleFinder
         }
 
         bool IsAccount(string value) => known.Accounts.Any(account =>
-            account.Code == value || account.Code == AccountFinder.Split(value).Code || MapWords.Plain(account.Name) == MapWords.Plain(value));
+            account.Code == value || account.Code == AccountFinder.Split(value).Code
+                || MapWords.Plain(account.Name) == MapWords.Plain(value));
         bool IsContact(string value) => known.Named(RecordTables.Contacts)
             .Any(contact => contact.Id == value || MapWords.Plain(contact.Name) == MapWords.Plain(value));
     }

@@ -38,7 +38,8 @@ internal sealed class ShapeFinder(FileSample sample, RoleFinder roles, SourceFil
         {
             return Has(ColumnRole.Balance) && !Has(ColumnRole.ContraAccount) && Says("ledger")
                 ? (Shape.Ledger, "it has an account and a balance in each row")
-                : (Shape.Journal, Has(ColumnRole.ContraAccount) ? "each row has both accounts" : "each row has an account, and debits and credits");
+                : (Shape.Journal, Has(ColumnRole.ContraAccount) ? "each row has both accounts"
+                    : "each row has an account, and debits and credits");
         }
 
         if (IsPayments())
@@ -79,7 +80,8 @@ internal sealed class ShapeFinder(FileSample sample, RoleFinder roles, SourceFil
         {
             NameAccounts();
             return Has(ColumnRole.Debit) || Has(ColumnRole.Credit) || Has(ColumnRole.Balance) || Has(ColumnRole.Amount)
-                ? (Shape.Balances, "each row has an account and a balance, and no day") : (Shape.Accounts, "each row has an account, and no amount");
+                ? (Shape.Balances, "each row has an account and a balance, and no day")
+                : (Shape.Accounts, "each row has an account, and no amount");
         }
 
         return Has(ColumnRole.Email) || Has(ColumnRole.Phone) || Has(ColumnRole.Address) || Says("contacts") || Has(ColumnRole.Contact)
@@ -150,7 +152,8 @@ internal sealed class ShapeFinder(FileSample sample, RoleFinder roles, SourceFil
         }
     }
 
-    private bool IsPayments() => Has(ColumnRole.Pays) || ((Says("receipts") || Says("payments")) && !Has(ColumnRole.Due) && !Has(ColumnRole.Net));
+    private bool IsPayments() => Has(ColumnRole.Pays)
+        || ((Says("receipts") || Says("payments")) && !Has(ColumnRole.Due) && !Has(ColumnRole.Net));
 
     private bool IsOfInvoice(string heading) => MapWords.Plain(heading).Split(' ').Concat([MapWords.Plain(heading)])
         .Any(word => words.KindOf(word) is "invoice" or "bill");

@@ -83,7 +83,8 @@ internal sealed class AccountFinder
         var (code, rest) = Split(text);
         return code.Length > 0 ? Exact(code)
             : name.Length > 0 && _byName.TryGetValue(MapWords.Plain(name), out var named) ? named
-            : rest.LastIndexOf(':') is > 0 and var colon && _byName.TryGetValue(MapWords.Plain(rest[(colon + 1)..]), out var last) ? last : null;
+            : rest.LastIndexOf(':') is > 0 and var colon && _byName.TryGetValue(MapWords.Plain(rest[(colon + 1)..]), out var last)
+                ? last : null;
     }
 
     /// <summary>Whether a text begins with the code of an account, or is the name of one.</summary>
@@ -152,7 +153,8 @@ internal sealed class AccountFinder
             {
                 var (type, because, isGuess) = TypeOf(added);
                 return new NewRecord(
-                    RecordTables.Accounts, added.Code, added.Name, AccountTypes.NameOf(type), because, isGuess, added.At.File, added.At.Line,
+                    RecordTables.Accounts, added.Code, added.Name, AccountTypes.NameOf(type), because, isGuess, added.At.File,
+                    added.At.Line,
                     added.At.Column);
             }),
         ];

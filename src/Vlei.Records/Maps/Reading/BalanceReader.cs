@@ -103,7 +103,8 @@ internal sealed class BalanceReader(MappedRow row)
         }
 
         row.Reading.Errors.Add(
-            _rows.Name, 1, 1, $"nothing above the headings says what day the balances are of; write day = \"2026-03-31\" into {row.Map.Path}.");
+            _rows.Name, 1, 1,
+            $"nothing above the headings says what day the balances are of; write day = \"2026-03-31\" into {row.Map.Path}.");
         return DateOnly.MaxValue;
     }
 
@@ -123,7 +124,8 @@ internal sealed class BalanceReader(MappedRow row)
         }
 
         AddDifference(day, _shown.ToDictionary(
-            shown => shown.Account, shown => shown.Figures[0], StringComparer.Ordinal), "opening", "Balances as the trial balance shows them");
+            shown => shown.Account, shown => shown.Figures[0], StringComparer.Ordinal), "opening",
+            "Balances as the trial balance shows them");
         Expect(day, _shown.Select(shown => (shown.Account, shown.Figures[0], shown.At)));
     }
 
@@ -168,7 +170,8 @@ internal sealed class BalanceReader(MappedRow row)
         foreach (var (account, amount) in figures.Where(figure => figure.Value != 0))
         {
             var at = _shown.Find(shown => shown.Account == account).At;
-            document.Lines.Add(new DraftLine { Account = account, Amount = amount, Line = Math.Max(1, at.Line), Column = Math.Max(1, at.Column) });
+            document.Lines.Add(
+                new DraftLine { Account = account, Amount = amount, Line = Math.Max(1, at.Line), Column = Math.Max(1, at.Column) });
         }
 
         if (document.Lines.Sum(line => line.Amount) is not 0 and var sum && row.Map.Shape == Shape.Balances && _days.Count > 0)
@@ -176,7 +179,8 @@ internal sealed class BalanceReader(MappedRow row)
             var at = new FilePoint(_rows.Name, document.Line, 1);
             document.Lines.Add(new DraftLine
             {
-                Account = row.Reading.AccountFor("opening", row.Map, at), Amount = -sum, Line = at.Line, Column = 1, Memo = "Result of the month",
+                Account = row.Reading.AccountFor("opening", row.Map, at), Amount = -sum, Line = at.Line, Column = 1,
+                Memo = "Result of the month",
             });
         }
 

@@ -39,7 +39,8 @@ internal sealed class InvoiceReader(MappedRow row)
         {
             if (number.Length == 0 || contact.Length == 0)
             {
-                _rows.Complain(number.Length == 0 ? ColumnRole.Document : ColumnRole.Contact, "is empty; a document has a number and a contact.");
+                _rows.Complain(
+                    number.Length == 0 ? ColumnRole.Document : ColumnRole.Contact, "is empty; a document has a number and a contact.");
             }
 
             return;
@@ -93,7 +94,8 @@ internal sealed class InvoiceReader(MappedRow row)
 
         var role = _isOpen && _rows.Has(ColumnRole.Open) ? ColumnRole.Open : _isOpen && _rows.Has(ColumnRole.Balance) ? ColumnRole.Balance
             : _rows.Has(ColumnRole.Total) || !_rows.Has(ColumnRole.Amount) ? ColumnRole.Total : ColumnRole.Amount;
-        var (total, net, tax) = (row.Number(role), _isOpen ? null : row.Number(ColumnRole.Net), _isOpen ? null : row.Number(ColumnRole.Tax));
+        var (total, net, tax) =
+            (row.Number(role), _isOpen ? null : row.Number(ColumnRole.Net), _isOpen ? null : row.Number(ColumnRole.Tax));
         if (total is null && net is null)
         {
             _rows.Complain(role, "there is no amount in this row; expected one.");

@@ -75,10 +75,12 @@ internal sealed class LineGrouping(MappedRow row)
 
     private void Complain(DraftDocument document, decimal sum) => _reading.Errors.Add(
         _rows.Name, document.Line, 1,
-        $"the lines of {Called(document)} sum to {sum.ToString(CultureInfo.InvariantCulture)}; expected 0, debits and credits alike.");
+        $"the lines of {Called(document)} sum to {Text(sum)}; expected 0, debits and credits alike.");
 
     private static string Called(DraftDocument document) => document.Number.Length > 0 ? $"document {document.Number}"
         : Iso(document.Date);
+
+    private static string Text(decimal amount) => amount.ToString(CultureInfo.InvariantCulture);
 
     private static string Iso(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 
@@ -88,7 +90,7 @@ internal sealed class LineGrouping(MappedRow row)
         {
             _reading.Errors.Add(
                 _rows.Name, _rows.Line, 1,
-                $"a new day begins, but the lines since line {_open.Line} sum to {_sum.ToString(CultureInfo.InvariantCulture)}; expected 0.");
+                $"a new day begins, but the lines since line {_open.Line} sum to {Text(_sum)}; expected 0.");
             (_open, _sum) = (null, 0);
         }
 

@@ -80,8 +80,8 @@ internal sealed class ListReader(MappedRow row)
         else if (type != known.Type)
         {
             row.Reading.Notes.Add(
-                $"{FilePlace.Text(at.File, at.Line, at.Column)}: account {known.Code} {known.Name} is {AccountTypes.NameOf(type)} here, and "
-                    + $"{AccountTypes.NameOf(known.Type)} in the book, which it stays.");
+                $"{FilePlace.Text(at.File, at.Line, at.Column)}: account {known.Code} {known.Name} is {AccountTypes.NameOf(type)} "
+                    + $"here, and {AccountTypes.NameOf(known.Type)} in the book, which it stays.");
         }
     }
 

@@ -108,7 +108,9 @@ internal sealed class MappedRow(SourceRows rows, SourceMap map, MapReading readi
         if (said.Length > 0 && !map.Types.ContainsKey(said) && reading.Words.TypeOf(said) is null)
         {
             rows.Complain(
-                ColumnRole.Type, $"\"{said}\" is no type of account that is known; say what it is in {map.Path}: [types] \"{said}\" = \"expense\", or another.");
+                ColumnRole.Type,
+                $"\"{said}\" is no type of account that is known; say what it is "
+                    + $"in {map.Path}: [types] \"{said}\" = \"expense\", or another.");
         }
 
         return said.Length > 0 ? said : section;
@@ -155,7 +157,8 @@ internal sealed class MappedRow(SourceRows rows, SourceMap map, MapReading readi
     {
         if (currency.Length > 0 && currency != reading.Known.Currency.Code)
         {
-            rows.Complain(role, $"the amount is in {currency}; the book is in {reading.Known.Currency.Code}, and takes in no other currency.");
+            rows.Complain(
+                role, $"the amount is in {currency}; the book is in {reading.Known.Currency.Code}, and takes in no other currency.");
         }
     }
 

@@ -62,7 +62,8 @@ internal sealed class NameFinder
 
     /// <summary>The new ones.</summary>
     public IEnumerable<NewRecord> New() => _added.Select(added => new NewRecord(
-        _table, added.Key, added.Value.Name, added.Value.Detail, "", false, added.Value.At.File, added.Value.At.Line, added.Value.At.Column));
+        _table, added.Key, added.Value.Name, added.Value.Detail, "", false, added.Value.At.File, added.Value.At.Line,
+        added.Value.At.Column));
 
     /// <summary>The name of an id, where it is new.</summary>
     public bool IsNew(string id) => _added.ContainsKey(id);

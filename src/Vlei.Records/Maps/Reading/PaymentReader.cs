@@ -2,7 +2,9 @@ using Vlei.Core.Ledger;
 
 namespace Vlei.Records.Maps.Reading;
 
-/// <summary>Reads payments, a row each, and sets them against the documents that they say they pay; and movements of one money account.</summary>
+/// <summary>
+/// Reads payments, a row each, and sets them against the documents that they say they pay; and movements of one money account.
+/// </summary>
 internal sealed class PaymentReader(MappedRow row)
 {
     private static readonly char[] Between = [',', ';', '+', '&', '/'];

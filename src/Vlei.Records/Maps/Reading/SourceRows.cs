@@ -135,7 +135,8 @@ internal sealed class SourceRows : IDisposable
             return number;
         }
 
-        Complain(role, $"\"{text}\" is no number; {_map.PlaceOf("decimal-mark")} says that the decimal mark is \"{_map.DecimalMark ?? '.'}\".");
+        Complain(
+            role, $"\"{text}\" is no number; {_map.PlaceOf("decimal-mark")} says that the decimal mark is \"{_map.DecimalMark ?? '.'}\".");
         return null;
     }
 
@@ -223,7 +224,8 @@ internal sealed class SourceRows : IDisposable
         }
 
         throw new ProblemException(
-            ProblemKind.BadData, $"{Name} has no row with the headings {Suggestion.Listed([.. _map.Columns.Values.Select(Quoted)], "and")}.",
+            ProblemKind.BadData,
+            $"{Name} has no row with the headings {Suggestion.Listed([.. _map.Columns.Values.Select(Quoted)], "and")}.",
             $"{_map.Path} is for files that do; vlei map {_file.Path} makes a map of this one.");
     }
 
@@ -330,7 +332,8 @@ internal sealed class SourceRows : IDisposable
 
     private DateOnly? ReadDay(FileCell cell) =>
         SourceDates.TryRead(cell.Text, cell.IsDay ? DateOrder.YearMonthDay : OrderOf(), _words, out var day)
-        || (cell.Text.Length > 4 && cell.Text[4] == '-' && SourceDates.TryRead(cell.Text, DateOrder.YearMonthDay, _words, out day)) ? day : null;
+        || (cell.Text.Length > 4 && cell.Text[4] == '-' && SourceDates.TryRead(cell.Text, DateOrder.YearMonthDay, _words, out day))
+            ? day : null;
 
     private bool IsBlank()
     {

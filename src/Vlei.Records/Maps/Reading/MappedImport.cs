@@ -1,9 +1,8 @@
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Records.Cells;
-using Vlei.Records.Maps.Reading;
 
-namespace Vlei.Records.Maps;
+namespace Vlei.Records.Maps.Reading;
 
 /// <summary>
 /// Files of other programs, read with their maps: the records that they come to, what they speak of that the book does not have, and what
@@ -160,8 +159,10 @@ public sealed class MappedImport
             var computed = what == "documents" ? reading.DocumentCount
                 : ColumnRole.Find(what) is { } role ? rows.SumOf(role) : throw new ProblemException(
                     ProblemKind.BadData, $"{map.PlaceOf(what)}: there is nothing called {what} to be added up.",
-                    Suggestion.DidYouMean(what, ColumnRole.All.Select(known => known.Name)) ?? "Write documents, or what a column is taken as.");
-            reading.Proof.Hold(map.Path, map.Lines.GetValueOrDefault(what, 1), 1, $"what the map says {what} comes to", shown.Value, computed);
+                    Suggestion.DidYouMean(what, ColumnRole.All.Select(known => known.Name))
+                        ?? "Write documents, or what a column is taken as.");
+            reading.Proof.Hold(
+                map.Path, map.Lines.GetValueOrDefault(what, 1), 1, $"what the map says {what} comes to", shown.Value, computed);
         }
     }
 
