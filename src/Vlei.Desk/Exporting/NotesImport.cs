@@ -43,6 +43,7 @@ public static class NotesImport
 
     private static bool IsSame(PromiseRecord left, PromiseRecord right) => left with { Number = 0, Withdrawn = null } == right with
     {
-        Number = 0, Withdrawn = null,
+        Number = 0,
+        Withdrawn = null,
     };
 }

@@ -3,8 +3,8 @@ using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Records;
 using Vlei.Records.Maps;
-using Vlei.Records.Maps.Reading;
 using Vlei.Records.Maps.Finding;
+using Vlei.Records.Maps.Reading;
 
 namespace Vlei.Desk.Maps;
 

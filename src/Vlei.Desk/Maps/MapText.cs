@@ -14,23 +14,7 @@ public static class MapText
         var (map, text) = (proposal.Map, new StringBuilder());
         text.Append("# How files like ").Append(proposal.File.Name.ReplaceLineEndings(" "))
             .Append(" are read. Made by vlei map; yours to change.\n\n");
-        Put("shape", map.Shape.Name);
-        Put("sheet", map.Sheet);
-        Put("encoding", map.Encoding is "utf-8" ? null : map.Encoding);
-        Put("separator", map.Separator?.ToString());
-        Put("dates", map.Dates is { } dates ? MapFile.Keys.First(key => key.Name == "dates").Words[(int)dates] : null);
-        Put("decimal-mark", map.DecimalMark?.ToString());
-        Put("documents", map.Shape == Shape.Journal || map.Shape == Shape.Ledger ? SourceMap.Groupings[(int)map.Grouping] : null);
-        Put("prefix", map.Prefix.Length > 0 ? map.Prefix : null);
-        Put("with", HasParty(map.Shape) ? map.IsPurchase ? "suppliers" : "customers" : null);
-        Put("signs", map.Signs == AmountSigns.Debit ? null : SourceMap.SignNames[(int)map.Signs]);
-        Put("day", map.Day?.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture));
-        Put("figures", map.HasBalances ? "balances" : null);
-        foreach (var (purpose, account) in map.Posting)
-        {
-            Put(purpose, account);
-        }
-
+        PutHead(map, Put);
         text.Append("\n[columns]\n");
         foreach (var column in proposal.Columns)
         {
@@ -72,6 +56,26 @@ public static class MapText
                     text.Append(TomlEdit.Quoted(key)).Append(" = ").Append(TomlEdit.Quoted(value)).Append('\n');
                 }
             }
+        }
+    }
+
+    private static void PutHead(SourceMap map, Action<string, string?> put)
+    {
+        put("shape", map.Shape.Name);
+        put("sheet", map.Sheet);
+        put("encoding", map.Encoding is "utf-8" ? null : map.Encoding);
+        put("separator", map.Separator?.ToString());
+        put("dates", map.Dates is { } dates ? MapFile.Keys.First(key => key.Name == "dates").Words[(int)dates] : null);
+        put("decimal-mark", map.DecimalMark?.ToString());
+        put("documents", map.Shape == Shape.Journal || map.Shape == Shape.Ledger ? SourceMap.Groupings[(int)map.Grouping] : null);
+        put("prefix", map.Prefix.Length > 0 ? map.Prefix : null);
+        put("with", HasParty(map.Shape) ? map.IsPurchase ? "suppliers" : "customers" : null);
+        put("signs", map.Signs == AmountSigns.Debit ? null : SourceMap.SignNames[(int)map.Signs]);
+        put("day", map.Day?.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture));
+        put("figures", map.HasBalances ? "balances" : null);
+        foreach (var (purpose, account) in map.Posting)
+        {
+            put(purpose, account);
         }
     }
 

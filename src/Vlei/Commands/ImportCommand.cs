@@ -15,7 +15,6 @@ using Vlei.Desk.Exporting;
 using Vlei.Desk.Maps;
 using Vlei.Output;
 using Vlei.Records;
-using Vlei.Records.Maps;
 using Vlei.Records.Maps.Reading;
 
 namespace Vlei.Commands;

@@ -64,8 +64,11 @@ public sealed partial class ForeignTests : IDisposable
         var text = Encoding.GetEncoding(1252).GetString(bytes);
         var head = text.IndexOf(name switch
         {
-            "joernaal-2026-03.csv" => "Krediet", "trial-balance-2025-02-28.csv" => "Credit", "payments-2026.csv" => "Amount",
-            "invoices-2026.csv" => "Total", _ => "type",
+            "joernaal-2026-03.csv" => "Krediet",
+            "trial-balance-2025-02-28.csv" => "Credit",
+            "payments-2026.csv" => "Amount",
+            "invoices-2026.csv" => "Total",
+            _ => "type",
         }, StringComparison.Ordinal);
         var (changed, change) = OneOf(text[head..], name == "chart.csv" ? Word() : Figure(), random, name);
         return (Encoding.GetEncoding(1252).GetBytes(text[..head] + changed), change);

@@ -85,7 +85,9 @@ public static class MapFinder
             yield return new MapFinding(
                 "encoding", dialect.Encoding, dialect.Encoding switch
                 {
-                    "utf-8" => "all of it is UTF-8", "windows-1252" => "not all of it is UTF-8", _ => "its first letters say so",
+                    "utf-8" => "all of it is UTF-8",
+                    "windows-1252" => "not all of it is UTF-8",
+                    _ => "its first letters say so",
                 });
             yield return new MapFinding(
                 "separator", dialect.Separator == '\t' ? "\\t" : dialect.Separator.ToString(),

@@ -241,7 +241,8 @@ internal sealed class MapReading
         {
             BeginFile(file);
             action();
-        }));
+        }
+        ));
     }
 
     /// <summary>Does what was put off.</summary>
