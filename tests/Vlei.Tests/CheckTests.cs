@@ -17,11 +17,13 @@ public sealed class CheckTests : IDisposable
             ok      Settlements fit what is open
             ok      Derived columns are what the records give
             ok      Promises and disputes are of documents that are there
+            ok      What imports took in is proved
             ok      Profit and loss: Net profit = change in all other accounts
             ok      Balance sheet: Assets = liabilities + equity
             ok      Cash flow: Money at the end = balances of the money accounts
             ok      Movements in equity: Equity at the end = assets - liabilities
             ok      Changes in working capital: Working capital at the end = current assets - current liabilities
+            ok      Tax return: The boxes hold every line with a tax code
             ok      Trial balance: Opening balances add up to zero
             ok      Trial balance: Debits = credits
             ok      Trial balance: Closing balances add up to zero

@@ -2,6 +2,7 @@ using Vlei.Books.Kept;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Records;
+using Vlei.Records.Audit;
 using Vlei.Records.Maps;
 using Vlei.Records.Maps.Finding;
 using Vlei.Records.Maps.Reading;
@@ -36,7 +37,7 @@ public sealed class ImportDesk
         var (sets, mapped) = (new List<string>(), new List<(SourceFile, SourceMap)>());
         foreach (var path in paths)
         {
-            if (named is null && RecordSet.IsNamedAsOne(path))
+            if (named is null && RecordSet.IsNamedAsOne(path) && !IsMapped(path))
             {
                 sets.Add(path);
             }
@@ -67,7 +68,8 @@ public sealed class ImportDesk
     /// <param name="path">The file.</param>
     /// <param name="name">The name of the map; nothing to take the file's.</param>
     /// <param name="shape">What the rows are; nothing to find out.</param>
-    public IReadOnlyList<MapProposal> Propose(string path, string? name, Shape? shape)
+    /// <param name="before">What was found for other files just before.</param>
+    public IReadOnlyList<MapProposal> Propose(string path, string? name, Shape? shape, params IReadOnlyList<MapProposal> before)
     {
         using var known = new RecordsOfBook(_desk.Book);
         var (sheets, proposals, problems) = (SourceFile.Open(path), new List<MapProposal>(), new List<ProblemException>());
@@ -79,6 +81,7 @@ public sealed class ImportDesk
             {
                 var proposal = MapFinder.Find(
                     sheet, own, _desk.Library.ShelfOf("book").Place(KeptKind.Map, own).Path, shape, known, _words.Value);
+                proposal = WithOwnPrefix(proposal, [.. _maps.Value, .. before.Select(other => other.Map), .. proposals.Select(other => other.Map)]);
                 proposals.Add(sheets.Count > 1 ? proposal with { Map = proposal.Map with { Sheet = sheet.Sheet } } : proposal);
             }
             catch (ProblemException unknown) when (unknown.Kind == ProblemKind.BadData)
@@ -105,6 +108,26 @@ public sealed class ImportDesk
             _words.Value, errors, (_, _) => { });
     }
 
+    // A file of another program may well be called accounts.csv.
+    private bool IsMapped(string path) => File.Exists(path) && _maps.Value.Count > 0 && !AuditFileReader.IsOne(path)
+        && SourceFile.Open(path).Any(sheet => BestFor(sheet) is not null);
+
+    // Two programs may number alike; what has the numbers of another map's files would take the place of what came of these.
+    private static MapProposal WithOwnPrefix(MapProposal proposal, IEnumerable<SourceMap> others)
+    {
+        var (map, prefix) = (proposal.Map, $"{proposal.Map.Name}-");
+        return others.FirstOrDefault(other => other.Name != map.Name && other.Prefix == map.Prefix) is not { } other ? proposal
+            : proposal with
+            {
+                Map = map with { Prefix = prefix },
+                Findings =
+                [
+                    .. proposal.Findings,
+                    new MapFinding("prefix", prefix, $"{other.Prefix} is that of {other.Name}; where both have the same numbers, take the same"),
+                ],
+            };
+    }
+
     private List<(SourceFile, SourceMap)> Mapped(string path, SourceMap? named)
     {
         var sheets = SourceFile.Open(path);
@@ -120,7 +143,8 @@ public sealed class ImportDesk
             _maps.Value.Count == 0 ? $"{path} is no record set, and there are no maps of other files yet."
                 : $"{path} is no record set, and has the headings of no "
                     + $"map: {Suggestion.Listed([.. _maps.Value.Select(map => map.Name)], "or")}.",
-            $"Make a map of it: vlei map {path}");
+            (Suggestion.DidYouMean(Path.GetFileName(path), RecordTables.All.Select(table => table.FileName)) is { } nearest
+                ? $"{nearest} Or make" : "Make") + $" a map of it: vlei map {path}");
     }
 
     private static ProblemException Empty(string path) => new(ProblemKind.BadData, $"{path} has no rows.", "Is it another file?");

@@ -38,7 +38,9 @@ public sealed class SourceFile
     {
         if (!System.IO.File.Exists(path))
         {
-            throw new ProblemException(ProblemKind.NotFound, $"{path} is not there.", "Name a text with separators, or a workbook.");
+            throw new ProblemException(
+                ProblemKind.NotFound, Directory.Exists(path) ? $"{path} is a folder." : $"{path} is not there.",
+                "Name a text with separators, or a workbook.");
         }
 
         if (!Spreadsheet.IsOne(path))

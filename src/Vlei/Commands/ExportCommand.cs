@@ -77,6 +77,13 @@ internal static class ExportCommand
                 "Name a folder for a record set, or --audit-file FILE.xml.");
         }
 
+        if (folder is not null && result.GetValue(Destination.Overwrite))
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, "--overwrite goes with --audit-file: a record set is written into a folder that is not there, or empty.",
+                "Choose another folder, or remove that one first.");
+        }
+
         DateRange? period = result.GetValue(Period) is { } text
             ? PeriodGrammar.Parse(text, desk.Today, desk.Settings.Calendar)
                 .Within(new DateRange(DateOnly.MinValue, DateOnly.MaxValue)).Range : null;

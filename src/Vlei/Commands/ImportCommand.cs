@@ -111,6 +111,14 @@ internal static class ImportCommand
         var order = OrderOf(result, desk, trial);
         var imports = new ImportDesk(desk);
         var (sets, files) = imports.Sort(paths, result.GetValue(Map));
+        if (files.Count == 0 && new Option[] { New, TakeAnyway }.FirstOrDefault(option => result.GetResult(option) is { Implicit: false })
+            is { } unused)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"{unused.Name} is about files that are read with a map; a record set has all of its own records.",
+                "Leave it out.");
+        }
+
         var mapped = files.Count == 0 ? null : Terminal.WithProgress(progress => imports.Read(files, errors, progress));
         if (mapped is not null)
         {

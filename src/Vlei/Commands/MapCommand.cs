@@ -67,7 +67,12 @@ internal static class MapCommand
         var desk = BookOptions.OpenDesk(result);
         var (imports, shape) = (new ImportDesk(desk), ShapeOf(result.GetValue(ShapeOption)));
         var status = ExitStatus.Done;
-        var proposals = files.SelectMany(file => imports.Propose(file, name, shape)).ToList();
+        var proposals = new List<MapProposal>();
+        foreach (var file in files)
+        {
+            proposals.AddRange(imports.Propose(file, name, shape, proposals));
+        }
+
         var places = proposals.Select(proposal => desk.Library.ShelfOf("book").Place(KeptKind.Map, proposal.Map.Name)).ToList();
         if (places.Find(file => File.Exists(file.Path)) is { } there && !result.GetValue(Destination.Overwrite))
         {

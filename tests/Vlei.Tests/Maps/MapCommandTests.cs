@@ -142,5 +142,35 @@ public sealed class MapCommandTests : IDisposable
             Run("map", "dagboek.csv", "--as", "third").Messages);
     }
 
+    [Fact]
+    public void Two_programs_that_number_alike_do_not_mix_and_a_file_may_be_called_as_those_of_a_record_set()
+    {
+        _tool.Write("sales.csv", Journal);
+        _tool.Write("wages.csv", Journal.Replace("Till", "Wages", StringComparison.Ordinal).Replace("Details", "Note", StringComparison.Ordinal));
+        Run("map", "sales.csv").Done();
+        Assert.Contains("journal- is that of sales", Run("map", "wages.csv").Done().Output);
+        Run("import", "sales.csv", "--new", "take").Done();
+        Assert.Contains("documents            2         0         0         0", Run("import", "wages.csv").Done().Output);
+        _tool.Write("accounts.csv", "Account no;Account name;Account type\n7000;Cleaning;Expense\n");
+        Assert.Equal(65, Run("import", "accounts.csv").Status);
+        Run("map", "accounts.csv").Done();
+        Assert.Contains("accounts             1", Run("import", "accounts.csv", "--new", "take").Done().Output);
+        _tool.Write("set/accounts.csv", "code,name,type\n7100,Coffee,expense\n");
+        Assert.Equal(2, Run("import", "set", "--new", "take").Status);
+        Run("import", "set").Done();
+    }
+
+    [Fact]
+    public void Several_sheets_of_a_workbook_are_mapped_and_come_in_together()
+    {
+        _tool.Write("x/accounts.csv", "Account no,Account name,Account type\n1000,Bank,Bank\n4000,Sales,Revenue\n6000,Rent,Expense\n");
+        _tool.Write("x/journal.csv", Journal);
+        Documents.RecordWorkbook.Write(_tool.PathOf("x"), _tool.PathOf("year end.xlsx"));
+        Run("map", "year end.xlsx").Done();
+        Assert.True(File.Exists(_tool.PathOf("book/maps/year-end-accounts.toml")) && File.Exists(_tool.PathOf("book/maps/year-end-journal.toml")));
+        Assert.Contains("documents            2         0         0         0", Run("import", "year end.xlsx", "--new", "take").Done().Output);
+        Assert.DoesNotContain("note", Run("check").Done().Output);
+    }
+
     private Outcome Run(params string[] arguments) => _tool.Run([], [.. arguments, "--book", "book"]);
 }

@@ -1,3 +1,5 @@
+using Vlei.Tests.Documents;
+
 namespace Vlei.Tests.Maps;
 
 /// <summary>
@@ -34,6 +36,37 @@ public class RoundTripTests
             catch (Exception failed)
             {
                 throw new InvalidOperationException($"seed {seed}, {dialect}:\n{Head(trial.PathOf(Name))}\n{failed.Message}", failed);
+            }
+        }
+    }
+
+    [Theory]
+    [InlineData("journal")]
+    [InlineData("ledger")]
+    [InlineData("balances")]
+    public void Sheets_of_workbooks_give_what_their_texts_give(string shape)
+    {
+        for (var seed = 1; seed <= 3; seed++)
+        {
+            var random = new Random(seed);
+            var (business, dialect) = (new MadeUpBusiness(random), new SourceDialect(random, ',', isUtf8: true));
+            foreach (var ending in new[] { "xlsx", "ods" })
+            {
+                using var trial = new MapTrial();
+                Write(shape, business, dialect, trial.PathOf(Name));
+                Shell.Run(
+                    Path.GetDirectoryName(trial.PathOf(Name))!, "soffice", "--headless", "--convert-to",
+                    ending == "xlsx" ? "xlsx:Calc MS Excel 2007 XML" : ending, "--infilter=CSV:44,34,76,1,,0,false,true", Name);
+                try
+                {
+                    trial.Take(Path.ChangeExtension(Name, ending));
+                    AssertBalances(business.Balances(), trial.Balances());
+                }
+                catch (Exception failed)
+                {
+                    throw new InvalidOperationException(
+                        $"{ending}, seed {seed}, {dialect}:\n{Head(trial.PathOf(Name))}\n{failed.Message}", failed);
+                }
             }
         }
     }

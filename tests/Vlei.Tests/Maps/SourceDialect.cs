@@ -68,14 +68,15 @@ internal sealed class SourceDialect
     private readonly bool _isNoisy;
 
     /// <summary>Makes one up.</summary>
-    public SourceDialect(Random random)
+    public SourceDialect(Random random, char? separator = null, bool isUtf8 = false)
     {
         Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
         _random = random;
         _language = new[] { "en", "de", "fr", "af" }[random.Next(4)];
         (_dates, _numbers, _isNoisy) = (random.Next(6), random.Next(6), random.Next(3) > 0);
-        _separator = ";\t,|"[random.Next(4)];
-        _encoding = new[] { new UTF8Encoding(false), new UTF8Encoding(true), Encoding.GetEncoding(1252), Encoding.Unicode }[random.Next(4)];
+        _separator = separator ?? ";\t,|"[random.Next(4)];
+        _encoding = isUtf8 ? new UTF8Encoding(false)
+            : new[] { new UTF8Encoding(false), new UTF8Encoding(true), Encoding.GetEncoding(1252), Encoding.Unicode }[random.Next(4)];
     }
 
     /// <summary>A word of the language.</summary>
