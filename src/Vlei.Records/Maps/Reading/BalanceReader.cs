@@ -56,6 +56,12 @@ internal sealed class BalanceReader(MappedRow row)
 
         var at = row.At(ColumnRole.Account);
         var account = row.Reading.Accounts.Find(text, row.Text(ColumnRole.AccountName), row.TypeWord(_section), row.Map, at);
+        if (_shown.Find(shown => shown.Account == account) is { Account: not null } before)
+        {
+            _rows.Complain(ColumnRole.Account, $"\"{text}\" is there twice, first in line {before.At.Line}; a row is an account here.");
+            return;
+        }
+
         var figures = new Dictionary<int, decimal>();
         if (_days.Count == 0)
         {
