@@ -81,7 +81,8 @@ public sealed class ImportDesk
             {
                 var proposal = MapFinder.Find(
                     sheet, own, _desk.Library.ShelfOf("book").Place(KeptKind.Map, own).Path, shape, known, _words.Value);
-                proposal = WithOwnPrefix(proposal, [.. _maps.Value, .. before.Select(other => other.Map), .. proposals.Select(other => other.Map)]);
+                proposal = WithOwnPrefix(
+                    proposal, [.. _maps.Value, .. before.Select(other => other.Map), .. proposals.Select(other => other.Map)]);
                 proposals.Add(sheets.Count > 1 ? proposal with { Map = proposal.Map with { Sheet = sheet.Sheet } } : proposal);
             }
             catch (ProblemException unknown) when (unknown.Kind == ProblemKind.BadData)
@@ -123,7 +124,8 @@ public sealed class ImportDesk
                 Findings =
                 [
                     .. proposal.Findings,
-                    new MapFinding("prefix", prefix, $"{other.Prefix} is that of {other.Name}; where both have the same numbers, take the same"),
+                    new MapFinding(
+                        "prefix", prefix, $"{other.Prefix} is that of {other.Name}; where both have the same numbers, take the same"),
                 ],
             };
     }

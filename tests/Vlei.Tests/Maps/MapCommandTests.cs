@@ -146,7 +146,8 @@ public sealed class MapCommandTests : IDisposable
     public void Two_programs_that_number_alike_do_not_mix_and_a_file_may_be_called_as_those_of_a_record_set()
     {
         _tool.Write("sales.csv", Journal);
-        _tool.Write("wages.csv", Journal.Replace("Till", "Wages", StringComparison.Ordinal).Replace("Details", "Note", StringComparison.Ordinal));
+        _tool.Write(
+            "wages.csv", Journal.Replace("Till", "Wages", StringComparison.Ordinal).Replace("Details", "Note", StringComparison.Ordinal));
         Run("map", "sales.csv").Done();
         Assert.Contains("journal- is that of sales", Run("map", "wages.csv").Done().Output);
         Run("import", "sales.csv", "--new", "take").Done();
@@ -167,8 +168,10 @@ public sealed class MapCommandTests : IDisposable
         _tool.Write("x/journal.csv", Journal);
         Documents.RecordWorkbook.Write(_tool.PathOf("x"), _tool.PathOf("year end.xlsx"));
         Run("map", "year end.xlsx").Done();
-        Assert.True(File.Exists(_tool.PathOf("book/maps/year-end-accounts.toml")) && File.Exists(_tool.PathOf("book/maps/year-end-journal.toml")));
-        Assert.Contains("documents            2         0         0         0", Run("import", "year end.xlsx", "--new", "take").Done().Output);
+        Assert.True(
+            File.Exists(_tool.PathOf("book/maps/year-end-accounts.toml")) && File.Exists(_tool.PathOf("book/maps/year-end-journal.toml")));
+        Assert.Contains(
+            "documents            2         0         0         0", Run("import", "year end.xlsx", "--new", "take").Done().Output);
         Assert.DoesNotContain("note", Run("check").Done().Output);
     }
 

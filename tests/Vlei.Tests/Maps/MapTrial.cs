@@ -62,7 +62,8 @@ internal sealed class MapTrial : IDisposable
                 {
                     HasQuestions |= proposal.Questions.Count > 0;
                     Assert.True(
-                        isClear || proposal.Questions.Count == 0, string.Join('\n', proposal.Questions.Select(question => question.Question)));
+                        isClear || proposal.Questions.Count == 0,
+                        string.Join('\n', proposal.Questions.Select(question => question.Question)));
                     Directory.CreateDirectory(Path.GetDirectoryName(proposal.Map.Path)!);
                     File.WriteAllText(proposal.Map.Path, MapText.Of(proposal));
                 }
