@@ -12,7 +12,7 @@ internal sealed class NameFinder
     private const int LongestId = 40;
 
     private readonly RecordTable _table;
-    private readonly Dictionary<string, string> _found = [];
+    private readonly Dictionary<(string Text, string Id), string> _found = [];
     private readonly HashSet<string> _ids;
     private readonly Dictionary<string, string> _byName = [];
     private readonly Dictionary<string, (string Name, string Detail, FilePoint At)> _added = [];
@@ -39,17 +39,18 @@ internal sealed class NameFinder
     /// <param name="at">Where it stands.</param>
     public string Find(string text, string id, string detail, IReadOnlyDictionary<string, string> aliases, FilePoint at)
     {
-        var key = text.Length > 0 ? text : id;
-        if (key.Length == 0)
+        if (text.Length + id.Length == 0)
         {
             return "";
         }
 
-        if (!_found.TryGetValue(key, out var found))
+        // Two of one name are told apart by their ids; where there are none, the name says which is meant.
+        if (!_found.TryGetValue((text, id), out var found))
         {
-            var meant = aliases.GetValueOrDefault(key, key);
-            _found[key] = found = (id.Length > 0 && _ids.Contains(id) ? id : null) ?? (_ids.Contains(meant) ? meant : null)
-                ?? _byName.GetValueOrDefault(MapWords.Plain(meant)) ?? Add(meant, id, detail, at);
+            var named = text.Length > 0 ? text : id;
+            var meant = aliases.GetValueOrDefault(named) ?? (id.Length > 0 ? id : named);
+            _found[(text, id)] = found = _ids.Contains(meant) ? meant
+                : (id.Length > 0 ? null : _byName.GetValueOrDefault(MapWords.Plain(meant))) ?? Add(named, id, detail, at);
         }
 
         if (_added.TryGetValue(found, out var added) && added.Detail != detail && detail.Length > 0)
@@ -64,9 +65,6 @@ internal sealed class NameFinder
     public IEnumerable<NewRecord> New() => _added.Select(added => new NewRecord(
         _table, added.Key, added.Value.Name, added.Value.Detail, "", false, added.Value.At.File, added.Value.At.Line,
         added.Value.At.Column));
-
-    /// <summary>The name of an id, where it is new.</summary>
-    public bool IsNew(string id) => _added.ContainsKey(id);
 
     // A customer that is a supplier too is both.
     private static string Both(string before, string now) => before is "customer" or "supplier" && now is "customer" or "supplier"
