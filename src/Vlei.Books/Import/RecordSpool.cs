@@ -12,9 +12,6 @@ internal sealed class RecordSpool(RecordTable table)
     private const int ChunkBits = 20;
     private const int ChunkBytes = 1 << ChunkBits;
 
-    // A whole number takes as few bytes as it needs, and never more than these.
-    private const int LongestNumber = 10;
-
     private readonly List<byte[]> _chunks = [];
     private readonly List<RecordRow> _files = [];
     private readonly List<byte[]> _tags = [[]];
@@ -49,15 +46,15 @@ internal sealed class RecordSpool(RecordTable table)
     {
         ReadOnlySpan<byte> bytes = _chunks[(int)(place >> ChunkBits)].AsSpan((int)(place & (ChunkBytes - 1)));
         row.Clear();
-        var file = _files[(int)Take(ref bytes)];
+        var file = _files[(int)PackedNumber.Take(ref bytes)];
         row.File = file.File;
         row.PlaceFieldsAs(file);
-        row.FileLine = Take(ref bytes);
-        row.SetTags(_tags[(int)Take(ref bytes)]);
-        for (var count = Take(ref bytes); count > 0; count--)
+        row.FileLine = PackedNumber.Take(ref bytes);
+        row.SetTags(_tags[(int)PackedNumber.Take(ref bytes)]);
+        for (var count = PackedNumber.Take(ref bytes); count > 0; count--)
         {
-            var field = (int)Take(ref bytes);
-            var number = Take(ref bytes);
+            var field = (int)PackedNumber.Take(ref bytes);
+            var number = PackedNumber.Take(ref bytes);
             if (table.Fields[field].IsNumber)
             {
                 row.Set(field, number);
@@ -72,10 +69,10 @@ internal sealed class RecordSpool(RecordTable table)
 
     private int MostBytes(RecordRow row)
     {
-        var most = 4 * LongestNumber;
+        var most = 4 * PackedNumber.Longest;
         for (var field = 0; field < table.Fields.Count; field++)
         {
-            most += row.Has(field) ? (2 * LongestNumber) + row.Text(field).Length : 0;
+            most += row.Has(field) ? (2 * PackedNumber.Longest) + row.Text(field).Length : 0;
         }
 
         return most;
@@ -84,16 +81,16 @@ internal sealed class RecordSpool(RecordTable table)
     private int Write(Span<byte> all, RecordRow row)
     {
         var bytes = all;
-        Put(ref bytes, _files.Count - 1);
-        Put(ref bytes, row.FileLine);
-        Put(ref bytes, PlaceOf(row.Tags));
+        PackedNumber.Put(ref bytes, _files.Count - 1);
+        PackedNumber.Put(ref bytes, row.FileLine);
+        PackedNumber.Put(ref bytes, PlaceOf(row.Tags));
         var count = 0;
         for (var field = 0; field < table.Fields.Count; field++)
         {
             count += row.Has(field) ? 1 : 0;
         }
 
-        Put(ref bytes, count);
+        PackedNumber.Put(ref bytes, count);
         for (var field = 0; field < table.Fields.Count; field++)
         {
             if (!row.Has(field))
@@ -101,15 +98,15 @@ internal sealed class RecordSpool(RecordTable table)
                 continue;
             }
 
-            Put(ref bytes, field);
+            PackedNumber.Put(ref bytes, field);
             if (table.Fields[field].IsNumber)
             {
-                Put(ref bytes, row.Number(field));
+                PackedNumber.Put(ref bytes, row.Number(field));
             }
             else
             {
                 var text = row.Text(field);
-                Put(ref bytes, text.Length);
+                PackedNumber.Put(ref bytes, text.Length);
                 text.CopyTo(bytes);
                 bytes = bytes[text.Length..];
             }
@@ -134,32 +131,5 @@ internal sealed class RecordSpool(RecordTable table)
         }
 
         return place;
-    }
-
-    // Seven bits a byte, the lowest first; numbers near zero are short, whatever their sign.
-    private static void Put(ref Span<byte> bytes, long number)
-    {
-        var place = 0;
-        var rest = (ulong)((number << 1) ^ (number >> 63));
-        for (; rest >= 0x80; rest >>= 7)
-        {
-            bytes[place++] = (byte)(rest | 0x80);
-        }
-
-        bytes[place++] = (byte)rest;
-        bytes = bytes[place..];
-    }
-
-    private static long Take(ref ReadOnlySpan<byte> bytes)
-    {
-        var (place, shift, number) = (0, 0, 0UL);
-        for (; bytes[place] >= 0x80; shift += 7)
-        {
-            number |= (ulong)(bytes[place++] & 0x7F) << shift;
-        }
-
-        number |= (ulong)bytes[place++] << shift;
-        bytes = bytes[place..];
-        return (long)(number >> 1) ^ -(long)(number & 1);
     }
 }

@@ -15,6 +15,7 @@ public sealed class ImportDesk
     private readonly ReportDesk _desk;
     private readonly Lazy<MapWords> _words;
     private readonly Lazy<IReadOnlyList<SourceMap>> _maps;
+    private readonly Dictionary<string, IReadOnlyList<SourceFile>> _opened = [];
 
     /// <summary>Sits down with a book.</summary>
     public ImportDesk(ReportDesk desk)
@@ -72,7 +73,7 @@ public sealed class ImportDesk
     public IReadOnlyList<MapProposal> Propose(string path, string? name, Shape? shape, params IReadOnlyList<MapProposal> before)
     {
         using var known = new RecordsOfBook(_desk.Book);
-        var (sheets, proposals, problems) = (SourceFile.Open(path), new List<MapProposal>(), new List<ProblemException>());
+        var (sheets, proposals, problems) = (Open(path), new List<MapProposal>(), new List<ProblemException>());
         foreach (var sheet in sheets)
         {
             var own = name ?? NameOf(path);
@@ -109,15 +110,21 @@ public sealed class ImportDesk
             _words.Value, errors, (_, _) => { });
     }
 
+    // A workbook is unpacked once, however often it is looked at.
+    private IReadOnlyList<SourceFile> Open(string path) =>
+        _opened.TryGetValue(path, out var files) ? files : _opened[path] = SourceFile.Open(path);
+
     // A file of another program may well be called accounts.csv.
     private bool IsMapped(string path) => File.Exists(path) && _maps.Value.Count > 0 && !AuditFileReader.IsOne(path)
-        && SourceFile.Open(path).Any(sheet => BestFor(sheet) is not null);
+        && Open(path).Any(sheet => BestFor(sheet) is not null);
 
     // Two programs may number alike; what has the numbers of another map's files would take the place of what came of these.
     private static MapProposal WithOwnPrefix(MapProposal proposal, IEnumerable<SourceMap> others)
     {
         var (map, prefix) = (proposal.Map, $"{proposal.Map.Name}-");
-        return others.FirstOrDefault(other => other.Name != map.Name && other.Prefix == map.Prefix) is not { } other ? proposal
+        return !map.Shape.HasDocuments
+            || others.FirstOrDefault(other => other.Name != map.Name && other.Prefix == map.Prefix && other.Shape.HasDocuments)
+                is not { } other ? proposal
             : proposal with
             {
                 Map = map with { Prefix = prefix },
@@ -132,7 +139,7 @@ public sealed class ImportDesk
 
     private List<(SourceFile, SourceMap)> Mapped(string path, SourceMap? named)
     {
-        var sheets = SourceFile.Open(path);
+        var sheets = Open(path);
         if (named is not null)
         {
             return sheets.Count == 0 ? throw Empty(path) : [(sheets.FirstOrDefault(sheet => sheet.Fits(named)) ?? sheets[0], named)];
@@ -151,16 +158,19 @@ public sealed class ImportDesk
 
     private static ProblemException Empty(string path) => new(ProblemKind.BadData, $"{path} has no rows.", "Is it another file?");
 
-    // That with the most headings; it has all of them.
+    // That with the most headings, as it has all of them; of several, that which is called as the file is.
     private SourceMap? BestFor(SourceFile sheet)
     {
-        var fitting = _maps.Value.Where(sheet.Fits).OrderByDescending(map => map.Columns.Count + map.Tags.Count).ToList();
-        return fitting.Count > 1 && fitting[0].Columns.Count + fitting[0].Tags.Count == fitting[1].Columns.Count + fitting[1].Tags.Count
-            ? throw new ProblemException(
-                ProblemKind.Usage, $"{sheet.Name} has the headings of both {fitting[0].Name} and {fitting[1].Name}.",
-                $"Name one of them: --map {fitting[0].Name}")
-            : fitting.FirstOrDefault();
+        var fitting = _maps.Value.Where(sheet.Fits).ToList();
+        var best = fitting.Where(map => HeadingsOf(map) == fitting.Max(HeadingsOf)).ToList();
+        return best.Count < 2 ? best.FirstOrDefault()
+            : best.Find(map => map.Name == NameOf(sheet.Path)) ?? throw new ProblemException(
+                ProblemKind.Usage,
+                $"{sheet.Name} has the headings of {Suggestion.Listed([.. best.Select(map => map.Name)], "and")}.",
+                $"Name one of them: --map {best[0].Name}");
     }
+
+    private static int HeadingsOf(SourceMap map) => map.Columns.Count + map.Tags.Count;
 
     // Of "Journal March 2026.csv" what stays when it is April.
     private string NameOf(string path)

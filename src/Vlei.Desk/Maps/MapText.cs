@@ -19,7 +19,7 @@ public static class MapText
         foreach (var column in proposal.Columns)
         {
             text.Append(column.Role is { } role ? $"{role.Name} = {TomlEdit.Quoted(column.Heading)}"
-                : $"# not taken: {TomlEdit.Quoted(column.Heading)}").Append("  # ").Append(column.Because.ReplaceLineEndings(" "))
+                : $"# {column.Month ?? "not taken"}: {TomlEdit.Quoted(column.Heading)}").Append("  # ").Append(column.Because.ReplaceLineEndings(" "))
                     .Append('\n');
         }
 
@@ -68,7 +68,7 @@ public static class MapText
         put("dates", map.Dates is { } dates ? MapFile.Keys.First(key => key.Name == "dates").Words[(int)dates] : null);
         put("decimal-mark", map.DecimalMark?.ToString());
         put("documents", map.Shape == Shape.Journal || map.Shape == Shape.Ledger ? SourceMap.Groupings[(int)map.Grouping] : null);
-        put("prefix", map.Prefix.Length > 0 ? map.Prefix : null);
+        put("prefix", map.Prefix.Length > 0 && map.Shape.HasDocuments ? map.Prefix : null);
         put("with", HasParty(map.Shape) ? map.IsPurchase ? "suppliers" : "customers" : null);
         put("signs", map.Signs == AmountSigns.Debit ? null : SourceMap.SignNames[(int)map.Signs]);
         put("day", map.Day?.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture));

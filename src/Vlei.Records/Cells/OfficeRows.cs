@@ -15,9 +15,16 @@ internal sealed class OfficeRows : IFileRows
     /// <summary>Begins at the first row of a sheet.</summary>
     public OfficeRows(byte[] file, string sheet)
     {
-        (_reader, _errors) = (Open(file), OfficeErrors.In(file, sheet));
-        while (_reader.Name != sheet && _reader.NextResult())
+        // The library asks for it whatever it reads.
+        Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
+        _errors = OfficeParts.Errors(file, sheet);
+        _reader = ExcelReaderFactory.CreateOpenXmlReader(new MemoryStream(file, writable: false));
+        while (_reader.Name != sheet)
         {
+            if (!_reader.NextResult())
+            {
+                throw new InvalidDataException($"the sheet {sheet} has no part.");
+            }
         }
     }
 
@@ -26,20 +33,6 @@ internal sealed class OfficeRows : IFileRows
 
     /// <inheritdoc/>
     public List<FileCell> Cells => _cells;
-
-    /// <summary>The names of the sheets.</summary>
-    public static IReadOnlyList<string> Sheets(byte[] file)
-    {
-        using var reader = Open(file);
-        var names = new List<string>();
-        do
-        {
-            names.Add(reader.Name);
-        }
-        while (reader.NextResult());
-
-        return names;
-    }
 
     /// <inheritdoc/>
     public bool Read()
@@ -62,13 +55,6 @@ internal sealed class OfficeRows : IFileRows
 
     /// <inheritdoc/>
     public void Dispose() => _reader.Dispose();
-
-    private static IExcelDataReader Open(byte[] file)
-    {
-        // The library asks for it whatever it reads.
-        Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
-        return ExcelReaderFactory.CreateOpenXmlReader(new MemoryStream(file, writable: false));
-    }
 
     private FileCell CellOf(int column) => _reader.GetValue(column) switch
     {

@@ -13,11 +13,13 @@ public sealed class Spreadsheet
 
     private readonly string _path;
     private readonly byte[] _bytes;
+    private readonly Dictionary<string, KeptRows> _kept = [];
+
     private Spreadsheet(string path, byte[] bytes)
     {
         (_path, _bytes) = (path, bytes);
         File = new RecordFile(path, Convert.ToHexStringLower(SHA256.HashData(bytes)), bytes.Length);
-        Sheets = Told(() => IsOpenDocument ? OpenDocumentRows.Sheets(_bytes) : OfficeRows.Sheets(_bytes));
+        Sheets = Told(() => IsOpenDocument ? OpenDocumentRows.Sheets(_bytes) : OfficeParts.Sheets(_bytes));
     }
 
     /// <summary>The file.</summary>
@@ -41,8 +43,19 @@ public sealed class Spreadsheet
         FilePlace.Sheet(Path.GetFileName(_path), name), File, () => Rows(name));
 
     /// <summary>Begins at the first row of a sheet.</summary>
-    internal IFileRows Rows(string name) => Told(() => (IFileRows)new ToldRows(
-        this, IsOpenDocument ? new OpenDocumentRows(_bytes, name) : new OfficeRows(_bytes, name)));
+    internal IFileRows Rows(string name) => Told(() => IsOpenDocument
+        ? new ToldRows(this, new OpenDocumentRows(_bytes, name)) : Kept(name).Open());
+
+    private KeptRows Kept(string name)
+    {
+        if (!_kept.TryGetValue(name, out var kept))
+        {
+            using var rows = new OfficeRows(_bytes, name);
+            _kept[name] = kept = new KeptRows(rows);
+        }
+
+        return kept;
+    }
 
     // Whatever is wrong with the parts of a workbook is said of the workbook.
     private T Told<T>(Func<T> read)

@@ -94,6 +94,10 @@ public sealed class Shape(string name, string meaning, params IReadOnlyList<IRea
         Items, Projects, TaxCodes,
     ];
 
+    /// <summary>Whether rows become documents, rather than records of a list or budgets.</summary>
+    public bool HasDocuments => this != Budget && this != Accounts && this != Contacts && this != Items && this != Projects
+        && this != TaxCodes;
+
     /// <summary>Whether there are columns for all that it needs.</summary>
     public bool Fits(IReadOnlyCollection<ColumnRole> roles) => Needs.All(group => group.Any(roles.Contains));
 }

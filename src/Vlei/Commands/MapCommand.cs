@@ -158,7 +158,7 @@ internal static class MapCommand
         using var output = Terminal.Output();
         output.WriteLine($"{proposal.File.Name}: {proposal.Map.Shape.Meaning.ToLowerInvariant()[..1]}{proposal.Map.Shape.Meaning[1..]}.\n");
         WriteTable(output, ["column", "taken as", "example", "because"], [.. proposal.Columns.Select(column => (string[])
-            [column.Heading, column.Role?.Name ?? "-", column.Example, column.Because])]);
+            [column.Heading, column.TakenAs, column.Example, column.Because])]);
         output.WriteLine();
         WriteTable(output, ["found", "", "because"], [.. proposal.Findings.Select(finding => (string[])
             [finding.Key, finding.Value, finding.Because])]);

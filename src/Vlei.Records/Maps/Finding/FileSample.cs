@@ -60,7 +60,7 @@ internal sealed class FileSample
     private int FindHeadings()
     {
         var (best, most) = (-1, FewestWords - 1);
-        for (var at = 0; at < Math.Min(_rows.Count, SourceRows.MostTitleRows); at++)
+        for (var at = 0; at < Math.Min(_rows.Count, SourceColumns.MostTitleRows); at++)
         {
             var texts = _rows[at].Cells.Select(cell => cell.Text).Where(text => text.Length > 0).ToList();
             var score = texts.Exists(text => SourceNumbers.TryRead(text, '.', out _)) ? 0
@@ -77,7 +77,7 @@ internal sealed class FileSample
     // Texts alone, above a row that has a number or a day where they stand.
     private int Unknown()
     {
-        for (var at = 0; at + 1 < Math.Min(_rows.Count, SourceRows.MostTitleRows); at++)
+        for (var at = 0; at + 1 < Math.Min(_rows.Count, SourceColumns.MostTitleRows); at++)
         {
             var (cells, below) = (_rows[at].Cells, _rows[at + 1].Cells);
             var texts = cells.Count(cell => cell.Text.Any(char.IsLetter) && !cell.IsDay);

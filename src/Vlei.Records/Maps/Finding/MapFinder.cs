@@ -1,6 +1,7 @@
 using System.Globalization;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
+using Vlei.Records.Cells;
 using Vlei.Records.Maps.Reading;
 
 namespace Vlei.Records.Maps.Finding;
@@ -46,17 +47,30 @@ public static class MapFinder
         findings.AddRange(Dialect(file, sample));
         findings.AddRange(marks.Findings);
         map = WithGrouping(map, file, known, words, findings);
-        map = WithSigns(map, file, known, words, findings);
+        map = rows == Shape.Budget ? WithBudgetSigns(map, sample, known, words, findings) : WithSigns(map, file, known, words, findings);
         var questions = marks.Questions.ToList();
         WithDay(map, sample, words, findings, questions);
         map = WithPosting(map, known, findings);
-        return new MapProposal(file, map, roles.Findings(), findings, questions);
+        var months = MonthsOf(sample, words);
+        return new MapProposal(
+            file, map, [.. roles.Findings().Select((column, place) => WithMonth(column, place, months))], findings, questions);
 
         List<ColumnProfile> Columns(RoleContent content) => [.. ColumnRole.All.Where(role => role.Content == content && roles.Has(role))
-            .Select(role => roles.Of(role)!), .. content == RoleContent.Number ? Months() : []];
-        IEnumerable<ColumnProfile> Months() => MonthHeadings.In([.. sample.Columns.Select(column => column.Heading)], sample.Title, words)
-            .Select(month => sample.Columns[month.Column]);
+            .Select(role => roles.Of(role)!),
+            .. content == RoleContent.Number ? MonthsOf(sample, words).Select(month => sample.Columns[month.Column]) : []];
     }
+
+    private static IReadOnlyList<(int Column, DateOnly Day)> MonthsOf(FileSample sample, MapWords words) =>
+        MonthHeadings.In([.. sample.Columns.Select(column => column.Heading)], sample.Title, words);
+
+    private static ColumnFinding WithMonth(ColumnFinding column, int place, IReadOnlyList<(int Column, DateOnly Day)> months) =>
+        column.Role is null && months.FirstOrDefault(month => month.Column == place) is { Day.Year: > 1 } month
+            ? column with
+            {
+                Month = month.Day.ToString("yyyy-MM", CultureInfo.InvariantCulture),
+                Because = "its heading is a month, and below it are figures",
+            }
+            : column;
 
     private static ProblemException Unknown(SourceFile file, FileSample sample, RoleFinder roles) => new(
         ProblemKind.BadData,
@@ -135,12 +149,34 @@ public static class MapFinder
         return map;
     }
 
+    // Budgets are written as the reports show them, or as a ledger has them; then income or costs are negative, row for row.
+    private static SourceMap WithBudgetSigns(
+        SourceMap map, FileSample sample, IKnownRecords known, MapWords words, List<MapFinding> findings)
+    {
+        var (accounts, months) = (new AccountFinder(known, words), MonthsOf(sample, words));
+        var column = map.Columns.GetValueOrDefault(ColumnRole.Account) ?? map.Columns.GetValueOrDefault(ColumnRole.AccountName);
+        var place = sample.Columns.First(known => known.Heading == column).Column;
+        var negative = sample.Body.Where(IsNegative).Select(cells => accounts.TypeOf(accounts.Find(
+            cells[place].Text, "", "", map, new FilePoint(map.Path, 1, 1)))).ToList();
+        var (signs, because) = negative.Count == 0 ? (AmountSigns.Natural, "no row is negative")
+            : negative.TrueForAll(AccountTypes.IsCreditPositive) ? (AmountSigns.Debit, "income is negative")
+            : negative.TrueForAll(type => !AccountTypes.IsCreditPositive(type)) ? (AmountSigns.Credit, "costs are negative")
+            : (AmountSigns.Natural, "income and costs are alike");
+        findings.Add(new MapFinding("signs", SourceMap.SignNames[(int)signs], because));
+        return map with { Signs = signs };
+
+        bool IsNegative(FileCell[] cells) => cells.Length > place && months.Where(month => month.Column < cells.Length)
+            .Sum(month => SourceNumbers.TryRead(
+                cells[month.Column].Text, cells[month.Column].IsNumber ? '.' : map.DecimalMark ?? '.', out var number)
+                ? number.Value : 0) < 0;
+    }
+
     // Each file says its own, so that it is not part of the map.
     private static void WithDay(
         SourceMap map, FileSample sample, MapWords words, List<MapFinding> findings, List<OpenQuestion> questions)
     {
         if (map.Shape != Shape.Balances
-            || MonthHeadings.In([.. sample.Columns.Select(column => column.Heading)], sample.Title, words).Count > 0)
+            || MonthsOf(sample, words).Count > 0)
         {
             return;
         }

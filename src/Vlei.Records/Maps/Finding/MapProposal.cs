@@ -5,7 +5,14 @@ namespace Vlei.Records.Maps.Finding;
 /// <param name="Role">What it is taken as; nothing where it is left out.</param>
 /// <param name="Example">A value of it.</param>
 /// <param name="Because">Why.</param>
-public sealed record ColumnFinding(string Heading, ColumnRole? Role, string Example, string Because);
+public sealed record ColumnFinding(string Heading, ColumnRole? Role, string Example, string Because)
+{
+    /// <summary>The month whose figures the column has, as ISO 8601 has it; nothing where its heading is no month.</summary>
+    public string? Month { get; init; }
+
+    /// <summary>What it is taken as, in a word.</summary>
+    public string TakenAs => Role?.Name ?? Month ?? "-";
+}
 
 /// <summary>Something of a map that was found, and why.</summary>
 /// <param name="Key">The key of the map.</param>

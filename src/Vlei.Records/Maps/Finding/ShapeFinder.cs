@@ -84,9 +84,14 @@ internal sealed class ShapeFinder(FileSample sample, RoleFinder roles, SourceFil
                 : (Shape.Accounts, "each row has an account, and no amount");
         }
 
+        if (Says("projects") || (Has(ColumnRole.Project) && Has(ColumnRole.OwnName)))
+        {
+            return (Shape.Projects, "each row has a project");
+        }
+
         return Has(ColumnRole.Email) || Has(ColumnRole.Phone) || Has(ColumnRole.Address) || Says("contacts") || Has(ColumnRole.Contact)
             ? (Shape.Contacts, "each row has a name, and how to reach it")
-            : Says("projects") || Has(ColumnRole.Project) ? (Shape.Projects, "each row has a project")
+            : Has(ColumnRole.Project) ? (Shape.Projects, "each row has a project")
             : Has(ColumnRole.Type) && Has(ColumnRole.Code) ? Coded()
             : (Shape.Items, "each row has a name, and no day and no account");
     }

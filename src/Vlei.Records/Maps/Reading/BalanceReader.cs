@@ -93,7 +93,7 @@ internal sealed class BalanceReader(MappedRow row)
             return null;
         }
 
-        return row.Map.Shape == Shape.Budget ? number.Value : row.Signed(number, account);
+        return row.Signed(number, account);
     }
 
     private DateOnly DayOf()
@@ -206,17 +206,19 @@ internal sealed class BalanceReader(MappedRow row)
         }
     }
 
+    // A budget is positive where its account usually is.
     private void AddBudgets()
     {
         foreach (var (account, _, figures, at) in _shown)
         {
+            var sign = AccountTypes.IsCreditPositive(row.Reading.Accounts.TypeOf(account)) ? -1 : 1;
             foreach (var (column, day) in _days.Where(day => figures.ContainsKey(day.Column)))
             {
                 var records = row.Reading.Of(RecordTables.Budgets);
                 records.Begin(at.Line);
                 records.Put("account", account, at.Column);
                 records.Put("month", day.ToString("yyyy-MM", CultureInfo.InvariantCulture), column + 1);
-                records.Put("amount", figures[column], column + 1);
+                records.Put("amount", sign * figures[column], column + 1);
                 records.End();
             }
         }

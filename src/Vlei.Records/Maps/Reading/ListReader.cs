@@ -40,8 +40,9 @@ internal sealed class ListReader(MappedRow row)
         {
             var rate = row.Number(ColumnRole.Rate) ?? 0;
             var code = First(ColumnRole.TaxCode, ColumnRole.Code);
-            _ = row.Reading.Names(RecordTables.TaxCodes).Find(code, code, "", row.Map.Contacts, Here());
-            Put(RecordTables.TaxCodes, "code", code, First(ColumnRole.OwnName, ColumnRole.Memo) is { Length: > 0 } name ? name : code,
+            var name = First(ColumnRole.OwnName, ColumnRole.Memo) is { Length: > 0 } said ? said : code;
+            Put(RecordTables.TaxCodes, "code",
+                row.Reading.Names(RecordTables.TaxCodes).Find(name, code, "", row.Map.Contacts, Here()), name,
                 ("rate", (rate is > 0 and < 1 ? rate * 100 : rate).ToString(CultureInfo.InvariantCulture), ColumnRole.Rate));
         }
         else

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Records.Cells;
@@ -156,13 +157,32 @@ public sealed class MappedImport
                     ProblemKind.BadData, $"{map.PlaceOf(what)}: \"{text}\" is no number.", "Write it as 1234.50, in quotes.");
             }
 
-            var computed = what == "documents" ? reading.DocumentCount
-                : ColumnRole.Find(what) is { } role ? rows.SumOf(role) : throw new ProblemException(
-                    ProblemKind.BadData, $"{map.PlaceOf(what)}: there is nothing called {what} to be added up.",
-                    Suggestion.DidYouMean(what, ColumnRole.All.Select(known => known.Name))
-                        ?? "Write documents, or what a column is taken as.");
-            reading.Proof.Hold(
-                map.Path, map.Lines.GetValueOrDefault(what, 1), 1, $"what the map says {what} comes to", shown.Value, computed);
+            var line = map.Lines.GetValueOrDefault(what, 1);
+            if (what == "documents")
+            {
+                HoldCount(reading, map.Path, line, shown.Value);
+                continue;
+            }
+
+            var role = ColumnRole.Find(what) ?? throw new ProblemException(
+                ProblemKind.BadData, $"{map.PlaceOf(what)}: there is nothing called {what} to be added up.",
+                Suggestion.DidYouMean(what, [.. ColumnRole.All.Select(known => known.Name), "documents"])
+                    ?? "Write documents, or what a column is taken as.");
+            reading.Proof.Hold(map.Path, line, 1, $"what the map says {what} comes to", shown.Value, rows.SumOf(role));
+        }
+    }
+
+    private static void HoldCount(MapReading reading, string path, long line, decimal shown)
+    {
+        if (shown == reading.DocumentCount)
+        {
+            reading.Proof.Right();
+        }
+        else
+        {
+            reading.Proof.Fail(
+                path, line, 1, string.Create(
+                    CultureInfo.InvariantCulture, $"the number of documents is {reading.DocumentCount}, but the map says {shown:0.##}."));
         }
     }
 

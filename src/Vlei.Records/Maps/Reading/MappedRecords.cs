@@ -40,7 +40,10 @@ internal sealed class MappedRecords(RecordTable table, string name, RecordFile f
     public void Begin(long line)
     {
         Count++;
-        Put(line);
+        var bytes = _bytes.GetSpan(PackedNumber.Longest);
+        var rest = bytes;
+        PackedNumber.Put(ref rest, line);
+        _bytes.Advance(bytes.Length - rest.Length);
     }
 
     /// <summary>Says what a field is; nothing for an empty text.</summary>
@@ -92,23 +95,13 @@ internal sealed class MappedRecords(RecordTable table, string name, RecordFile f
 
     private void PutBytes(int field, ReadOnlySpan<byte> value, int column)
     {
-        Put(field + 1);
-        Put(column);
-        Put(value.Length);
-        _bytes.Write(value);
-    }
-
-    private void Put(long number)
-    {
-        var bytes = _bytes.GetSpan(10);
-        var used = 0;
-        for (; number >= 0x80; number >>= 7)
-        {
-            bytes[used++] = (byte)(number | 0x80);
-        }
-
-        bytes[used++] = (byte)number;
-        _bytes.Advance(used);
+        var bytes = _bytes.GetSpan((3 * PackedNumber.Longest) + value.Length);
+        var rest = bytes;
+        PackedNumber.Put(ref rest, field + 1);
+        PackedNumber.Put(ref rest, column);
+        PackedNumber.Put(ref rest, value.Length);
+        value.CopyTo(rest);
+        _bytes.Advance(bytes.Length - rest.Length + value.Length);
     }
 
     private sealed class Rows : ICellReader
@@ -140,15 +133,16 @@ internal sealed class MappedRecords(RecordTable table, string name, RecordFile f
             }
 
             Array.Clear(_cells);
-            var all = All;
-            Line = Take(all);
-            for (var field = Take(all); field > 0; field = Take(all))
+            var rest = All[_at..];
+            Line = PackedNumber.Take(ref rest);
+            for (var field = PackedNumber.Take(ref rest); field > 0; field = PackedNumber.Take(ref rest))
             {
-                var (column, length) = ((int)Take(all), (int)Take(all));
-                _cells[field - 1] = (_at, length, column);
-                _at += length;
+                var (column, length) = ((int)PackedNumber.Take(ref rest), (int)PackedNumber.Take(ref rest));
+                _cells[field - 1] = (All.Length - rest.Length, length, column);
+                rest = rest[length..];
             }
 
+            _at = All.Length - rest.Length;
             return true;
         }
 
@@ -165,17 +159,6 @@ internal sealed class MappedRecords(RecordTable table, string name, RecordFile f
 
         public void Dispose()
         {
-        }
-
-        private long Take(ReadOnlySpan<byte> all)
-        {
-            var (number, shift) = (0L, 0);
-            for (; all[_at] >= 0x80; shift += 7)
-            {
-                number |= (long)(all[_at++] & 0x7F) << shift;
-            }
-
-            return number | ((long)all[_at++] << shift);
         }
     }
 
