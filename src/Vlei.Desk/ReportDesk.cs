@@ -23,6 +23,7 @@ public sealed class ReportDesk
     public ReportDesk(Book book, DateOnly? today)
         : this(book, Library.Of(book), DayOf(book.Settings, today))
     {
+        IsPinned = (today ?? book.Settings.Clock) is not null;
         Now = (today ?? book.Settings.Clock) is { } pinned ? MomentOf(pinned) : DateTimeOffset.Now;
     }
 
@@ -43,6 +44,11 @@ public sealed class ReportDesk
 
     /// <summary>The moment that what is done here is dated by.</summary>
     public DateTimeOffset Now { get; private init; }
+
+    /// <summary>What time it is at each moment: a day that is pinned stands still at its noon.</summary>
+    public Func<DateTimeOffset> Clock => IsPinned ? () => Now : () => DateTimeOffset.Now;
+
+    private bool IsPinned { get; init; }
 
     // The day on which reports are made, which is not always the one that they are made as of.
     private DateOnly Known { get; init; }

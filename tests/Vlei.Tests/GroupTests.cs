@@ -135,7 +135,7 @@ public sealed class GroupTests : IDisposable
             basis = "cash"
             notes = ["One.", "Two."]
             to = ["owner@reedwater.example"]
-            when = "0 7 3 * *"
+            hold = "never"
             [[report]]
             report = "profit-loss"
             only = "account=9999"
@@ -314,11 +314,10 @@ public sealed class GroupTests : IDisposable
     [InlineData("[[report]]\nname = \"x\"\n", ":1:1: it is not said which report.")]
     [InlineData("[[report]]\nreport = \"profit-loss\"\nname = \"G\"\n",
         ":1:1: the report has the name of the group, whose file has all reports.")]
-    [InlineData("[report]\nreport = \"x\"\n", ":1:1: there is no table report. Write a report as [[report]].")]
+    [InlineData("[report]\nreport = \"x\"\n", ":1:1: there is no table report. Write a report as [[report]], a schedule as [[schedule]].")]
     [InlineData("[[report]]\nreport = \"profit-loss\"\nbassis = \"cash\"\n", ":3:1: there is no key bassis. Did you mean basis?")]
     [InlineData("[[report]]\nreport = \"profit-loss\"\nname = \"../../x\"\n", ":1:1: \"../../x\" is no name for a report.")]
-    [InlineData("to = \"owner\"\n[[report]]\nreport = \"profit-loss\"\n", ":1:1: \"owner\" is no address.")]
-    [InlineData("when = \"monthly\"\n[[report]]\nreport = \"profit-loss\"\n", ":1:1: \"monthly\" is no time.")]
+    [InlineData("to = \"owner\"\n[[report]]\nreport = \"profit-loss\"\n", ":1:6: \"owner\" is no address.")]
     [InlineData("formats = \"pages\"\n[[report]]\nreport = \"profit-loss\"\n", " does not take \"pages\".")]
     [InlineData("period = \"lst-month\"\n[[report]]\nreport = \"profit-loss\"\n",
         ": \"lst-month\" is not a period. Did you mean last-month?")]

@@ -1,5 +1,3 @@
-using System.Net.Mail;
-using Cronos;
 using Tomlyn.Syntax;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
@@ -9,7 +7,8 @@ namespace Vlei.Books.Kept;
 /// <summary>Reads groups of reports.</summary>
 public static class GroupFile
 {
-    private const string DefaultPeriod = "last-month";
+    /// <summary>The period of a group that says none.</summary>
+    public const string DefaultPeriod = "last-month";
 
     /// <summary>The keys of the group itself.</summary>
     public static IReadOnlyList<FileKey> Keys { get; } =
@@ -27,8 +26,7 @@ public static class GroupFile
         new(
             "formats", FileKeyKind.Texts,
             "The formats that it is produced in where vlei run is given none; text, where there are none here."),
-        new("to", FileKeyKind.Texts, "The addresses that it goes to."),
-        new("when", FileKeyKind.Text, "When it is produced, as cron has it: \"0 7 3 * *\" is at seven on every third of a month."),
+        .. DeliveryKeys.Keys,
     ];
 
     /// <summary>The keys of a report of the group; all others are options of <c>vlei show</c>.</summary>
@@ -77,15 +75,18 @@ public static class GroupFile
         var toml = TomlText.Parse(text, file.Path, ProblemKind.BadData);
         var head = toml.Known(toml.Document.KeyValues, [.. Keys.Select(key => key.Name)]);
         if (toml.Document.Tables.FirstOrDefault(
-            table => table is not TableArraySyntax || table.Name?.ToString().Trim() != "report") is { } other)
+            table => !IsMember(table) && !DeliveryKeys.IsSchedule(table)) is { } other)
         {
-            throw toml.Wrong(other.Span, $"there is no table {other.Name}.", "Write a report as [[report]].");
+            throw toml.Wrong(other.Span, $"there is no table {other.Name}.", "Write a report as [[report]], a schedule as [[schedule]].");
         }
 
-        var group = new ReportGroup(
-            file.Name, toml.Text(head, "title") ?? file.Name,
-            [.. toml.Document.Tables.Select(table => MemberOf(toml, table, file.Shelf.Folder))])
+        List<GroupMember> members = [.. toml.Document.Tables.Where(IsMember).Select(table => MemberOf(toml, table, file.Shelf.Folder))];
+
+        // What is in the groups of a group is known when these are read.
+        IReadOnlyList<string>? names = members.Exists(member => member.IsGroup) ? null : [.. members.Select(member => member.Name)];
+        var group = new ReportGroup(file.Name, toml.Text(head, "title") ?? file.Name, members)
         {
+            Path = file.Path,
             Period = toml.Text(head, "period") ?? DefaultPeriod,
             Basis = toml.Text(head, "basis") is not { } basis || ReportOptions.Basis.Words.Contains(basis) ? toml.Text(head, "basis")
                 : throw toml.Wrong(head["basis"].Span, $"there is no basis {basis}.", "Write \"accrual\" or \"cash\"."),
@@ -93,12 +94,7 @@ public static class GroupFile
             HasCover = toml.Flag(head, "cover", otherwise: true),
             HasQuestions = toml.Flag(head, "questions", otherwise: false),
             Formats = toml.Texts(head, "formats"),
-            To = [.. toml.Texts(head, "to").Select(address => MailAddress.TryCreate(address, out _) ? address
-                : throw toml.Wrong(head["to"].Span, $"\"{address}\" is no address.", "Write it as name@example.org."))],
-            When = toml.Text(head, "when") is not { } when || CronExpression.TryParse(when, out _) ? toml.Text(head, "when")
-                : throw toml.Wrong(
-                    head["when"].Span, $"\"{when}\" is no time.",
-                    "Write minute, hour, day of month, month and day of week, as cron has them: \"0 7 3 * *\"."),
+            Delivery = DeliveryKeys.Read(toml, head, names),
         };
         if (group.Members.Count == 0)
         {
@@ -115,6 +111,9 @@ public static class GroupFile
 
         return group;
     }
+
+    /// <summary>Whether a table is a report of the group.</summary>
+    internal static bool IsMember(TableSyntaxBase table) => table is TableArraySyntax && table.Name?.ToString().Trim() == "report";
 
     private static GroupMember MemberOf(TomlText toml, TableSyntaxBase table, string folder)
     {

@@ -82,6 +82,7 @@ public static class GroupText
     private static (int From, int To) SpanOf(string text, KeptFile file, int place)
     {
         List<TableSyntaxBase> tables = [.. TomlText.Parse(text, file.Path, ProblemKind.BadData).Document.Tables];
-        return (tables[place].Span.Start.Offset, place + 1 < tables.Count ? tables[place + 1].Span.Start.Offset : text.Length);
+        var at = tables.IndexOf(tables.Where(GroupFile.IsMember).ElementAt(place));
+        return (tables[at].Span.Start.Offset, at + 1 < tables.Count ? tables[at + 1].Span.Start.Offset : text.Length);
     }
 }

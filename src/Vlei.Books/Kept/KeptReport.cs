@@ -8,4 +8,8 @@ namespace Vlei.Books.Kept;
 /// <param name="Own">What the file itself asks, as texts by the names of options.</param>
 /// <param name="IsFavourite">Whether it stands first where reports are listed.</param>
 public sealed record KeptReport(
-    ReportDefinition Definition, string From, IReadOnlyDictionary<string, IReadOnlyList<string>> Own, bool IsFavourite);
+    ReportDefinition Definition, string From, IReadOnlyDictionary<string, IReadOnlyList<string>> Own, bool IsFavourite)
+{
+    /// <summary>Where it goes, and when.</summary>
+    public DeliveryPlan Delivery { get; init; } = new();
+}

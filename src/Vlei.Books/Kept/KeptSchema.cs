@@ -13,27 +13,30 @@ public static class KeptSchema
     public static IReadOnlyList<KeptKind> Kinds { get; } = [KeptKind.Report, KeptKind.Selection, KeptKind.Group];
 
     /// <summary>Writes the schema of a kind.</summary>
-    public static void Write(KeptKind kind, Stream stream) => Write(kind, stream, json =>
+    public static void Write(KeptKind kind, Stream stream) => Write(NameOf(kind), stream, json =>
     {
-        if (kind == KeptKind.Group)
+        if (kind == KeptKind.Selection)
         {
-            WriteObject(json, GroupFile.Keys, () =>
-            {
-                json.WriteStartObject("report");
-                json.WriteString("description", "The reports, in their order.");
-                json.WriteString("type", "array");
-                json.WriteNumber("minItems", 1);
-                json.WriteStartObject("items");
-                WriteObject(json, GroupFile.MemberKeys);
-                json.WriteEndObject();
-                json.WriteEndObject();
-            }, "report");
+            WriteObject(json, SelectionFile.Keys);
         }
         else
         {
-            WriteObject(json, kind == KeptKind.Report ? ReportFile.Keys : SelectionFile.Keys);
+            WriteObject(json, kind == KeptKind.Group ? GroupFile.Keys : ReportFile.Keys, () =>
+            {
+                if (kind == KeptKind.Group)
+                {
+                    WriteTables(json, "report", "The reports, in their order.", GroupFile.MemberKeys, least: 1);
+                }
+
+                WriteTables(
+                    json, DeliveryKeys.ScheduleTable, "When it is produced and sent by itself.", DeliveryKeys.ScheduleKeys, least: 0);
+            }, kind == KeptKind.Group ? ["report"] : []);
         }
     });
+
+    /// <summary>Writes the schema of a file that has keys and no tables.</summary>
+    public static void Write(string file, IReadOnlyList<FileKey> keys, Stream stream) =>
+        Write(file, stream, json => WriteObject(json, keys));
 
     /// <summary>Writes the schema of a kind whose files have keys and tables of texts.</summary>
     /// <param name="kind">The kind.</param>
@@ -41,7 +44,7 @@ public static class KeptSchema
     /// <param name="tables">The tables; where one has words, only these are keys of it.</param>
     /// <param name="stream">Where it goes.</param>
     public static void Write(KeptKind kind, IReadOnlyList<FileKey> keys, IReadOnlyList<FileKey> tables, Stream stream) =>
-        Write(kind, stream, json => WriteObject(json, keys, () =>
+        Write(NameOf(kind), stream, json => WriteObject(json, keys, () =>
         {
             foreach (var table in tables)
             {
@@ -71,14 +74,28 @@ public static class KeptSchema
             }
         }, tables.Where(table => table.IsRequired).Select(table => table.Name)));
 
-    private static void Write(KeptKind kind, Stream stream, Action<Utf8JsonWriter> writeKeys)
+    private static string NameOf(KeptKind kind) => $"{kind.Folder}/NAME.toml";
+
+    private static void Write(string file, Stream stream, Action<Utf8JsonWriter> writeKeys)
     {
         using var json = new Utf8JsonWriter(
             stream, new JsonWriterOptions { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping });
         json.WriteStartObject();
         json.WriteString("$schema", "https://json-schema.org/draft/2020-12/schema");
-        json.WriteString("title", $"{kind.Folder}/NAME.toml");
+        json.WriteString("title", file);
         writeKeys(json);
+        json.WriteEndObject();
+    }
+
+    private static void WriteTables(Utf8JsonWriter json, string name, string meaning, IReadOnlyList<FileKey> keys, int least)
+    {
+        json.WriteStartObject(name);
+        json.WriteString("description", meaning);
+        json.WriteString("type", "array");
+        json.WriteNumber("minItems", least);
+        json.WriteStartObject("items");
+        WriteObject(json, keys);
+        json.WriteEndObject();
         json.WriteEndObject();
     }
 

@@ -25,6 +25,8 @@ public static class ReportFile
         new("words", FileKeyKind.Texts, "Other words that people look for it by."),
         new("examples", FileKeyKind.Texts, "Options to try, each with what it is for behind a hash between blanks."),
         new("favourite", FileKeyKind.Flag, "Whether it stands first where reports are listed."),
+        new("formats", FileKeyKind.Texts, "The formats that it is sent in; PDF, where nothing is said."),
+        .. DeliveryKeys.Keys,
     ];
 
     /// <summary>All keys of such a file: its own, and the options of <c>vlei show</c>.</summary>
@@ -71,7 +73,7 @@ public static class ReportFile
         bool isStandard = false)
     {
         var toml = TomlText.Parse(text, path, ProblemKind.BadData);
-        var values = toml.Head(Keys);
+        var values = toml.Head(Keys, DeliveryKeys.IsSchedule);
         var from = toml.Text(values, "from") ?? throw toml.Missing("from");
         var source = sourceOf(from) ?? throw toml.Wrong(
             values["from"].Span, $"there is no table and no report {from}.",
@@ -100,7 +102,10 @@ public static class ReportFile
                 Defaults = Core.RequestText.Kept(source, own, isStandard),
                 Build = (context, request) => source.Build(context, request with { Title = request.Title ?? title }) with { Key = key },
             },
-            from, own, toml.Flag(values, "favourite", otherwise: false));
+            from, own, toml.Flag(values, "favourite", otherwise: false))
+        {
+            Delivery = DeliveryKeys.Read(toml, values, [key]),
+        };
     }
 
     /// <summary>

@@ -30,6 +30,12 @@ public sealed record ReportGroup(string Name, string Title, IReadOnlyList<GroupM
     /// <summary>What stands on its cover, in paragraphs.</summary>
     public IReadOnlyList<string> Notes { get; init; } = [];
 
+    /// <summary>The file that says so, for messages; empty where none does.</summary>
+    public string? Path { get; init; }
+
+    /// <summary>Whether it is a report alone, whose file is all there is.</summary>
+    public bool IsAlone => Members is [{ IsGroup: false } alone] && alone.Name == Name;
+
     /// <summary>Whether it has a cover.</summary>
     public bool HasCover { get; init; } = true;
 
@@ -39,11 +45,8 @@ public sealed record ReportGroup(string Name, string Title, IReadOnlyList<GroupM
     /// <summary>The formats that it is produced in, by their names.</summary>
     public IReadOnlyList<string> Formats { get; init; } = [];
 
-    /// <summary>The addresses that it goes to.</summary>
-    public IReadOnlyList<string> To { get; init; } = [];
-
-    /// <summary>When it is produced, as cron has it; nothing where it is produced by hand.</summary>
-    public string? When { get; init; }
+    /// <summary>Where it goes, and when.</summary>
+    public DeliveryPlan Delivery { get; init; } = new();
 
     /// <summary>
     /// Throws a <see cref="ProblemException"/> where two members have one name, or one has that of the group, whose own file has

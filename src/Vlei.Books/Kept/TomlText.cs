@@ -84,8 +84,12 @@ public sealed class TomlText
         return values;
     }
 
-    /// <summary>The values of a file without tables, by their keys. Throws where there is another key, or a table.</summary>
-    public Dictionary<string, KeyValueSyntax> Head(IReadOnlyList<FileKey> keys) => Document.Tables.FirstOrDefault() is { } table
+    /// <summary>
+    /// The values of the keys before any table. Throws where there is another key, or a table that such a file does not have.
+    /// </summary>
+    public Dictionary<string, KeyValueSyntax> Head(
+        IReadOnlyList<FileKey> keys, Func<TableSyntaxBase, bool>? isKnown = null) => Document.Tables
+            .FirstOrDefault(table => isKnown?.Invoke(table) != true) is { } table
         ? throw Wrong(
             table.Span, $"there is no table {table.Name}.", "Write every key as a line of its own, without brackets around a name.")
         : Known(Document.KeyValues, [.. keys.Select(key => key.Name)]);

@@ -19,7 +19,8 @@ public static class MapText
         foreach (var column in proposal.Columns)
         {
             text.Append(column.Role is { } role ? $"{role.Name} = {TomlEdit.Quoted(column.Heading)}"
-                : $"# {column.Month ?? "not taken"}: {TomlEdit.Quoted(column.Heading)}").Append("  # ").Append(column.Because.ReplaceLineEndings(" "))
+                : $"# {column.Month ?? "not taken"}: {TomlEdit.Quoted(column.Heading)}").Append("  # ")
+                    .Append(column.Because.ReplaceLineEndings(" "))
                     .Append('\n');
         }
 

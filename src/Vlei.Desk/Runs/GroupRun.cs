@@ -83,15 +83,23 @@ public static class GroupRun
     public static T Produce<T>(
         ReportDesk desk, string name, string? period, IReadOnlyList<ReportFormat> formats, Action<string> say, Func<ProducedGroup, T> use)
     {
-        var (book, today) = (desk.Book, desk.Today.Date);
         var file = desk.Library.Named(KeptKind.Group, name);
         var group = GroupFile.Whole(file, desk.Library);
         var chosen = formats.Count > 0 ? formats : group.Formats.Count == 0 ? [ReportFormat.All[0]]
             : ReportFormat.Named(file.Path, group.Formats);
+        return Produce(desk, group, period, chosen, say, use);
+    }
+
+    /// <summary>The same, of a group that was read already; a report alone is a group of one that has its name.</summary>
+    public static T Produce<T>(
+        ReportDesk desk, ReportGroup group, string? period, IReadOnlyList<ReportFormat> chosen, Action<string> say,
+        Func<ProducedGroup, T> use)
+    {
+        var (book, today, name) = (desk.Book, desk.Today.Date, group.Name);
         using var ledger = LedgerReader.Open(book);
         var records = ledger.Extent ?? new DateRange(today, today);
         var asked = Naming.Of(
-            period is null ? file.Path : null, () => PeriodGrammar.Parse(period ?? group.Period, today, book.Settings.Calendar));
+            period is null ? group.Path : null, () => PeriodGrammar.Parse(period ?? group.Period, today, book.Settings.Calendar));
         var days = asked.Within(records).Range;
         var run = new RunContext(desk.AtCloseOf(days), ledger, days);
         using var folder = RunFolder.Take(
@@ -184,7 +192,11 @@ public static class GroupRun
             foreach (var format in formats)
             {
                 made.ForEach(named => WriteOne($"{named.Name}.{format.Ending}", stream => format.Write(named.Report, stream, look)));
-                WriteOne($"{outcome.Group.Name}.{format.Ending}", stream => format.WritePack(pack, stream, look));
+                if (!outcome.Group.IsAlone)
+                {
+                    WriteOne($"{outcome.Group.Name}.{format.Ending}", stream => format.WritePack(pack, stream, look));
+                }
+
             }
 
             made.ForEach(named => WriteFile(RunRecord.FiguresOf(named.Name), stream => JsonReport.Write(named.Report, stream)));

@@ -1,6 +1,8 @@
 using System.CommandLine;
 using Vlei.Books;
 using Vlei.Core.Problems;
+using Vlei.Desk;
+using Vlei.Desk.Deliveries;
 
 namespace Vlei.Commands;
 
@@ -15,6 +17,9 @@ internal static class CommandLine
     // The manual is of all commands.
     private const string Manual = "manual";
 
+    // These tell it themselves.
+    private static readonly string[] Telling = ["schedule", "outbox", "send"];
+
     // Every command, in the order of help; made only when it is needed, for the sake of the start.
     private static readonly (string Name, Func<Command> Create)[] Commands =
     [
@@ -23,7 +28,8 @@ internal static class CommandLine
         ("reports", ReportsCommand.Create),
         ("fields", FieldsCommand.Create), ("show", ShowCommand.Create), ("trace", TraceCommand.Create), ("save", SaveCommand.Create),
         ("group", GroupCommand.Create),
-        ("run", RunCommand.Create), ("changes", ChangesCommand.Create), ("close", CloseCommand.Create),
+        ("run", RunCommand.Create), ("send", SendCommand.Create), ("outbox", OutboxCommand.Create), ("schedule", ScheduleCommand.Create),
+        ("changes", ChangesCommand.Create), ("close", CloseCommand.Create),
         ("promise", PromiseCommand.Create), ("store", StoreCommand.Create), ("layout", LayoutCommand.Create),
         ("schema", SchemaCommand.Create), ("completion", CompletionCommand.Create), ("manual", ManualCommand.Create),
     ];
@@ -43,7 +49,9 @@ internal static class CommandLine
                 throw UsageProblem(result);
             }
 
-            return result.Invoke(new InvocationConfiguration { EnableDefaultExceptionHandler = false });
+            var status = result.Invoke(new InvocationConfiguration { EnableDefaultExceptionHandler = false });
+            TellOverdue(result);
+            return status;
         }
         catch (ProblemException problem)
         {
@@ -100,6 +108,27 @@ internal static class CommandLine
 
         HelpWithExamples.AddTo(root);
         return root;
+    }
+
+    // What should have gone by itself and did not is said by whatever is done with the book, once a day.
+    private static void TellOverdue(ParseResult result)
+    {
+        if (BookOptions.Opened is not { } book || Telling.Contains(result.CommandResult.Command.Name))
+        {
+            return;
+        }
+
+        try
+        {
+            foreach (var line in Overdue.OnceADay(new ReportDesk(book, BookOptions.ClockTyped(result))))
+            {
+                Terminal.Say($"vlei: {line}");
+            }
+        }
+        catch (ProblemException)
+        {
+            // A file that is not as it should be is told by what reads it: vlei schedule.
+        }
     }
 
     private static ProblemException UsageProblem(ParseResult result)

@@ -3,7 +3,6 @@ using Vlei.Books.Kept;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Desk.Maps;
-using Vlei.Output;
 using Vlei.Records.Maps;
 using Vlei.Records.Maps.Finding;
 
@@ -12,6 +11,8 @@ namespace Vlei.Commands;
 /// <summary><c>vlei map</c>: finds out how a file of another program is read.</summary>
 internal static class MapCommand
 {
+    private const int ExampleWidth = 28;
+
     private static readonly Argument<string[]> Files = new("FILE")
     {
         Description = "Texts with separators, or workbooks (.xlsx, .ods)", Arity = ArgumentArity.OneOrMore,
@@ -157,11 +158,11 @@ internal static class MapCommand
     {
         using var output = Terminal.Output();
         output.WriteLine($"{proposal.File.Name}: {proposal.Map.Shape.Meaning.ToLowerInvariant()[..1]}{proposal.Map.Shape.Meaning[1..]}.\n");
-        WriteTable(output, ["column", "taken as", "example", "because"], [.. proposal.Columns.Select(column => (string[])
-            [column.Heading, column.TakenAs, column.Example, column.Because])]);
+        PlainTable.Write(output, ["column", "taken as", "example", "because"], [.. proposal.Columns.Select(column => (string[])
+            [column.Heading, column.TakenAs, column.Example, column.Because])], ExampleWidth);
         output.WriteLine();
-        WriteTable(output, ["found", "", "because"], [.. proposal.Findings.Select(finding => (string[])
-            [finding.Key, finding.Value, finding.Because])]);
+        PlainTable.Write(output, ["found", "", "because"], [.. proposal.Findings.Select(finding => (string[])
+            [finding.Key, finding.Value, finding.Because])], ExampleWidth);
         if (proposal.Questions.Count == 0)
         {
             TellTrial(output, proposal, all, imports);
@@ -212,21 +213,6 @@ internal static class MapCommand
             Terminal.Say(
                 $"      Write {question.Key} = {Suggestion.Listed([.. choices.Select(choice => $"\"{choice}\"")], "or")} there, or give "
                     + $"--set {question.Key}={choices[0]} --overwrite.");
-        }
-    }
-
-    // As wide as what stands in it; a terminal's width cuts the examples, never the reasons.
-    private static void WriteTable(TextWriter output, string[] headings, IReadOnlyList<string[]> rows)
-    {
-        const int Most = 28;
-        var cut = rows.Select(
-            row => row.Select((text, column) => column < row.Length - 1 && text.Length > Most ? $"{text[..(Most - 1)]}…" : text)
-            .ToArray()).Prepend(headings).ToList();
-        var widths = headings.Select((_, column) => cut.Max(row => DisplayText.Width(row[column]))).ToArray();
-        foreach (var row in cut)
-        {
-            output.WriteLine(string.Join("  ", row.Select((text, column) =>
-                text + new string(' ', widths[column] - DisplayText.Width(text)))).TrimEnd());
         }
     }
 }

@@ -8,7 +8,14 @@ namespace Vlei.Commands;
 /// <summary><c>vlei schema</c>: what the files that people keep may say.</summary>
 internal static class SchemaCommand
 {
-    private static readonly IReadOnlyList<string> Kinds = [.. KeptSchema.Kinds.Select(kind => kind.Word), KeptKind.Map.Word];
+    private static readonly (string Word, Action<Stream> Write)[] Schemas =
+    [
+        .. KeptSchema.Kinds.Select(kind => (kind.Word, (Action<Stream>)(stream => KeptSchema.Write(kind, stream)))),
+        (KeptKind.Map.Word, stream => KeptSchema.Write(KeptKind.Map, MapFile.Keys, MapFile.Tables, stream)),
+        ("mail", stream => KeptSchema.Write(MailFile.Name, MailFile.Keys, stream)),
+    ];
+
+    private static readonly IReadOnlyList<string> Kinds = [.. Schemas.Select(schema => schema.Word)];
 
     private static readonly Argument<string> Kind = new("KIND") { Description = Suggestion.Listed(Kinds, "or") };
 
@@ -16,7 +23,7 @@ internal static class SchemaCommand
     public static Command Create()
     {
         var command = new DocumentedCommand(
-            "schema", "Write what the file of a report, a selection, a group or a map may say, as JSON Schema")
+            "schema", "Write what the file of a report, a selection, a group, a map or of mail may say, as JSON Schema")
         {
             Examples = [("vlei schema report", "every key of reports/NAME.toml, with what it means")],
         };
@@ -25,19 +32,16 @@ internal static class SchemaCommand
         command.SetAction(result =>
         {
             var word = result.GetRequiredValue(Kind);
-            var kind = KeptSchema.Kinds.Append(KeptKind.Map).FirstOrDefault(kind => kind.Word == word) ?? throw new ProblemException(
-                ProblemKind.Usage, $"There is no schema of a {word}.", Suggestion.DidYouMean(word, Kinds)
-                    ?? $"There is one of a {Suggestion.Listed(Kinds, "or a")}.");
-            using var output = Console.OpenStandardOutput();
-            if (kind == KeptKind.Map)
+            var place = Kinds.ToList().IndexOf(word);
+            if (place < 0)
             {
-                KeptSchema.Write(kind, MapFile.Keys, MapFile.Tables, output);
-            }
-            else
-            {
-                KeptSchema.Write(kind, output);
+                throw new ProblemException(
+                    ProblemKind.Usage, $"There is no schema of a {word}.",
+                    Suggestion.DidYouMean(word, Kinds) ?? $"There is one of a {Suggestion.Listed(Kinds, "or a")}.");
             }
 
+            using var output = Console.OpenStandardOutput();
+            Schemas[place].Write(output);
             output.WriteByte((byte)'\n');
             return ExitStatus.Done;
         });

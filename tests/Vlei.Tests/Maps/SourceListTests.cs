@@ -1,6 +1,8 @@
 namespace Vlei.Tests.Maps;
 
-/// <summary>Lists, budgets, credit notes and totals by hand: everything that a business has beside its journal, mapped without a hand.</summary>
+/// <summary>
+/// Lists, budgets, credit notes and totals by hand: everything that a business has beside its journal, mapped without a hand.
+/// </summary>
 public sealed class SourceListTests : IDisposable
 {
     private readonly Tool _tool = new();

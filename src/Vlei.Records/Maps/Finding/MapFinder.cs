@@ -76,7 +76,8 @@ public static class MapFinder
         ProblemKind.BadData,
         sample.Columns.Count == 0 ? $"{file.Name} has no rows." : $"{file.Name}: what its rows are cannot be told from its columns: "
             + string.Join(", ", roles.Findings().Select(column => $"{column.Heading} ({column.Role?.Name ?? column.Because})")) + ".",
-        $"Say it with --shape: {Suggestion.Listed([.. Shape.All.Select(known => known.Name)], "or")}.");
+        sample.Columns.Count == 0 ? "Is it another file?"
+            : $"Say it with --shape: {Suggestion.Listed([.. Shape.All.Select(known => known.Name)], "or")}.");
 
     private static ProblemException Missing(SourceFile file, Shape shape, RoleFinder roles)
     {

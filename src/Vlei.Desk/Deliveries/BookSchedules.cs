@@ -1,0 +1,127 @@
+using Vlei.Books.Kept;
+using Vlei.Core.Problems;
+
+namespace Vlei.Desk.Deliveries;
+
+/// <summary>A schedule of a group or a report of a book.</summary>
+/// <param name="File">The file that has it.</param>
+/// <param name="Schedule">The schedule.</param>
+public sealed record BookSchedule(KeptFile File, DeliverySchedule Schedule)
+{
+    /// <summary>What tells it from all others of the book.</summary>
+    public string Key => $"{File.Kind.Word}/{File.Name}|{Schedule.Key}";
+}
+
+/// <summary>The schedules of a book, and what of them is due.</summary>
+/// <param name="desk">The book.</param>
+public sealed class BookSchedules(ReportDesk desk)
+{
+    // What was due longer ago than this is late.
+    private static readonly TimeSpan Grace = TimeSpan.FromMinutes(15);
+
+    // A file that was written long ago and is seen for the first time, as after a move, does not make up for the past.
+    private static readonly TimeSpan Lookback = TimeSpan.FromDays(1);
+
+    /// <summary>
+    /// All of them. A file that is not as it should be throws a <see cref="ProblemException"/> if it has one.
+    /// </summary>
+    public IReadOnlyList<BookSchedule> All() =>
+    [
+        .. desk.Library.All(KeptKind.Group).Concat(desk.Library.All(KeptKind.Report)).Where(HasOne)
+            .SelectMany(file => PlanOf(file).Schedules.Select(schedule => new BookSchedule(file, schedule))),
+    ];
+
+    /// <summary>Whether something was due and is not noted in the outbox, each with when.</summary>
+    public IEnumerable<(BookSchedule Schedule, DateTimeOffset Due, int Missed)> Due(DeliveryLog log, DateTimeOffset now)
+    {
+        foreach (var schedule in All())
+        {
+            var after = log.LastDue(schedule.Key) ?? log.Since(schedule.Key) ?? FirstSeen(schedule, now);
+            if (schedule.Schedule.Time.LastWithin(after, now, schedule.Schedule.TimeZone) is var (due, missed))
+            {
+                yield return (schedule, due, missed);
+            }
+        }
+    }
+
+    /// <summary>Whether a moment is long enough ago that what was due then is late.</summary>
+    public static bool IsLate(DateTimeOffset due, DateTimeOffset now) => now - due > Grace;
+
+    /// <summary>Notes in the outbox since when each schedule is known.</summary>
+    public void NoteAll(DeliveryLog log, DateTimeOffset now)
+    {
+        foreach (var schedule in All().Where(schedule => log.Since(schedule.Key) is null))
+        {
+            log.NoteSchedule(schedule.Key, FirstSeen(schedule, now));
+        }
+    }
+
+    /// <summary>What is sent at a due time of a schedule.</summary>
+    public DeliveryOrder OrderOf(BookSchedule schedule)
+    {
+        var order = Order(schedule.File);
+        var own = schedule.Schedule;
+        return order with
+        {
+            Period = own.Period ?? order.Period,
+            Plan = order.Plan with
+            {
+                To = own.To.Count > 0 ? own.To : order.Plan.To,
+                Formats = own.Formats.Count > 0 ? own.Formats : order.Plan.Formats,
+                Message = own.Message ?? order.Plan.Message,
+            },
+        };
+    }
+
+    /// <summary>What is sent of a group or a report that is kept.</summary>
+    public DeliveryOrder Order(KeptFile file)
+    {
+        if (file.Kind == KeptKind.Group)
+        {
+            var group = GroupFile.Whole(file, desk.Library);
+            var plan = group.Delivery with { Formats = group.Formats };
+            _ = Naming.Of(file.Path, () =>
+            {
+                foreach (var letter in plan.Schedules.Select(schedule => schedule.Message).Append(plan.Message).OfType<string>())
+                {
+                    LetterTemplate.Check(letter, [.. group.Members.Select(member => member.Name)]);
+                }
+
+                return group;
+            });
+            return new DeliveryOrder(group, plan);
+        }
+
+        return Order(file.Name, new Dictionary<string, IReadOnlyList<string>>(), desk.Library.Read(file).Delivery);
+    }
+
+    /// <summary>What is sent of a report.</summary>
+    /// <param name="name">The report, standard or kept.</param>
+    /// <param name="options">What is asked of it.</param>
+    /// <param name="plan">Where it goes.</param>
+    public DeliveryOrder Order(string name, IReadOnlyDictionary<string, IReadOnlyList<string>> options, DeliveryPlan plan)
+    {
+        var definition = desk.Find(new ReportOrder(name, options));
+        return new DeliveryOrder(
+            new ReportGroup(name, definition.Title, [new GroupMember(name, name, "", options, name)])
+            {
+                Period = definition.Defaults.GetValueOrDefault("period") is [var period] ? period : GroupFile.DefaultPeriod,
+                HasCover = false,
+            }, plan)
+        {
+            Options = options, IsEach = definition.Each is not null,
+        };
+    }
+
+    private static DateTimeOffset FirstSeen(BookSchedule schedule, DateTimeOffset now)
+    {
+        var written = new DateTimeOffset(File.GetLastWriteTimeUtc(schedule.File.Path), TimeSpan.Zero);
+        return written > now ? now : written < now - Lookback ? now - Lookback : written;
+    }
+
+    private DeliveryPlan PlanOf(KeptFile file) =>
+        file.Kind == KeptKind.Group ? GroupFile.Read(file).Delivery : desk.Library.Read(file).Delivery;
+
+    // Nearly no file has one, and reading all of them as TOML takes a while.
+    private static bool HasOne(KeptFile file) => file.Read() is var text && text.Contains("schedule", StringComparison.Ordinal);
+}
