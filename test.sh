@@ -15,9 +15,10 @@ if [ "${1:-}" = quick ]; then
     exec ./build/smoke.sh artifacts/bin/Vlei/debug/vlei
 fi
 
-# What opens what vlei writes: the tests hold its documents against these.
+# What opens what vlei writes, and what takes what it sends: the tests hold it against these.
 missing=""
-for needed in sqlite3:sqlite3 openssl:openssl pdftotext:poppler-utils qpdf:qpdf soffice:libreoffice-calc-nogui chromium:chromium; do
+for needed in sqlite3:sqlite3 openssl:openssl pdftotext:poppler-utils qpdf:qpdf soffice:libreoffice-calc-nogui chromium:chromium \
+    exim4:exim4-daemon-light; do
     command -v "${needed%%:*}" > /dev/null || missing="$missing ${needed#*:}"
 done
 ls /usr/lib/postgresql/*/bin/initdb > /dev/null 2>&1 || missing="$missing postgresql"

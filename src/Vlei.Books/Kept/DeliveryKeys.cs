@@ -63,7 +63,18 @@ public static class DeliveryKeys
             IsTogether = toml.Flag(head, "together", otherwise: false),
             Schedules = [.. toml.Document.Tables.Where(IsSchedule).Select(table => ScheduleOf(toml, table, reports))],
         };
-        if (plan.Schedules.GroupBy(schedule => schedule.Key).FirstOrDefault(same => same.Count() > 1) is { } twins)
+        plan = plan with
+        {
+            Schedules =
+            [
+                .. plan.Schedules.Select((schedule, at) => schedule with
+                {
+                    Number = 1 + plan.Schedules.Take(at).Count(before => before.Key == schedule.Key),
+                }),
+            ],
+        };
+        if (plan.Schedules.GroupBy(schedule => (schedule with { Number = 1 }).Key + string.Join(',', schedule.To.Select(one => one.Text)))
+            .FirstOrDefault(same => same.Count() > 1) is { } twins)
         {
             throw new ProblemException(
                 ProblemKind.BadData, $"{twins.Last().Place}: there is a schedule like that already, at {twins.First().Place}.",

@@ -37,8 +37,11 @@ public sealed record DeliverySchedule(ScheduleTime Time, string? Zone, string Pl
     /// <summary>Its time zone.</summary>
     public TimeZoneInfo TimeZone => Zone is null ? TimeZoneInfo.Local : TimeZoneInfo.FindSystemTimeZoneById(Zone);
 
-    /// <summary>What tells it from the other schedules of its file.</summary>
-    public string Key => string.Join('|', new[] { Time.Text, Zone ?? "", Period ?? "" }.Concat(To.Select(one => one.Text)));
+    /// <summary>Which one it is of those of the same time, zone and period, from 1.</summary>
+    public int Number { get; init; } = 1;
+
+    /// <summary>What tells it from the other schedules of its file. Where it goes may change without its being another.</summary>
+    public string Key => string.Join('|', new[] { Time.Text, Zone ?? "", Period ?? "" }) + (Number == 1 ? "" : $"|{Number}");
 }
 
 /// <summary>Where a group or a report goes, with which letter, and when by itself.</summary>

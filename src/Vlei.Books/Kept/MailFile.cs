@@ -95,12 +95,21 @@ public static class MailFile
     /// <summary>
     /// The book's own, else the person's. Throws a <see cref="ProblemException"/> where there is none, or it is not as it should be.
     /// </summary>
-    public static MailSettings Of(Library library)
+    public static MailSettings Of(Library library) => Find(library) ?? throw new ProblemException(
+        ProblemKind.BadConfiguration, $"Nothing says how mail is sent: there is no {Suggestion.Listed(Places(library), "and no")}.",
+        "Write one: server = \"mail.example.org\", from = \"name@example.org\"; vlei schema mail says what else there is.");
+
+    /// <summary>
+    /// The same; nothing where there is none. Throws a <see cref="ProblemException"/> where it is not as it should be.
+    /// </summary>
+    public static MailSettings? Find(Library library)
     {
-        var places = library.Shelves.Select(shelf => Path.Combine(shelf.Folder, Name)).ToList();
-        var path = places.Find(File.Exists) ?? throw new ProblemException(
-            ProblemKind.BadConfiguration, $"Nothing says how mail is sent: there is no {Suggestion.Listed(places, "and no")}.",
-            "Write one: server = \"mail.example.org\", from = \"name@example.org\"; vlei schema mail says what else there is.");
+        var places = Places(library);
+        if (places.Find(File.Exists) is not { } path)
+        {
+            return null;
+        }
+
         var settings = Read(KeptFile.Read(path), path);
         return settings.Password?.StartsWith(CommandMark, StringComparison.Ordinal) == true && path != places[^1]
             ? throw new ProblemException(
@@ -108,6 +117,8 @@ public static class MailFile
                 $"Write password = \"command:…\" into {places[^1]}, or take env: or file: here.")
             : settings;
     }
+
+    private static List<string> Places(Library library) => [.. library.Shelves.Select(shelf => Path.Combine(shelf.Folder, Name))];
 
     /// <summary>Reads one. Throws a <see cref="ProblemException"/> that names the place where it is not as it should be.</summary>
     public static MailSettings Read(string text, string path)

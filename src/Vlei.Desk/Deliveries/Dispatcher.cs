@@ -12,6 +12,9 @@ namespace Vlei.Desk.Deliveries;
 /// <param name="clock">What time it is.</param>
 public sealed class Dispatcher(ReportDesk desk, DeliveryLog log, Func<DateTimeOffset> clock)
 {
+    // What a letter about trouble is called in the outbox.
+    private const string Note = "note";
+
     /// <summary>
     /// Sends everything whose time it is; false where another program is sending just now. Throws a
     /// <see cref="ProblemException"/> where nothing says how mail is sent, and something is to be.
@@ -32,6 +35,11 @@ public sealed class Dispatcher(ReportDesk desk, DeliveryLog log, Func<DateTimeOf
             {
                 SendOne(delivery, routes);
             }
+
+            foreach (var note in NotesOfTrouble())
+            {
+                SendOne(note, routes);
+            }
         }
         finally
         {
@@ -42,6 +50,48 @@ public sealed class Dispatcher(ReportDesk desk, DeliveryLog log, Func<DateTimeOf
         }
 
         return true;
+    }
+
+    // Whoever is to know of it gets a short letter of what failed, and of what is held of what goes by itself; once.
+    private List<Delivery> NotesOfTrouble()
+    {
+        var troubled = log.All.Where(delivery => delivery.What != Note && (delivery.State == DeliveryState.Failed
+            || (delivery.State == DeliveryState.Held && delivery.Schedule.Length > 0))).ToList();
+        if (troubled.Count == 0 || MailFile.Find(desk.Library) is not { Notify: { } notify } mail)
+        {
+            return [];
+        }
+
+        var notes = new List<Delivery>();
+        foreach (var delivery in troubled)
+        {
+            var key = string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{Note}|{delivery.Number}|{delivery.Noted:O}");
+            if (log.Has(key))
+            {
+                continue;
+            }
+
+            var state = Outbox.Words(delivery.State);
+            var letter = new Letter(
+                $"{delivery.Title} {delivery.Period} is {state} – {desk.Settings.Name}",
+                $"Number {delivery.Number} of the outbox, {delivery.What} for {delivery.Period} to {delivery.ToInWords}, is {state}:\n\n"
+                    + $"{delivery.Problem}\n\nvlei outbox --show {delivery.Number} tells more.",
+                Core.Languages.Language.English, []);
+            var id = Letter.IdOf(key, mail.From);
+            var bytes = letter.Write(mail.From, [notify], new DeliveryPlan(), id, clock(), isBySelf: true);
+            if (log.Add(
+                new Delivery(0, key, Note, [notify.Text], DeliveryState.Waiting)
+                {
+                    Title = letter.Subject, Subject = letter.Subject, MessageId = id, LetterSum = Hashes.Of(bytes), Made = clock(),
+                    Noted = clock(),
+                },
+                bytes) is { } added)
+            {
+                notes.Add(added);
+            }
+        }
+
+        return notes;
     }
 
     private bool IsReady(Delivery delivery) => delivery.State == DeliveryState.Sending

@@ -50,6 +50,13 @@ internal sealed class MailRoute(MailSettings settings) : IRoute
         {
             return Failed($"{settings.Server} does not take the login of {settings.User}: {refused.Message}", isFinal: false);
         }
+        catch (SslHandshakeException untrusted) when (untrusted.ServerCertificate is X509Certificate2 shown)
+        {
+            return Failed(
+                $"{settings.Server} shows a certificate that is not trusted, "
+                    + $"of {shown.Subject}, signed by {shown.Issuer}; where it is right, "
+                    + $"name the file of its signer in {settings.Path}: trust = \"ca.pem\".", isFinal: false);
+        }
         catch (Exception lost) when (lost is IOException or SocketException or ProtocolException or OperationCanceledException
             or TimeoutException or ServiceNotConnectedException or SslHandshakeException or NotSupportedException)
         {

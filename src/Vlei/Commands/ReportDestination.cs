@@ -4,6 +4,7 @@ using System.Text;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Desk;
+using Vlei.Desk.Deliveries;
 using Vlei.Output;
 
 namespace Vlei.Commands;
@@ -25,7 +26,19 @@ internal sealed class ReportDestination
         HelpName = "FILE",
     };
 
+    private readonly Option<string?> _print = PrintOption();
+
     private readonly Option<bool> _open = new("--open") { Description = "Hand what was written to the desktop, to be opened" };
+
+    /// <summary>The option to print what is made.</summary>
+    public static Option<string?> PrintOption() => new("--print")
+    {
+        Description = "Print it, on the usual printer or on one that is named", HelpName = "PRINTER", Arity = ArgumentArity.ZeroOrOne,
+    };
+
+    /// <summary>The printer that is meant, empty for the usual one; nothing where nothing is printed.</summary>
+    public static string? PrinterIn(ParseResult result, Option<string?> print) =>
+        result.GetResult(print) is { Implicit: false } ? result.GetValue(print) ?? "" : null;
 
     /// <summary>Adds the options to a command.</summary>
     public ReportDestination(Command command)
@@ -37,7 +50,7 @@ internal sealed class ReportDestination
         }
     }
 
-    private Option[] Options => [_format, _to, _open, Destination.Overwrite];
+    private Option[] Options => [_format, _to, _print, _open, Destination.Overwrite];
 
     /// <summary>
     /// Where the report goes, and as what. Throws a <see cref="ProblemException"/> where there is no such format, where a
@@ -56,6 +69,12 @@ internal sealed class ReportDestination
         if (!folder)
         {
             Array.ForEach(paths, path => Destination.RefuseForeign(result, path));
+        }
+
+        if (PrinterIn(result, _print) is { } printer)
+        {
+            var pages = new ReportTarget(null, ReportFormat.Named("--print", ["pdf"])[0]) { Printer = printer };
+            return [.. paths.Select(path => new ReportTarget(path, named ?? FormatFor(path))), pages];
         }
 
         return paths.Length == 0 ? [new ReportTarget(null, named ?? ReportFormat.All[0])]
@@ -83,9 +102,18 @@ internal sealed class ReportDestination
                 "Name a file; a folder is for statements of account, a file each.");
         }
 
-        foreach (var (path, format) in targets)
+        foreach (var target in targets)
         {
-            Destination.Write(path, (stream, look) => format.WriteAll(reports, stream, look));
+            if (target.Printer is { } printer)
+            {
+                using var pages = new MemoryStream();
+                target.Format.WriteAll(reports, pages, Surface.OfFile(ChartProgram.Beside));
+                PrinterRoute.Print(printer, reports[0].Title, pages.ToArray());
+            }
+            else
+            {
+                Destination.Write(target.Path, (stream, look) => target.Format.WriteAll(reports, stream, look));
+            }
         }
 
         Open(result, targets);
@@ -172,6 +200,9 @@ internal sealed class ReportDestination
             ? ("--format is for one file, and --to names several.", "Leave --format out: the ending of each file says its format.")
         : paths.Length == 0 && named is { IsBinary: true } && !Console.IsOutputRedirected
             ? ($"{named.Name} is for a file, and this is a terminal.", "Add --to FILE.")
+        : result.GetResult(_print) is { Implicit: false } && folder ? ("--print is for one report, and --to is a folder.", "Print one.")
+        : result.GetResult(_print) is { Implicit: false } && named is not null && paths.Length == 0
+            ? ("--format is for a file, and the printer takes pages.", "Leave it out, or add --to FILE.")
         : Array.Exists(paths, string.IsNullOrWhiteSpace) ? ("--to names no file.", "Name one: --to report.pdf.")
         : paths.Length > 1 && folder ? ("--to names a folder and something else.", "Name the folder alone, or files.")
         : paths.GroupBy(Path.GetFullPath).FirstOrDefault(same => same.Count() > 1) is { } twice

@@ -2,6 +2,8 @@ using System.CommandLine;
 using Vlei.Books.Kept;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Desk;
+using Vlei.Desk.Deliveries;
 using Vlei.Desk.Runs;
 using Vlei.Output;
 
@@ -41,6 +43,8 @@ internal static class RunCommand
         HelpName = "FILE",
     };
 
+    private static readonly Option<string?> Print = ReportDestination.PrintOption();
+
     private static readonly Option<string[]> Books = new("--books")
     {
         Description = "Run it for all books that a pattern fits, with quotes around it: 'clients/*'; may be repeated", HelpName = "PATTERN",
@@ -72,7 +76,7 @@ internal static class RunCommand
         Period.CompletionSources.Add([.. Core.Calendar.PeriodGrammar.Words]);
         Format.CompletionSources.Add([.. ReportFormat.All.Select(format => format.Name)]);
         command.Arguments.Add(Group);
-        foreach (var option in new Option[] { Period, Format, To, Summary, Destination.Overwrite, Books, Jobs })
+        foreach (var option in new Option[] { Period, Format, To, Print, Summary, Destination.Overwrite, Books, Jobs })
         {
             command.Options.Add(option);
         }
@@ -105,6 +109,11 @@ internal static class RunCommand
 
         if (result.GetValue(Books) is { Length: > 0 } patterns)
         {
+            if (ReportDestination.PrinterIn(result, Print) is not null)
+            {
+                throw new ProblemException(ProblemKind.Usage, "--print is for one book.", "Run one, or let the group go to = \"printer\".");
+            }
+
             return RunAll(result, patterns, formats);
         }
 
@@ -122,18 +131,34 @@ internal static class RunCommand
                 var summary = RunSummary.Of(outcome);
                 Destination.Write(null, (stream, look) => ReportFormat.All[0].WriteAll([summary], stream, look));
                 summaries.Add(summary with { Rows = [.. summary.Rows] });
-                if (result.GetValue(To) is { } to && outcome.Reports.Any(report => report.Report is not null))
-                {
-                    Destination.Write(
-                        to, (stream, look) => ReportDestination.FormatFor(to).WritePack(GroupRun.PackOf(outcome), stream, look));
-                }
-
+                PutElsewhere(result, outcome);
                 return outcome.Status;
             }));
         }
 
         WriteSummary(result, summaries);
         return status;
+    }
+
+    // Into a file of that name, and on paper.
+    private static void PutElsewhere(ParseResult result, ProducedGroup outcome)
+    {
+        if (outcome.Reports.All(report => report.Report is null))
+        {
+            return;
+        }
+
+        if (result.GetValue(To) is { } to)
+        {
+            Destination.Write(to, (stream, look) => ReportDestination.FormatFor(to).WritePack(GroupRun.PackOf(outcome), stream, look));
+        }
+
+        if (ReportDestination.PrinterIn(result, Print) is { } printer)
+        {
+            using var pages = new MemoryStream();
+            ReportFormat.Named("--print", ["pdf"])[0].WritePack(GroupRun.PackOf(outcome), pages, Surface.OfFile(ChartProgram.Beside));
+            PrinterRoute.Print(printer, outcome.Group.Title, pages.ToArray());
+        }
     }
 
     private static int RunAll(ParseResult result, IReadOnlyList<string> patterns, IReadOnlyList<ReportFormat> formats)

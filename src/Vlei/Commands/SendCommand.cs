@@ -140,14 +140,7 @@ internal static class SendCommand
             return null;
         }
 
-        try
-        {
-            return MailFile.Of(desk.Library);
-        }
-        catch (ProblemException none) when (!isNeeded && none.Message.StartsWith("Nothing says", StringComparison.Ordinal))
-        {
-            return null;
-        }
+        return isNeeded ? MailFile.Of(desk.Library) : MailFile.Find(desk.Library);
     }
 
     private static void RefuseWhereNotAllowed(DeliveryOrder order, MailSettings? mail)
