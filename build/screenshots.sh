@@ -1,6 +1,6 @@
 #!/bin/sh
 # Draws the screenshots from what the program really prints on a terminal of 110 columns.
-# Needs imagemagick, fonts-dejavu-core, script (util-linux), chromium, libreoffice-calc and poppler-utils.
+# Needs imagemagick, python3, fonts-dejavu-core, script (util-linux), chromium, libreoffice-calc and poppler-utils.
 set -eu
 root=$(cd "$(dirname "$0")/.." && pwd)
 here=$root/docs/screenshots
@@ -30,7 +30,6 @@ draw aging 44 'vlei show receivables-aging --as-of last-month'
 draw statement-of-account 34 'vlei show statement-of-account --period last-3-months --only "contact.name=Heron*"'
 draw money-to-come 34 'vlei show money-to-come --money 20000 --as-usual'
 draw list 44 'vlei show lines --only account.type=income --period last-month --group-by department,item --columns date,contact,quantity,natural:Sales'
-draw cross-table 44 'vlei show sales-by-item --period fy2026 --by fiscal-quarter --share row --sort -total --top 15'
 draw review 52 'vlei check --review last-3-months'
 draw reports 60 'vlei reports sales stock tax'
 draw trace 34 'vlei trace profit-loss --period 2026-05 --basis cash --compare prior-year --change --row 4010 --column Change'
@@ -40,6 +39,21 @@ draw changes 44 'vlei changes --since 1 profit-loss --period 2026-05'
 draw books 24 "vlei run month-end --books 'reedwater/clients/*'"
 vlei run month-end > /dev/null && sed -i '/^BILL-00585,/s/8420.00/8500.00/' late/lines.csv && vlei import late > /dev/null 2>&1
 draw run 44 'vlei run month-end'
+# A letter as a mail program shows it: its head, and its page below.
+vlei demo letters-book > /dev/null 2>&1
+printf 'server = "localhost"\nfrom = "Reedwater Books <books@reedwater.example>"\n' > letters-book/mail.toml
+vlei send month-end --formats pdf,xlsx --dry-run letters --book letters-book > /dev/null 2>&1
+python3 - > letter.html <<'EOF'
+import email, email.policy, html
+letter = email.message_from_binary_file(open("letters/001.eml", "rb"), policy=email.policy.default)
+head = "".join(f"<tr><td>{name}</td><td>{html.escape(str(letter[name]))}</td></tr>" for name in ("From", "To", "Date", "Subject"))
+style = "body{margin:0;background:#e4e7ea}table{width:100%;background:#f6f7f8;border-bottom:1px solid #cfd4d9;padding:14px 26px;" \
+    "font:15px system-ui,sans-serif;color:#1d2126}td:first-child{color:#5b6570;width:5em}iframe{border:0;width:100%;height:680px;background:#fff}"
+page = html.escape(letter.get_body(("html",)).get_content().replace("<body style=\"", "<body style=\"padding:26px;"))
+print(f"<!doctype html><meta charset=utf-8><style>{style}</style><table>{head}</table><iframe srcdoc=\"{page}\"></iframe>")
+EOF
+chromium --headless --no-sandbox --disable-gpu --hide-scrollbars --window-size=1280,800 --screenshot=letter.png letter.html > /dev/null 2>&1
+convert letter.png -strip -define png:exclude-chunks=date,time "$here/letter.png"
 # A document as the program that opens it shows it, at most 1280 by 800.
 page() { convert "$1" -resize 1280x800\> -background '#8a9299' -gravity north -extent 1280x800 -strip -define png:exclude-chunks=date,time "$here/$2.png"; }
 vlei show balance-sheet --as-of 2026-05-31 --compare prior-year --change --depth 0 --accent '#1f5f8b' --chart --to workbook.xlsx

@@ -62,6 +62,7 @@ public sealed partial class DocumentationTests
             };
             Tool.SetUp(start, tool.Folder);
             start.Environment["COLUMNS"] = "100";
+            start.Environment["PATH"] = $"{Path.GetDirectoryName(Deliveries.Postbox.Program)}:{start.Environment["PATH"]}";
             if (server is not null)
             {
                 start.Environment["PGHOST"] = "127.0.0.1";

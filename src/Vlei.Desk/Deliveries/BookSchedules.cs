@@ -1,3 +1,4 @@
+using Vlei.Books;
 using Vlei.Books.Kept;
 using Vlei.Core.Problems;
 
@@ -27,7 +28,7 @@ public sealed class BookSchedules(ReportDesk desk)
     /// </summary>
     public IReadOnlyList<BookSchedule> All() =>
     [
-        .. desk.Library.All(KeptKind.Group).Concat(desk.Library.All(KeptKind.Report)).Where(HasOne)
+        .. desk.Library.All(KeptKind.Group).Concat(desk.Library.All(KeptKind.Report)).Where(file => !IsOfOtherBook(file) && HasOne(file))
             .SelectMany(file => PlanOf(file).Schedules.Select(schedule => new BookSchedule(file, schedule))),
     ];
 
@@ -79,7 +80,7 @@ public sealed class BookSchedules(ReportDesk desk)
         if (file.Kind == KeptKind.Group)
         {
             var group = GroupFile.Whole(file, desk.Library);
-            var plan = group.Delivery with { Formats = group.Formats };
+            var plan = PlanOf(file, group.Delivery) with { Formats = group.Formats };
             _ = Naming.Of(file.Path, () =>
             {
                 foreach (var letter in plan.Schedules.Select(schedule => schedule.Message).Append(plan.Message).OfType<string>())
@@ -92,8 +93,13 @@ public sealed class BookSchedules(ReportDesk desk)
             return new DeliveryOrder(group, plan);
         }
 
-        return Order(file.Name, new Dictionary<string, IReadOnlyList<string>>(), desk.Library.Read(file).Delivery);
+        return Order(file.Name, new Dictionary<string, IReadOnlyList<string>>(), PlanOf(file, desk.Library.Read(file).Delivery));
     }
+
+    // A book may serve another as its library; to whom its own reports go is no matter of the other's.
+    private static bool IsOfOtherBook(KeptFile file) => file.Shelf.Word != "book" && Book.IsBook(file.Shelf.Folder);
+
+    private static DeliveryPlan PlanOf(KeptFile file, DeliveryPlan plan) => IsOfOtherBook(file) ? new DeliveryPlan() : plan;
 
     /// <summary>What is sent of a report.</summary>
     /// <param name="name">The report, standard or kept.</param>

@@ -103,9 +103,7 @@ internal sealed record Letter(string Subject, string Text, Language Language, IR
             .Append(WebUtility.HtmlEncode(Subject)).Append("</title></head>\n<body style=\"").Append(WebStyle).Append("\">\n");
         foreach (var paragraph in Text.ReplaceLineEndings("\n").Split("\n\n", StringSplitOptions.RemoveEmptyEntries))
         {
-            page.Append("<p style=\"margin:0 0 1em\">").Append(
-                WebUtility.HtmlEncode(paragraph.Trim('\n')).Replace("\n", "<br>\n", StringComparison.Ordinal))
-                .Append("</p>\n");
+            page.Append(LetterPage.Of(paragraph.Trim('\n')));
         }
 
         if (Files.Count > 0)

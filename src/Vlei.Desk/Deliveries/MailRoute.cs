@@ -22,17 +22,17 @@ internal sealed class MailRoute(MailSettings settings) : IRoute
     /// <inheritdoc/>
     public TryOutcome Send(Delivery delivery, IReadOnlyList<Recipient> to, byte[] letter)
     {
-        if (to.FirstOrDefault(one => !settings.Allows(one.Place)) is { } other)
-        {
-            return new TryOutcome($"{settings.Path} does not allow {other.Place}.", IsFinal: true);
-        }
-
         try
         {
-            Connect();
             using var message = MimeMessage.Load(new MemoryStream(letter, writable: false));
             var recipients = to.Select(one => new MailboxAddress("", one.Place))
-                .Concat(message.Cc.Mailboxes).DistinctBy(one => one.Address, StringComparer.OrdinalIgnoreCase);
+                .Concat(message.Cc.Mailboxes).DistinctBy(one => one.Address, StringComparer.OrdinalIgnoreCase).ToList();
+            if (recipients.Find(one => !settings.Allows(one.Address)) is { } other)
+            {
+                return new TryOutcome($"{settings.Path} does not allow {other.Address}.", IsFinal: true);
+            }
+
+            Connect();
             _client!.Send(message, new MailboxAddress("", settings.From.Place), recipients);
             return TryOutcome.Sent;
         }

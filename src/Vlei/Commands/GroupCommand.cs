@@ -198,6 +198,16 @@ internal static class GroupCommand
     {
         using var output = Terminal.Output();
         output.WriteLine($"{group.Title}, for {group.Period}{(group.Basis is { } basis ? $", {basis} basis" : "")}");
+        if (group.Delivery.To.Count > 0)
+        {
+            output.WriteLine($"to {string.Join(", ", group.Delivery.To.Select(one => one.Text))}");
+        }
+
+        foreach (var schedule in group.Delivery.Schedules)
+        {
+            output.WriteLine($"by itself {schedule.Time.Text}{(schedule.Zone is { } zone ? $" {zone}" : "")}");
+        }
+
         var width = group.Members.Max(member => member.Name.Length);
         foreach (var member in group.Members)
         {

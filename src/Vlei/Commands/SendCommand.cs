@@ -106,7 +106,8 @@ internal static class SendCommand
         var options = asked.Options.Where(option => option.Key != ReportOptions.Period.Name).ToDictionary();
         var order = group is not null ? schedules.Order(group)
             : schedules.Order(
-                asked.Name, options, desk.Library.Find(KeptKind.Report, asked.Name) is { } kept ? desk.Library.Read(kept).Delivery : new());
+                asked.Name, options,
+                desk.Library.Find(KeptKind.Report, asked.Name) is { } kept ? schedules.Order(kept).Plan : new DeliveryPlan());
         var (to, formats) = (result.GetValue(To) ?? [], (result.GetValue(Formats) ?? []).SelectMany(list => list.Split(',')).ToList());
         if (result.GetValue(Message) is { } letter)
         {

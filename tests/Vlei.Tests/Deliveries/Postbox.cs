@@ -13,11 +13,14 @@ internal sealed class Postbox : IDisposable
     public Postbox(string folder, params string[] options)
     {
         _folder = folder;
-        _process = Process.Start(new ProcessStartInfo(Program(), [folder, .. options]) { RedirectStandardOutput = true })!;
+        _process = Process.Start(new ProcessStartInfo(Program, [folder, .. options]) { RedirectStandardOutput = true })!;
         var ready = _process.StandardOutput.ReadLine();
         Assert.StartsWith("ready ", ready, StringComparison.Ordinal);
         Port = int.Parse(ready![6..], CultureInfo.InvariantCulture);
     }
+
+    /// <summary>The program: the one beside the published one, else the one that was built.</summary>
+    public static string Program { get; } = FindProgram();
 
     /// <summary>Where it listens.</summary>
     public int Port { get; }
@@ -41,7 +44,7 @@ internal sealed class Postbox : IDisposable
         _process.Dispose();
     }
 
-    private static string Program()
+    private static string FindProgram()
     {
         var beside = Path.Combine(Path.GetDirectoryName(Tool.Binary)!, "vlei-postbox");
         return File.Exists(beside) ? beside : Path.Combine(Tool.Root, "artifacts/bin/Vlei.Postbox/debug/vlei-postbox");

@@ -32,7 +32,7 @@ public sealed class ScheduleCommandTests : IDisposable
         Run("schedule", "remove", "month-end").Done();
         Assert.Equal(before.TrimEnd(), File.ReadAllText(path).TrimEnd());
         Assert.Equal(66, Run("schedule", "remove", "month-end").Status);
-        Run("save", "profit-loss", "--as", "mine", "--period", "last-month").Done();
+        Run("save", "mine", "--from", "profit-loss", "--period", "last-month").Done();
         Run("schedule", "add", "mine", "--when", "daily 18:00", "--to", "folder:daily").Done();
         Run("schedule", "due").Done();
         Run("schedule", "due", "--clock", "2026-07-01").Done();
