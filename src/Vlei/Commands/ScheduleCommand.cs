@@ -178,9 +178,8 @@ internal static class ScheduleCommand
         using var turn = FileTurn.Take(desk.Book.Folder);
         var schedule = new KeptSchedules(desk).Add(
             result.GetRequiredValue(What)!, when, result.GetValue(TimeZone), result.GetValue(Period), result.GetValue(To) ?? []);
-        var next = schedule.Schedule.Time.After(desk.Clock(), schedule.Schedule.TimeZone).Take(NextShown).Select(TimeOf).ToList();
-        Terminal.Say(
-            $"{schedule.File.Path}: {schedule.File.Name} goes by itself from now on; the next times are {string.Join(", ", next)}.");
+        var next = schedule.Schedule.Time.After(desk.Clock(), schedule.Schedule.TimeZone).Select(TimeOf).FirstOrDefault() ?? "never";
+        Terminal.Say($"{schedule.File.Path}: next on {next}. vlei schedule install has the computer do it.");
         return ExitStatus.Done;
     }
 

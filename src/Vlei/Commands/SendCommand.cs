@@ -67,7 +67,8 @@ internal static class SendCommand
         var folder = result.GetValue(DryRun);
         var mail = MailOf(desk, order, isNeeded: folder is null);
         RefuseWhereNotAllowed(order, mail);
-        var stamp = Guid.NewGuid().ToString("N", CultureInfo.InvariantCulture);
+        var log = new DeliveryLog(desk.Book);
+        var stamp = string.Create(CultureInfo.InvariantCulture, $"{desk.Clock():O}|{log.All.Count}");
         var made = Terminal.WithProgress(progress =>
         {
             progress("producing", 0);
@@ -85,7 +86,7 @@ internal static class SendCommand
             return WriteLetters(folder, made);
         }
 
-        return IsWanted(result, made.Ready.Count) ? Send(desk, made) : (int)ProblemKind.Usage;
+        return IsWanted(result, made.Ready.Count) ? Send(desk, log, made) : (int)ProblemKind.Usage;
     }
 
     private static DeliveryOrder OrderOf(ParseResult result, ReportDesk desk, ReportOrder asked)
@@ -236,10 +237,12 @@ internal static class SendCommand
         return false;
     }
 
-    private static int Send(ReportDesk desk, ReadyDeliveries made)
+    private static int Send(ReportDesk desk, DeliveryLog log, ReadyDeliveries made)
     {
-        var log = new DeliveryLog(desk.Book);
-        var numbers = made.Ready.Select(ready => log.Add(ready.Delivery with { Noted = desk.Clock() }, ready.Letter)!.Number).ToList();
+        var numbers = made.Ready.Select(ready => log.Add(ready.Delivery with { Noted = desk.Clock() }, ready.Letter)?.Number
+            ?? throw new ProblemException(
+                ProblemKind.TryAgain, "Somebody sends the same just now.", "vlei outbox shows what; send it again if it is meant twice."))
+            .ToList();
         if (!Terminal.WithProgress(progress =>
         {
             progress("sending", 0);

@@ -16,7 +16,7 @@ public sealed class ScheduleCommandTests : IDisposable
         var added = Run(
             "schedule", "add", "month-end", "--when", "monthly 3 07:00", "--time-zone", "Africa/Johannesburg", "--period", "last-month");
         Assert.Equal(0, added.Status);
-        Assert.Contains("the next times are Fri 2026-07-03 07:00 +02:00, Mon 2026-08-03 07:00 +02:00", added.Messages);
+        Assert.Contains("month-end.toml: next on Fri 2026-07-03 07:00 +02:00.", added.Messages);
         Run("schedule", "add", "month-end", "--when", "weekly sunday 18:00", "--to", "Eve <eve@example.org>").Done();
         Assert.StartsWith(before.TrimEnd(), File.ReadAllText(path), StringComparison.Ordinal);
         var listed = Run("schedule", "--next").Done().Output;
