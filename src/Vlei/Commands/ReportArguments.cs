@@ -46,7 +46,8 @@ internal sealed class ReportArguments
     /// <summary>Adds them to a command.</summary>
     /// <param name="command">The command.</param>
     /// <param name="count">How many reports it takes; those that take one take any revision too.</param>
-    public ReportArguments(Command command, ReportCount count = ReportCount.One)
+    /// <param name="orGroup">Whether it takes a group as well.</param>
+    public ReportArguments(Command command, ReportCount count = ReportCount.One, bool orGroup = false)
     {
         if (count == ReportCount.Any)
         {
@@ -56,12 +57,12 @@ internal sealed class ReportArguments
         }
         else if (count != ReportCount.None)
         {
-            var one = new Argument<string?>("REPORT")
+            var one = new Argument<string?>(orGroup ? "GROUP|REPORT" : "REPORT")
             {
                 Arity = count == ReportCount.One ? ArgumentArity.ExactlyOne : ArgumentArity.ZeroOrOne,
             };
             _named = result => result.GetValue(one) is { } name ? [name] : [];
-            command.Arguments.Add(Described(one));
+            command.Arguments.Add(Described(one, orGroup));
         }
 
         foreach (var option in _options)
@@ -143,11 +144,18 @@ internal sealed class ReportArguments
         }
     }
 
-    private static Argument Described(Argument argument)
+    private static Argument Described(Argument argument, bool orGroup = false)
     {
-        argument.HelpName = "REPORT";
-        argument.Description = "Which report; vlei reports lists them";
+        argument.HelpName = orGroup ? "GROUP|REPORT" : "REPORT";
+        argument.Description = orGroup ? "Which group, or which report; vlei group and vlei reports list them"
+            : "Which report; vlei reports lists them";
         argument.CompletionSources.Clear();
+        if (orGroup)
+        {
+            argument.CompletionSources.Add(
+                context => LibraryOf(context).All(KeptKind.Group).Select(file => new CompletionItem(file.Name)));
+        }
+
         argument.CompletionSources.Add(context => new ReportCatalogue(LibraryOf(context)).Names.Select(name => new CompletionItem(name)));
         return argument;
     }

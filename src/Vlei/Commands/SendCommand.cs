@@ -50,12 +50,12 @@ internal static class SendCommand
                 ("vlei send month-end --dry-run letters/", "only look at the letters"),
             ],
         };
-        var arguments = new ReportArguments(command);
         foreach (var option in new Option[] { To, Message, Formats, Yes, DryRun })
         {
             command.Options.Add(option);
         }
 
+        var arguments = new ReportArguments(command, orGroup: true);
         command.SetAction(result => Run(result, arguments));
         return command;
     }
