@@ -17,20 +17,36 @@ public sealed record BookSchedule(KeptFile File, DeliverySchedule Schedule)
 /// <param name="desk">The book.</param>
 public sealed class BookSchedules(ReportDesk desk)
 {
+    private readonly List<ProblemException> _problems = [];
+
     // What was due longer ago than this is late.
     private static readonly TimeSpan Grace = TimeSpan.FromMinutes(15);
 
     // A file that was written long ago and is seen for the first time, as after a move, does not make up for the past.
     private static readonly TimeSpan Lookback = TimeSpan.FromDays(1);
 
-    /// <summary>
-    /// All of them. A file that is not as it should be throws a <see cref="ProblemException"/> if it has one.
-    /// </summary>
-    public IReadOnlyList<BookSchedule> All() =>
-    [
-        .. desk.Library.All(KeptKind.Group).Concat(desk.Library.All(KeptKind.Report)).Where(file => !IsOfOtherBook(file) && HasOne(file))
-            .SelectMany(file => PlanOf(file).Schedules.Select(schedule => new BookSchedule(file, schedule))),
-    ];
+    /// <summary>What is wrong with files that have a schedule, or may have one: nothing of them goes out.</summary>
+    public IReadOnlyList<ProblemException> Problems => _problems;
+
+    /// <summary>All of them. A file that is not as it should be keeps no other from being read, and is among the problems.</summary>
+    public IReadOnlyList<BookSchedule> All()
+    {
+        _problems.Clear();
+        var all = new List<BookSchedule>();
+        foreach (var file in desk.Library.All(KeptKind.Group).Concat(desk.Library.All(KeptKind.Report)).Where(file => !IsOfOtherBook(file)))
+        {
+            try
+            {
+                all.AddRange(HasOne(file) ? PlanOf(file).Schedules.Select(schedule => new BookSchedule(file, schedule)) : []);
+            }
+            catch (ProblemException problem)
+            {
+                _problems.Add(problem);
+            }
+        }
+
+        return all;
+    }
 
     /// <summary>Whether something was due and is not noted in the outbox, each with when.</summary>
     public IEnumerable<(BookSchedule Schedule, DateTimeOffset Due, int Missed)> Due(DeliveryLog log, DateTimeOffset now)
@@ -128,6 +144,16 @@ public sealed class BookSchedules(ReportDesk desk)
     private DeliveryPlan PlanOf(KeptFile file) =>
         file.Kind == KeptKind.Group ? GroupFile.Read(file).Delivery : desk.Library.Read(file).Delivery;
 
-    // Nearly no file has one, and reading all of them as TOML takes a while.
-    private static bool HasOne(KeptFile file) => file.Read() is var text && text.Contains("schedule", StringComparison.Ordinal);
+    // Nearly no file has one, and reading all of them as TOML takes a while. One that cannot be read at all says no word of it.
+    private static bool HasOne(KeptFile file)
+    {
+        try
+        {
+            return file.Read().Contains(DeliveryKeys.ScheduleTable, StringComparison.Ordinal);
+        }
+        catch (ProblemException)
+        {
+            return false;
+        }
+    }
 }

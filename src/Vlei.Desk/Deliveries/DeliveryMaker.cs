@@ -38,6 +38,12 @@ public sealed class DeliveryMaker(ReportDesk desk, MailSettings? mail, DateTimeO
 
     private ReadyDeliveries Of(ProducedGroup outcome, DeliveryOrder order, Func<string, string> keyOf, bool isBySelf)
     {
+        if (outcome.Reports.All(report => report.Report is null))
+        {
+            throw new ProblemException(
+                ProblemKind.BadData, $"nothing of {outcome.Group.Name} could be produced: {outcome.Reports[0].Asked.Problem}");
+        }
+
         var (run, language) = (outcome.Run, outcome.Run.Reports.Language ?? Language.English);
         var period = PeriodText.Key(run.Days, desk.Settings.Calendar);
         var files = Formats(order).Select(format => (

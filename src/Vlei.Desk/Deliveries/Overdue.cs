@@ -10,13 +10,14 @@ public static class Overdue
     /// <summary>A line for each schedule whose last time has passed and that nothing has looked at.</summary>
     public static IReadOnlyList<string> In(ReportDesk desk, DateTimeOffset now)
     {
-        var log = new DeliveryLog(desk.Book);
+        var (log, schedules) = (new DeliveryLog(desk.Book), new BookSchedules(desk));
         return
         [
-            .. new BookSchedules(desk).Due(log, now).Where(due => BookSchedules.IsLate(due.Due, now)).Select(due => string.Create(
+            .. schedules.Due(log, now).Where(due => BookSchedules.IsLate(due.Due, now)).Select(due => string.Create(
                 CultureInfo.InvariantCulture,
                 $"{due.Schedule.File.Name} was due on {due.Due:yyyy-MM-dd} at {due.Due:HH:mm}, and nothing has run it: "
                     + $"vlei schedule due does it now, vlei schedule install has the computer do it.")),
+            .. schedules.Problems.Select(problem => $"{problem.Message} {problem.Advice}".TrimEnd()),
         ];
     }
 

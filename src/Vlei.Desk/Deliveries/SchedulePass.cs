@@ -20,17 +20,26 @@ public sealed class SchedulePass(ReportDesk desk, Func<DateTimeOffset> clock)
     private readonly BookSchedules _schedules = new(desk);
 
     /// <summary>
-    /// Does it. Throws a <see cref="ProblemException"/> where a file with a schedule is not as it should be.
+    /// Does it. A file that is not as it should be is told, and keeps no other from being done. Throws a
+    /// <see cref="ProblemException"/> where the outbox cannot be written.
     /// </summary>
     /// <param name="say">Tells what goes wrong on the way.</param>
-    public PassOutcome Run(Action<string> say) => _schedules.All() is { Count: 0 } && !Directory.Exists(_log.Folder)
-        ? new PassOutcome(0, 0, IsBusy: false)
-        : InTurn(say, () =>
+    public PassOutcome Run(Action<string> say)
+    {
+        var isIdle = _schedules.All() is { Count: 0 } && !Directory.Exists(_log.Folder);
+        foreach (var problem in _schedules.Problems)
+        {
+            say($"{problem.Message} {problem.Advice}".TrimEnd());
+        }
+
+        var outcome = isIdle ? new PassOutcome(0, 0, IsBusy: false) : InTurn(say, () =>
         {
             LastPass.Note(_log.Folder, clock());
             _schedules.NoteAll(_log, clock());
-            NoteDue();
+            NoteDue(say);
         });
+        return outcome with { Troubled = outcome.Troubled + _schedules.Problems.Count };
+    }
 
     /// <summary>Goes on with what is in the outbox already, and looks at no schedule.</summary>
     public PassOutcome GoOn(Action<string> say) => InTurn(say, () => { });
@@ -57,19 +66,28 @@ public sealed class SchedulePass(ReportDesk desk, Func<DateTimeOffset> clock)
     }
 
     // Written before anything is produced: of what has its line nothing is forgotten, and nothing is made twice.
-    private void NoteDue()
+    private void NoteDue(Action<string> say)
     {
         var now = clock();
         foreach (var (schedule, due, missed) in _schedules.Due(_log, now).ToList())
         {
-            var order = _schedules.OrderOf(schedule);
-            _ = _log.Add(
-                new Delivery(0, KeyOf(schedule.Key, due), schedule.File.Name, [.. order.Plan.To.Select(one => one.Text)], DeliveryState.Due)
-                {
-                    Title = order.Group.Title, Schedule = schedule.Key, Due = due, Missed = missed,
-                    IsLate = BookSchedules.IsLate(due, now), Noted = now,
-                },
-                null);
+            try
+            {
+                var order = _schedules.OrderOf(schedule);
+                _ = _log.Add(
+                    new Delivery(
+                        0, KeyOf(schedule.Key, due), schedule.File.Name, [.. order.Plan.To.Select(one => one.Text)], DeliveryState.Due)
+                    {
+                        Title = order.Group.Title, Schedule = schedule.Key, Due = due, Missed = missed,
+                        IsLate = BookSchedules.IsLate(due, now), Noted = now,
+                    },
+                    null);
+            }
+            catch (ProblemException problem) when (problem.Kind is ProblemKind.BadData or ProblemKind.NotFound or ProblemKind.Usage)
+            {
+                // It stays due, and is said until it is mended.
+                say($"{schedule.File.Path}: {problem.Message} {problem.Advice}".TrimEnd());
+            }
         }
     }
 

@@ -144,7 +144,7 @@ internal static class SourceDates
             }
         }
 
-        return compact ? at == text.Length : count == parts.Length && (at == text.Length || text[at] is 'T' or ' ');
+        return (compact || count == parts.Length) && (at == text.Length || text[at] is 'T' or ' ');
     }
 
     // 1st, 2nd, 3rd, 4th; 1er.

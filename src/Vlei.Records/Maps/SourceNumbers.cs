@@ -41,14 +41,12 @@ internal static class SourceNumbers
         number = default;
         var rest = text.Trim();
         var (negative, side, currency) = (false, NumberSide.None, "");
+        TakeMarks(ref rest, ref negative, ref side, ref currency);
         if (rest.Length > 1 && rest[0] == '(' && rest[^1] == ')')
         {
             rest = rest[1..^1].Trim();
             negative = true;
-        }
-
-        while (TakeMark(ref rest, ref negative, ref side, ref currency))
-        {
+            TakeMarks(ref rest, ref negative, ref side, ref currency);
         }
 
         if (!TryDigits(rest, decimalMark, out var value))
@@ -92,6 +90,13 @@ internal static class SourceNumbers
             : digits != Group || leading is 0 or > Group || before.TrimStart("-+( ") is "0" ? mark : '?';
     }
 
+    private static void TakeMarks(ref ReadOnlySpan<char> rest, ref bool negative, ref NumberSide side, ref string currency)
+    {
+        while (TakeMark(ref rest, ref negative, ref side, ref currency))
+        {
+        }
+    }
+
     private static bool TakeMark(ref ReadOnlySpan<char> rest, ref bool negative, ref NumberSide side, ref string currency)
     {
         if (rest.Length < 2)
@@ -126,13 +131,13 @@ internal static class SourceNumbers
     private static void TakeWord(ref ReadOnlySpan<char> rest, ref NumberSide side, ref string currency)
     {
         var start = 0;
-        while (start < rest.Length && !char.IsAsciiDigit(rest[start]) && rest[start] is not ('-' or '\u2212' or '.' or ',' or '('))
+        while (start < rest.Length && !char.IsAsciiDigit(rest[start]) && rest[start] is not ('-' or '+' or '\u2212' or '.' or ',' or '('))
         {
             start++;
         }
 
         var end = rest.Length;
-        while (end > start && !char.IsAsciiDigit(rest[end - 1]) && rest[end - 1] is not ('-' or '\u2212' or ')'))
+        while (end > start && !char.IsAsciiDigit(rest[end - 1]) && rest[end - 1] is not ('-' or '+' or '\u2212' or ')'))
         {
             end--;
         }

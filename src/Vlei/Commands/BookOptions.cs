@@ -29,14 +29,17 @@ internal static class BookOptions
     };
 
     /// <summary>Opens the book that the command line means.</summary>
-    public static Book OpenBook(ParseResult result) => Opened = Books.Book.Open(result.GetValue(Book) ?? FromEnvironment("VLEI_BOOK"));
+    public static Book OpenBook(ParseResult result) => Opened = Books.Book.Open(Named(result));
+
+    /// <summary>The folder or the address of the book that the command line or the environment names; nothing where none does.</summary>
+    public static string? Named(ParseResult result) => result.GetValue(Book) ?? FromEnvironment("VLEI_BOOK");
 
     /// <summary>The book that was opened last; nothing where none was.</summary>
     public static Book? Opened { get; private set; }
 
     /// <summary>The book that the command line means; nothing where it names none and there is none here.</summary>
     public static Book? BookIfAny(ParseResult result) =>
-        result.GetValue(Book) is not null || FromEnvironment("VLEI_BOOK") is not null || Books.Book.IsHere() ? OpenBook(result) : null;
+        Named(result) is not null || Books.Book.IsHere() ? OpenBook(result) : null;
 
     /// <summary>Opens the book that the command line means, on the day that it means.</summary>
     public static ReportDesk OpenDesk(ParseResult result) => new(OpenBook(result), ClockTyped(result));

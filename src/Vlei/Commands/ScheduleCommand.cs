@@ -99,7 +99,7 @@ internal static class ScheduleCommand
         ? result.GetResult(BookOptions.Book) is { Implicit: false }
             ? throw new ProblemException(ProblemKind.Usage, "--book and --books both say which.", "Give one of them.")
             : BookSet.Of(patterns, Terminal.Say)
-        : [BookOptions.OpenBook(result).Folder];
+        : [BookOptions.Named(result) ?? BookOptions.OpenBook(result).Folder];
 
     private static int Run(ParseResult result)
     {
@@ -157,10 +157,12 @@ internal static class ScheduleCommand
         if (rows.Count == 0)
         {
             output.WriteLine("Nothing is scheduled.");
-            return ExitStatus.Done;
+        }
+        else
+        {
+            PlainTable.Write(output, Headings[(books.Count > 1 ? 0 : 1)..], rows);
         }
 
-        PlainTable.Write(output, Headings[(books.Count > 1 ? 0 : 1)..], rows);
         var isRed = Terminal.Look().Bold;
         foreach (var line in trouble)
         {

@@ -33,7 +33,7 @@ internal static class ScheduleInstall
         _ = ScheduleCommand.BooksOf(result);
         string[] books = result.GetValue(ScheduleCommand.OfBooks) is { Length: > 0 } patterns
             ? [.. patterns.SelectMany(pattern => new[] { "--books", Full(pattern) })]
-            : ["--book", Full(BookOptions.OpenBook(result).Folder)];
+            : ["--book", Full(BookOptions.Named(result) ?? BookOptions.OpenBook(result).Folder)];
         var name = "vlei-schedule-" + Convert.ToHexStringLower(XxHash32.Hash(Encoding.UTF8.GetBytes(string.Join('\n', books))));
         string[] command = [Environment.ProcessPath!, "schedule", "due", .. books];
         return result.GetValue(Cron) ? InCrontab(name, command, result.GetValue(Remove))

@@ -36,7 +36,7 @@ public sealed class ScheduleCommandTests : IDisposable
         Run("schedule", "add", "mine", "--when", "daily 18:00", "--to", "folder:daily").Done();
         Run("schedule", "due").Done();
         Run("schedule", "due", "--clock", "2026-07-01").Done();
-        Assert.Equal(["mine-2026-06.pdf"], Directory.GetFiles(_tool.PathOf("reedwater/daily")).Select(Path.GetFileName));
+        Assert.Equal(["mine-2026-05.pdf"], Directory.GetFiles(_tool.PathOf("reedwater/daily")).Select(Path.GetFileName));
     }
 
     [Fact]
@@ -127,6 +127,7 @@ public sealed class ScheduleCommandTests : IDisposable
         Assert.Matches("^ready .* 2 books$", lines[0]);
         Assert.Contains(lines, line => line.Contains("broken.toml", StringComparison.Ordinal));
         Assert.True(File.Exists(_tool.PathOf("reedwater-got/now-2026-05.csv")));
+        Assert.True(File.Exists(_tool.PathOf("other-got/now-2026-05.csv")));
         Documents.Shell.Run(_tool.Folder, "kill", "-TERM", $"{process.Id}");
         process.WaitForExit();
         Assert.Equal(0, process.ExitCode);
