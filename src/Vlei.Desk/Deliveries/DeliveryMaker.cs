@@ -120,7 +120,9 @@ public sealed class DeliveryMaker(ReportDesk desk, MailSettings? mail, DateTimeO
         var text = LetterTemplate.Fill(order.Plan.Message ?? DefaultOf(language, report.Title, words), place => place.IsFigure
             ? ReportFigure.Of(report, place.Words[1], place.Words.ElementAtOrDefault(2)) : place.Words[0] switch
             {
-                "contact" => contact.Name, "findings" => "0", var word => Word(word, language, report.Title, words),
+                "contact" => contact.Name,
+                "findings" => "0",
+                var word => Word(word, language, report.Title, words),
             });
         var files = formats.Select(format => ($"{report.Key}-{FileName(contact.Id)}-{FileName(period)}.{format.Ending}", Bytes(stream =>
             format.Write(report, stream, Surface.OfFile(ChartProgram.Beside))))).ToList();
@@ -144,8 +146,12 @@ public sealed class DeliveryMaker(ReportDesk desk, MailSettings? mail, DateTimeO
         return new ReadyDelivery(
             delivery with
             {
-                Key = key, To = [.. to.Select(one => one.Text)], Subject = fitting.Subject, MessageId = id,
-                LetterSum = Hashes.Of(bytes), Made = now,
+                Key = key,
+                To = [.. to.Select(one => one.Text)],
+                Subject = fitting.Subject,
+                MessageId = id,
+                LetterSum = Hashes.Of(bytes),
+                Made = now,
                 Attachments = [.. fitting.Files.Select(file => new Attachment(file.Name, file.Bytes.Length, Hashes.Of(file.Bytes)))],
             },
             bytes, fitting.Text);

@@ -102,7 +102,11 @@ public sealed class Dispatcher(ReportDesk desk, DeliveryLog log, Func<DateTimeOf
         var now = clock();
         var sending = delivery with
         {
-            State = DeliveryState.Sending, Tries = delivery.Tries + 1, FirstTry = delivery.FirstTry ?? now, Noted = now, NextTry = null,
+            State = DeliveryState.Sending,
+            Tries = delivery.Tries + 1,
+            FirstTry = delivery.FirstTry ?? now,
+            Noted = now,
+            NextTry = null,
         };
         if (!log.Note(delivery, sending))
         {
@@ -115,7 +119,9 @@ public sealed class Dispatcher(ReportDesk desk, DeliveryLog log, Func<DateTimeOf
         _ = log.Note(sending, sending with
         {
             State = outcome.Problem is null ? DeliveryState.Sent : next is null ? DeliveryState.Failed : DeliveryState.Waiting,
-            Sent = outcome.Problem is null ? then : null, NextTry = next, Noted = then,
+            Sent = outcome.Problem is null ? then : null,
+            NextTry = next,
+            Noted = then,
             Problem = outcome.Problem is null ? "" : next is null && !outcome.IsFinal ? $"Tried for two days: {outcome.Problem}"
                 : outcome.Problem,
         });

@@ -28,7 +28,10 @@ public sealed class Outbox(DeliveryLog log, Func<DateTimeOffset> clock)
             "only what failed or waits can be tried again");
         Change(delivery, delivery with
         {
-            State = delivery.LetterSum.Length > 0 ? DeliveryState.Waiting : DeliveryState.Due, NextTry = null, FirstTry = null, Tries = 0,
+            State = delivery.LetterSum.Length > 0 ? DeliveryState.Waiting : DeliveryState.Due,
+            NextTry = null,
+            FirstTry = null,
+            Tries = 0,
         });
     }
 

@@ -103,7 +103,8 @@ public sealed class SchedulePass(ReportDesk desk, Func<DateTimeOffset> clock)
             {
                 _ = _log.Note(due, due with
                 {
-                    State = DeliveryState.Failed, Noted = clock(),
+                    State = DeliveryState.Failed,
+                    Noted = clock(),
                     Problem = $"It could not be produced: {problem.Message} {problem.Advice}".TrimEnd(),
                 });
             }
@@ -137,7 +138,11 @@ public sealed class SchedulePass(ReportDesk desk, Func<DateTimeOffset> clock)
 
         Delivery Of(Delivery ready) => ready with
         {
-            Schedule = due.Schedule, Due = due.Due, Missed = due.Missed, IsLate = due.IsLate, Noted = clock(),
+            Schedule = due.Schedule,
+            Due = due.Due,
+            Missed = due.Missed,
+            IsLate = due.IsLate,
+            Noted = clock(),
         };
     }
 

@@ -68,7 +68,8 @@ internal static class SendCommand
         var mail = MailOf(desk, order, isNeeded: folder is null);
         RefuseWhereNotAllowed(order, mail);
         var log = new DeliveryLog(desk.Book);
-        var stamp = string.Create(CultureInfo.InvariantCulture, $"{desk.Clock().LocalDateTime:yyyy-MM-ddTHH:mm:ss.fffffff}|{log.All.Count}");
+        var stamp = string.Create(
+            CultureInfo.InvariantCulture, $"{desk.Clock().LocalDateTime:yyyy-MM-ddTHH:mm:ss.fffffff}|{log.All.Count}");
         var made = Terminal.WithProgress(progress =>
         {
             progress("producing", 0);

@@ -140,7 +140,10 @@ public sealed class DeliveryLogTests : IDisposable
             var seen = all[random.Next(all.Count)];
             var now = seen with
             {
-                State = (DeliveryState)random.Next(7), Tries = step, Noted = Start.AddMinutes(step), Problem = "Ω \"quoted\"\nline",
+                State = (DeliveryState)random.Next(7),
+                Tries = step,
+                Noted = Start.AddMinutes(step),
+                Problem = "Ω \"quoted\"\nline",
             };
             Assert.True(log.Note(seen, now));
 
@@ -151,10 +154,11 @@ public sealed class DeliveryLogTests : IDisposable
 
     private static Delivery New(string key, Random random) =>
         new(0, key, "what", ["a@example.org", "Ü <b@example.org>"], DeliveryState.Waiting)
-    {
-        Title = "Title", Period = "2026-05", Schedule = $"schedule {random.Next(3)}", Due = Start.AddDays(random.Next(9)), Noted = Start,
-        Attachments = [new Attachment("f.pdf", 12, "00")], Made = Start,
-    };
+        {
+            Title = "Title", Period = "2026-05", Schedule = $"schedule {random.Next(3)}", Due = Start.AddDays(random.Next(9)),
+            Noted = Start,
+            Attachments = [new Attachment("f.pdf", 12, "00")], Made = Start,
+        };
 
     private static string Stand(DeliveryLog log)
     {

@@ -93,7 +93,10 @@ public sealed class LetterTests : IDisposable
     public void Places_are_filled_in_and_doubled_braces_are_braces(string letter, string filled) => Assert.Equal(
         filled, LetterTemplate.Fill(letter, place => place.IsFigure ? $"[{string.Join('|', place.Words)}]" : place.Words[0] switch
         {
-            "title" => "T", "book" => "B", "period" => "P", _ => "?",
+            "title" => "T",
+            "book" => "B",
+            "period" => "P",
+            _ => "?",
         }));
 
     [Theory]
