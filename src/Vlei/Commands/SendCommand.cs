@@ -93,6 +93,15 @@ internal static class SendCommand
     private static DeliveryOrder OrderOf(ParseResult result, ReportDesk desk, ReportOrder asked)
     {
         var (schedules, group) = (new BookSchedules(desk), asked.IsStandard ? null : desk.Library.Find(KeptKind.Group, asked.Name));
+        var names = new ReportCatalogue(desk.Library).Names.ToList();
+        if (group is null && !names.Contains(asked.Name))
+        {
+            throw new ProblemException(
+                ProblemKind.NotFound, $"There is no group and no report {asked.Name}.",
+                Suggestion.DidYouMean(asked.Name, desk.Library.All(KeptKind.Group).Select(file => file.Name).Concat(names))
+                    ?? "vlei group lists the groups, vlei reports the reports.");
+        }
+
         if (asked.Revision is not null)
         {
             throw new ProblemException(ProblemKind.Usage, "--revision is for looking back.", "Send the records as they stand.");

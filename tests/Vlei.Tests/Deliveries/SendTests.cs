@@ -25,6 +25,7 @@ public sealed class SendTests : IDisposable
     [Fact]
     public void A_group_arrives_as_it_was_shown_with_its_figures_and_its_files_byte_by_byte()
     {
+        Assert.Contains("Did you mean month-end?", Run("send", "month-ende").Messages);
         var asked = Run("send", "month-end", "--formats", "pdf,xlsx");
         Assert.Equal(2, asked.Status);
         Assert.Contains("Add --yes", asked.Messages);
