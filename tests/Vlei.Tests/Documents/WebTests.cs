@@ -62,15 +62,21 @@ public sealed partial class WebTests : IDisposable
         Assert.DoesNotContain("<tr hidden", plain);
         Assert.DoesNotContain("<button", plain);
 
-        var statement = InBrowser(
-            plain,
-            "const fold = document.querySelector('.fold'); fold.focus(); result({ seen: getComputedStyle(fold).outlineStyle }); "
-                + "fold.click(); const find = document.querySelector('input[type=search]'); result({ hidden: "
-                + "[...document.querySelectorAll('tbody tr')].filter(row => row.hidden).map(row => row.cells[0].innerText.trim()), "
-                + "folds: document.querySelectorAll('.fold').length, expanded: "
-                + "document.querySelector('.fold').getAttribute('aria-expanded') }); find.value = 'rent'; find.dispatchEvent(new "
-                + "Event('input')); result({ found: [...document.querySelectorAll('tbody tr')].filter(row => !row.hidden).map(row => "
-                + "row.cells[0].innerText.trim()) });");
+        // A browser that is busy gives the page the focus, which the outline needs, only later.
+        var statement = "";
+        for (var tried = 0; tried < 3 && !statement.Contains("\"seen\":\"solid\"", StringComparison.Ordinal); tried++)
+        {
+            statement = InBrowser(
+                plain,
+                "const fold = document.querySelector('.fold'); fold.focus(); result({ seen: getComputedStyle(fold).outlineStyle }); "
+                    + "fold.click(); const find = document.querySelector('input[type=search]'); result({ hidden: "
+                    + "[...document.querySelectorAll('tbody tr')].filter(row => row.hidden).map(row => row.cells[0].innerText.trim()), "
+                    + "folds: document.querySelectorAll('.fold').length, expanded: "
+                    + "document.querySelector('.fold').getAttribute('aria-expanded') }); find.value = 'rent'; find.dispatchEvent(new "
+                    + "Event('input')); result({ found: [...document.querySelectorAll('tbody tr')].filter(row => !row.hidden).map(row => "
+                    + "row.cells[0].innerText.trim()) });");
+        }
+
         Assert.Contains("\"hidden\":[\"Boats built to order\",\"Repairs\",\"Boat rentals\",\"Shop sales\"]", statement);
         Assert.Contains("\"expanded\":\"false\"", statement);
         Assert.Contains("\"seen\":\"solid\"", statement);
