@@ -49,8 +49,7 @@ public sealed class DeliveryMaker(ReportDesk desk, MailSettings? mail, DateTimeO
         var files = Formats(order).Select(format => (
             Name: $"{outcome.Group.Name}-{FileName(period)}.{format.Ending}",
             Bytes: PackOf(outcome, format))).Where(file => file.Bytes.Length > 0).ToList();
-        var words = language.Dates.Say(PeriodText.Words(run.Days, desk.Settings.Calendar))
-            ?? PeriodText.Words(run.Days, desk.Settings.Calendar);
+        var words = InWords(run.Days, language);
         var problem = HeldBecause(outcome, order);
         var text = "";
         try
@@ -113,7 +112,7 @@ public sealed class DeliveryMaker(ReportDesk desk, MailSettings? mail, DateTimeO
     {
         var days = report.Period!.Value;
         var period = PeriodText.Key(days, desk.Settings.Calendar);
-        var words = language.Dates.Say(PeriodText.Words(days, desk.Settings.Calendar)) ?? PeriodText.Words(days, desk.Settings.Calendar);
+        var words = InWords(days, language);
         var failed = report.Checks.Where(check => !check.Ok).Select(check => check.Name).Distinct().ToList();
         var problem = order.Plan.Hold == HoldReason.Always ? "It is to be approved."
             : failed.Count > 0 && order.Plan.Hold != HoldReason.Never ? $"Check failed: {string.Join(", ", failed)}." : "";
@@ -121,7 +120,9 @@ public sealed class DeliveryMaker(ReportDesk desk, MailSettings? mail, DateTimeO
             ? ReportFigure.Of(report, place.Words[1], place.Words.ElementAtOrDefault(2)) : place.Words[0] switch
             {
                 "contact" => contact.Name,
-                "findings" => "0",
+                "findings" => throw new ProblemException(
+                    ProblemKind.BadData, "{findings} is of the letter of a group; a customer is told of none.",
+                    "Take it out of the message."),
                 var word => Word(word, language, report.Title, words),
             });
         var files = formats.Select(format => ($"{report.Key}-{FileName(contact.Id)}-{FileName(period)}.{format.Ending}", Bytes(stream =>
@@ -185,6 +186,9 @@ public sealed class DeliveryMaker(ReportDesk desk, MailSettings? mail, DateTimeO
                 place.Words[1], place.Words.ElementAtOrDefault(2))
             : place.Words[0] == "findings" ? Findings(run).ToString(CultureInfo.InvariantCulture)
             : Word(place.Words[0], language, title, period));
+
+    private string InWords(DateRange days, Language language) =>
+        PeriodText.Words(days, desk.Settings.Calendar) is var words && language.Dates.Say(words) is { } said ? said : words;
 
     private string Word(string word, Language language, string title, string period) => word switch
     {

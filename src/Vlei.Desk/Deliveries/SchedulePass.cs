@@ -34,7 +34,6 @@ public sealed class SchedulePass(ReportDesk desk, Func<DateTimeOffset> clock)
 
         var outcome = isIdle ? new PassOutcome(0, 0, IsBusy: false) : InTurn(say, () =>
         {
-            LastPass.Note(_log.Folder, clock());
             _schedules.NoteAll(_log, clock());
             NoteDue(say);
         });
