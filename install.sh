@@ -1,5 +1,5 @@
 #!/bin/sh
-# Builds vlei as one native program and installs it, with completion and a manual page.
+# Builds vlei as one native program and installs it, with completion and manual pages.
 #
 #   ./install.sh              into ~/.local
 #   ./install.sh --prefix DIR into DIR
@@ -27,7 +27,7 @@ chmod 755 "$prefix/lib/vlei/vlei" "$prefix/lib/vlei/vlei-charts" "$prefix/lib/vl
 ln -sf ../lib/vlei/vlei-postbox "$prefix/bin/vlei-postbox"
 ln -sf ../lib/vlei/vlei "$prefix/bin/vlei"
 vlei="$prefix/bin/vlei"
-"$vlei" manual > "$prefix/share/man/man1/vlei.1"
+"$vlei" manual --to "$prefix/share/man/man1"
 "$vlei" completion bash > "$prefix/share/bash-completion/completions/vlei"
 "$vlei" completion zsh > "$prefix/share/zsh/site-functions/_vlei"
 "$vlei" completion fish > "$prefix/share/fish/vendor_completions.d/vlei.fish"

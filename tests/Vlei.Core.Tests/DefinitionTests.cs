@@ -101,6 +101,23 @@ public class DefinitionTests
         Assert.Empty(Found(""));
     }
 
+    [Fact]
+    public void What_a_bookkeeper_asks_in_four_languages_finds_the_report_that_is_meant_first()
+    {
+        List<ReportDefinition> all = [.. StandardReports.All, .. ReportFile.StandardNames.Select(name => ReportFile.Standard(name)!)];
+        using var reader = new StreamReader(typeof(DefinitionTests).Assembly.GetManifestResourceStream("questions.txt")!);
+
+
+                var rows = reader.ReadToEnd().Split('\n').Where(line => line.Length > 0 && line[0] != '#').Select(line => line.Split(
+                    " | ")).ToList();
+        Assert.Equal(60, rows.Count);
+        Assert.All(rows, row => Assert.Equal(5, row.Length));
+        Assert.Equal([], rows.SelectMany(row => row[1..].Select(question => (row[0], question, Found: ReportSearch.Answering(all,
+            question, _ => [])
+                .FirstOrDefault()?.Key)))
+            .Where(asked => asked.Found != asked.Item1).Select(asked => $"{asked.question}: {asked.Found}, not {asked.Item1}"));
+    }
+
     [Theory]
     [InlineData("date,amount", "date amount")]
     [InlineData("+due , -memo", "+due -memo")]

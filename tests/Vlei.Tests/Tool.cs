@@ -41,6 +41,22 @@ public sealed class Tool : IDisposable
         return new Outcome(process.ExitCode, output, messages.Result);
     }
 
+    /// <summary>Runs a line of a shell in a folder of this one; <c>vlei</c> at its start is the program.</summary>
+    public Outcome Shell(string line, string folder = "")
+    {
+        var start = new ProcessStartInfo("sh", ["-c", line.StartsWith("vlei ", StringComparison.Ordinal) ? $"'{Binary}' {line[5..]}" : line])
+        {
+            WorkingDirectory = PathOf(folder), RedirectStandardOutput = true, RedirectStandardError = true,
+            StandardOutputEncoding = Encoding.UTF8, StandardErrorEncoding = Encoding.UTF8,
+        };
+        SetUp(start, Folder);
+        using var process = Process.Start(start)!;
+        var messages = process.StandardError.ReadToEndAsync();
+        var output = process.StandardOutput.ReadToEnd();
+        process.WaitForExit();
+        return new Outcome(process.ExitCode, output, messages.Result);
+    }
+
     /// <summary>Starts the program and does not wait.</summary>
     public Process Start((string Name, string Value)[] variables, params string[] arguments)
     {

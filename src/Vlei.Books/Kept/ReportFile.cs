@@ -1,5 +1,6 @@
 using System.Globalization;
 using Tomlyn.Syntax;
+using Vlei.Core.Fields;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
@@ -22,6 +23,7 @@ public static class ReportFile
         new("title", FileKeyKind.Text, "Its title; that of the report which it is made from, where there is none here."),
         new("subject", FileKeyKind.Text, "The subject that vlei reports lists it under."),
         new("question", FileKeyKind.Text, "The question that it answers, for vlei reports."),
+        new("asks", FileKeyKind.Text, "The field that a person must choose from each time: it is asked for on a terminal."),
         new("words", FileKeyKind.Texts, "Other words that people look for it by."),
         new("examples", FileKeyKind.Texts, "Options to try, each with what it is for behind a hash between blanks."),
         new("favourite", FileKeyKind.Flag, "Whether it stands first where reports are listed."),
@@ -41,7 +43,7 @@ public static class ReportFile
     public static IEnumerable<FileKey> OptionKeys(IEnumerable<ReportOption> options) => options.Select(option => new FileKey(
         option.Name, option.ValueName is null ? FileKeyKind.Flag : option.Repeatable ? FileKeyKind.Texts : option.ValueName == "N"
             ? FileKeyKind.Number : FileKeyKind.Text,
-        $"{option.Help}.")
+        $"{option.Explained}.")
     {
         Words = option.OnlyWords ? option.Words : [],
     });
@@ -87,6 +89,7 @@ public static class ReportFile
                 .. LookOptions.All], source.Key, folder);
         var title = toml.Text(values, "title") ?? source.Title;
         var isDefault = key == from;
+        var asks = toml.Text(values, "asks");
         return new KeptReport(
             new ReportDefinition
             {
@@ -99,13 +102,25 @@ public static class ReportFile
                 Examples = [.. toml.Texts(values, "examples").Select(ExampleOf)],
                 Table = source.Table,
                 Each = source.Each,
+                Asks = asks ?? source.Asks,
                 Defaults = Core.RequestText.Kept(source, own, isStandard),
-                Build = (context, request) => source.Build(context, request with { Title = request.Title ?? title }) with { Key = key },
+                Build = (context, request) => asks is null || IsNarrowed(request, own)
+                    ? source.Build(context, request with { Title = request.Title ?? title }) with { Key = key }
+                    : throw new ProblemException(
+                        ProblemKind.Usage, $"{key} is of some {asks}, and it is not said which.",
+                        $"Add --only {asks}=LIST; vlei fields {source.Key}.{asks} --values lists what there is."),
             },
             from, own, toml.Flag(values, "favourite", otherwise: false))
         {
             Delivery = DeliveryKeys.Read(toml, values, [key]),
         };
+    }
+
+    // Whether a person chose something, besides what the file says itself.
+    private static bool IsNarrowed(ReportRequest request, Dictionary<string, IReadOnlyList<string>> own)
+    {
+        var itsOwn = own.GetValueOrDefault(ReportOptions.Only.Name, []).Select(text => FieldChoice.Parse(text, isExcept: false).Field);
+        return request.Where.Count > 0 || request.Choices.Any(choice => !itsOwn.Contains(choice.Field));
     }
 
     /// <summary>

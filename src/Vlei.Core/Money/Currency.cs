@@ -22,6 +22,9 @@ public sealed record Currency
 
     private Currency(string code, int decimals) => (Code, Decimals) = (code, decimals);
 
+    /// <summary>Of what has no amounts: ISO 4217 has a code for that.</summary>
+    public static Currency None { get; } = new("XXX", 2);
+
     /// <summary>The ISO 4217 code, in capitals: <c>ZAR</c>.</summary>
     public string Code { get; }
 

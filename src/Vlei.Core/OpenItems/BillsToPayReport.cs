@@ -15,7 +15,7 @@ public static class BillsToPayReport
         Key = "bills-to-pay",
         Title = "Bills to pay",
         Subject = "Receivables and payables",
-        Question = "Which bills can we pay with the money that there is, the first due first?",
+        Question = "Which bills can we pay with the money there is?",
         Words = ["suppliers", "payables", "creditors", "payments", "cash", "limited", "run", "due", "priority"],
         Options = [ReportOptions.AsOf, ReportOptions.Money, ReportOptions.Only, ReportOptions.Except, ReportOptions.Where,
             ReportOptions.Select, ReportOptions.Columns,

@@ -21,7 +21,7 @@ public static class CollectionReport
         Key = "collection",
         Title = "Collection",
         Subject = "Receivables and payables",
-        Question = "How long do customers take to pay, and is it getting better?",
+        Question = "How fast do customers pay, and is it better now?",
         Words = ["days sales outstanding", "dso", "days to pay", "overdue", "late", "measures", "trend", "receivables", "debtors"],
         Options = [ReportOptions.Period, ReportOptions.By, ReportOptions.Only, ReportOptions.Except, ReportOptions.Where,
             ReportOptions.Select, ReportOptions.Columns,

@@ -17,7 +17,7 @@ public static class ContactBalancesReport
         Key = "customer-balances",
         Title = "Customer balances",
         Subject = "Receivables and payables",
-        Question = "What did each customer owe, what came and went, and what is owed now?",
+        Question = "What did customers owe, and what came and went?",
         Words = ["debtors", "receivables", "opening", "activity", "closing", "trial", "balance", "control", "reconcile"],
         Options =
         [
@@ -39,7 +39,7 @@ public static class ContactBalancesReport
     {
         Key = "supplier-balances",
         Title = "Supplier balances",
-        Question = "What did we owe each supplier, what came and went, and what do we owe now?",
+        Question = "What did we owe suppliers, and what came and went?",
         Words = ["creditors", "payables", "opening", "activity", "closing", "trial", "balance", "control", "reconcile"],
         Examples = [("--period last-month", "opening, activity and closing of every supplier")],
         Build = (context, request) => Build(Suppliers!, AccountType.Payable, context, request),

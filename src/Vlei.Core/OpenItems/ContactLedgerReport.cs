@@ -16,7 +16,7 @@ public static class ContactLedgerReport
         Key = "customer-ledger",
         Title = "Customer ledger",
         Subject = "Receivables and payables",
-        Question = "What was charged to a customer, what was paid, and what was set against what?",
+        Question = "What was charged to a customer, paid, and set off?",
         Words = ["debtors", "receivables", "history", "invoices", "receipts", "credits", "applied", "settlements", "account"],
         Options = [ReportOptions.Period, ReportOptions.Only, ReportOptions.Except, ReportOptions.Where, ReportOptions.Select,
             ReportOptions.Columns, ReportOptions.Title],
@@ -33,7 +33,7 @@ public static class ContactLedgerReport
     {
         Key = "supplier-ledger",
         Title = "Supplier ledger",
-        Question = "What did a supplier charge us, what did we pay, and what was set against what?",
+        Question = "What did a supplier charge, and what did we pay?",
         Words = ["creditors", "payables", "history", "bills", "payments", "credits", "applied", "settlements", "account"],
         Examples = [("--period last-month", "every supplier, last month")],
         Build = (context, request) => Build(Suppliers!, AccountType.Payable, context, request),

@@ -17,7 +17,7 @@ public static class DaysToPayReport
         Key = "days-to-pay",
         Title = "Days to pay",
         Subject = "Receivables and payables",
-        Question = "How long does each customer take to pay, who owes most, and how much of it is late?",
+        Question = "How long does each customer take, and who is late?",
         Words = ["top", "debtors", "customers", "habits", "average", "late", "overdue", "collection", "slow", "payers"],
         Options =
         [
@@ -39,7 +39,7 @@ public static class DaysToPayReport
     {
         Key = "days-to-pay-suppliers",
         Title = "Days to pay suppliers",
-        Question = "How long do we take to pay each supplier, and what are we late with?",
+        Question = "How long do we take to pay each supplier?",
         Words = ["top", "creditors", "suppliers", "habits", "average", "late", "overdue", "slow"],
         Examples = [("--period last-12-months", "over the last year")],
         Build = (context, request) => Build(Suppliers!, AccountType.Payable, context, request),

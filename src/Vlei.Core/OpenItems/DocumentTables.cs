@@ -118,7 +118,7 @@ public static class DocumentTables
     public static TableDefinition Documents { get; } = new()
     {
         Name = "documents",
-        Meaning = "Every invoice, bill, receipt, payment, journal and other document, with what is settled of it at the end of the period",
+        Meaning = "Every document, and what of it is settled",
         Fields = [.. OfDocuments],
         Columns = ["date", "kind", "number", "contact", "memo", "total", "open"],
         Key = ["document"],
@@ -140,7 +140,7 @@ public static class DocumentTables
     public static TableDefinition OpenItems { get; } = new()
     {
         Name = "open-items",
-        Meaning = "Every document that is not settled on a day: what it came to, what was set against it, what is left",
+        Meaning = "Every document that is not settled on a day",
         Fields = [.. OfOpenItems],
         Columns =
         [
@@ -161,7 +161,7 @@ public static class DocumentTables
     public static TableDefinition Settlements { get; } = new()
     {
         Name = "settlements",
-        Meaning = "Which document was set against which, when and how much",
+        Meaning = "What was set against what, when and how much",
         Fields = [.. OfSettlements],
         Columns = ["date", "contact", "document.kind", "with", "with.kind:With kind", "account", "amount"],
         Key = ["document", "settlement"],

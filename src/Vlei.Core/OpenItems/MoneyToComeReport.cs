@@ -17,7 +17,7 @@ public static class MoneyToComeReport
         Key = "money-to-come",
         Title = "Money to come",
         Subject = "Receivables and payables",
-        Question = "What money will come and go in the next three months, and when is there least of it?",
+        Question = "What money will come and go, and when is it least?",
         Words = ["forecast", "expected", "receipts", "payments", "cash", "low", "lowest", "liquidity", "due", "weeks"],
         Options =
         [

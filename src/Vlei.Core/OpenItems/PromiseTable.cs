@@ -38,7 +38,7 @@ public static class PromiseTable
     public static TableDefinition Definition { get; } = new()
     {
         Name = "commitments",
-        Meaning = "What contacts have promised and what they dispute, and what has become of it by a day",
+        Meaning = "What contacts have promised, and what they dispute",
         Fields = [.. Own],
         Columns = ["number", "contact", "document", "noted", "kind", "amount", "by", "state", "paid", "standing", "note"],
         Key = ["number"],

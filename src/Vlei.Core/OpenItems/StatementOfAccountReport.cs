@@ -24,8 +24,9 @@ public static class StatementOfAccountReport
     {
         Key = "statement-of-account",
         Title = "Statement of account",
+        Asks = "contact",
         Subject = "Receivables and payables",
-        Question = "What do we send a customer, to say what is owed and how to pay it?",
+        Question = "What do we send a customer who owes us money?",
         Words = ["customers", "debtors", "reminder", "letter", "batch", "remittance", "pay", "send", "statements"],
         Options =
         [

@@ -83,6 +83,9 @@ public sealed record ReportDefinition
     /// <summary>What it asks by itself, as texts by the names of options; what a person types wins over it.</summary>
     public IReadOnlyDictionary<string, IReadOnlyList<string>> Defaults { get; init; } = new Dictionary<string, IReadOnlyList<string>>();
 
+    /// <summary>The field that a person must choose from, for the report to say anything; nothing where none has to be.</summary>
+    public string? Asks { get; init; }
+
     /// <summary>The table that it is a list of; nothing where it is none.</summary>
     public TableDefinition? Table { get; init; }
 

@@ -8,9 +8,18 @@ namespace Vlei.Core.Reports;
 /// </summary>
 /// <param name="Name">Its name, without dashes.</param>
 /// <param name="ValueName">What stands for its value in help; nothing for a switch.</param>
-/// <param name="Help">What it does, in a line.</param>
+/// <param name="Help">What it does, in so few words that they stand beside it on a line of 80 letters.</param>
 public record ReportOption(string Name, string? ValueName, string Help)
 {
+    /// <summary>What else there is to know, for the manual and for schemas; empty where the help is all.</summary>
+    public string More { get; init; } = "";
+
+    /// <summary>All of it: what it does, its words where it takes nothing else, and what else there is to know.</summary>
+    public string Explained => More.Length == 0 ? Summary : $"{Summary}. {More}";
+
+    /// <summary>What it does, and its words where it takes nothing else.</summary>
+    public string Summary => OnlyWords ? $"{Help}: {Suggestion.Listed(Words, "or")}" : Help;
+
     /// <summary>The words that it takes, or some of them, for completion.</summary>
     public IReadOnlyList<string> Words { get; init; } = [];
 

@@ -1,3 +1,5 @@
+using Vlei.Core.Languages;
+
 namespace Vlei.Core.Reports;
 
 /// <summary>Finds the reports that answer a question, best first.</summary>
@@ -7,6 +9,9 @@ public static class ReportSearch
     private const double LeastShareOfBest = 0.4;
     private const int LeastStem = 3, MostEnding = 3;
 
+    // What the trade calls a report says more than words that it has in common with the question.
+    private const double PerWordOfPhrase = 9;
+
     // What says nothing about the report.
     private static readonly HashSet<string> Idle = new(StringComparer.OrdinalIgnoreCase)
     {
@@ -15,7 +20,23 @@ public static class ReportSearch
         "list", "me", "much", "many", "my", "of", "on", "or", "our", "report", "reports", "see", "show", "so", "that", "the", "their",
         "them", "there", "they", "this", "to",
         "us", "was", "we", "were", "what", "when", "where", "which", "who", "with", "you",
+        "der", "die", "das", "den", "dem", "des", "ein", "eine", "im", "ist", "sind", "hat", "haben", "und", "oder", "zu", "zum", "zur",
+        "von", "nach", "je", "wie", "viel", "wer", "wen", "welche", "sich", "soll", "ich", "um",
+        "le", "la", "les", "l", "un", "une", "du", "de", "d", "et", "ou", "au", "aux", "en", "est", "sont", "qui", "que", "quoi",
+        "quel", "quelle", "quelles", "nos", "notre", "par", "pour", "a", "ils",
+        "het", "wat", "wie", "en", "van", "per", "om", "te", "n", "deur", "moet", "ek", "hoe", "hoeveel", "watter", "sal",
     };
+
+    private static readonly Dictionary<char, string> Plain = new()
+    {
+        ['ä'] = "a", ['ö'] = "o", ['ü'] = "u", ['ß'] = "ss", ['é'] = "e", ['è'] = "e", ['ê'] = "e", ['ë'] = "e", ['à'] = "a", ['â'] = "a",
+        ['î'] = "i", ['ï'] = "i", ['ô'] = "o", ['û'] = "u", ['ù'] = "u", ['ç'] = "c", ['œ'] = "oe",
+    };
+
+    private static readonly Lazy<IReadOnlyList<Language>> Translations = new(
+        () => [.. Language.Standard.Where(code => code != Language.English.Code).Select(code => Language.Find(code)!)]);
+
+    private static readonly Lazy<IReadOnlyDictionary<string, IReadOnlyList<string[]>>> TradeWords = new(ReadTradeWords);
 
     // Who owes whom is in the order of the words.
     private static readonly (string Words, string Meaning)[] Phrases =
@@ -63,6 +84,12 @@ public static class ReportSearch
             }
         }
 
+        var all = WordsOf(Spelled(question)).Distinct().ToList();
+        for (var place = 0; place < scores.Length; place++)
+        {
+            scores[place] += PerWordOfPhrase * LongestPhrase(reports[place].Key, all);
+        }
+
         // A report that is named is meant.
         var least = LeastShareOfBest * scores.DefaultIfEmpty(0).Max();
         return [.. reports.Select((report, place) => (report, Score: scores[place]))
@@ -74,10 +101,27 @@ public static class ReportSearch
 
     private static List<(double Weight, HashSet<string> Words)> PlacesOf(ReportDefinition report, IEnumerable<string> fields) =>
     [
-        (5, WordsOf(report.Key).ToHashSet()), (4, WordsOf(report.Title).ToHashSet()), (3, report.Words.SelectMany(WordsOf).ToHashSet()),
+        (5, WordsOf(report.Key).ToHashSet()), (4, WordsOf(report.Title).ToHashSet()),
+            (4, Translations.Value.SelectMany(language => WordsOf(language.Say(report.Title))).ToHashSet()),
+                (3, report.Words.SelectMany(WordsOf).ToHashSet()),
         (2, WordsOf(Spelled(report.Question)).Where(word => !Idle.Contains(word)).ToHashSet()), (1, WordsOf(report.Subject).ToHashSet()),
         (0.5, fields.SelectMany(field => WordsOf(field)).ToHashSet()),
     ];
+
+    // How many words a phrase has that the question has all of; a phrase that is all of it counts one more.
+    private static double LongestPhrase(string key, List<string> asked) =>
+        TradeWords.Value.GetValueOrDefault(key,
+            []).Where(phrase => phrase.All(word => asked.Any(other => other == word || IsSameStem(other, word))))
+            .Select(phrase => phrase.Length + (phrase.Length == asked.Count ? 1 : 0)).DefaultIfEmpty(0).Max();
+
+    private static Dictionary<string, IReadOnlyList<string[]>> ReadTradeWords()
+    {
+        using var stream = typeof(ReportSearch).Assembly.GetManifestResourceStream("trade-words.txt")!;
+        using var reader = new StreamReader(stream);
+        return reader.ReadToEnd().Split('\n').Where(line => line.Length > 0 && !line.StartsWith('#')).Select(line => line.Split(": "))
+            .ToDictionary(parts => parts[0], parts => (IReadOnlyList<string[]>)
+                [.. parts[1].Split(", ").Select(phrase => WordsOf(phrase).ToArray())]);
+    }
 
     private static double Likeness(string asked, string word) =>
         asked == word ? Exact
@@ -94,13 +138,17 @@ public static class ReportSearch
             && (longer.Length == shorter.Length || IsEnding(longer[shorter.Length..]));
     }
 
-    private static bool IsEnding(string ending) => ending is "s" or "es" or "d" or "ed" or "ing" or "r" or "er" or "rs" or "ers";
+
+
+            private static bool IsEnding(string ending) => ending is "s" or "es" or "d" or "ed" or "ing" or "r" or "er" or "rs" or
+                "ers" or "e" or "en" or "n" or "x";
 
     private static string Spelled(string text) =>
         Phrases.Aggregate(
             text.ToLowerInvariant(), (spelled, phrase) => spelled.Replace(phrase.Words, phrase.Meaning, StringComparison.Ordinal));
 
     private static IEnumerable<string> WordsOf(string text) =>
-        new string([.. text.ToLowerInvariant().Select(letter => char.IsLetterOrDigit(letter) ? letter : ' ')])
+        string.Concat(text.ToLowerInvariant().Select(
+            letter => Plain.TryGetValue(letter, out var plain) ? plain : char.IsLetterOrDigit(letter) ? $"{letter}" : " "))
         .Split(' ', StringSplitOptions.RemoveEmptyEntries);
 }

@@ -37,7 +37,7 @@ public static class FindingsTable
     public static TableDefinition Definition { get; } = new()
     {
         Name = "findings",
-        Meaning = "What looks off in the records of a period, each with the reason, the figure and the command that shows it",
+        Meaning = "What looks off, with reason, figure and command",
         Fields = [.. Own],
         Columns = ["date", "contact", "amount", "reason", "status", "note", "command"],
         Key = ["finding"],

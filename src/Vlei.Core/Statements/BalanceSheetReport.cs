@@ -11,7 +11,7 @@ public static class BalanceSheetReport
         Key = "balance-sheet",
         Title = "Balance sheet",
         Subject = "Statements",
-        Question = "What do we own, what do we owe, and what is left to the owners?",
+        Question = "What do we own and owe, and what is the owners'?",
         Words = ["financial position", "assets", "liabilities", "equity", "net worth", "balances", "capital", "bs"],
         Options = [ReportOptions.AsOf, ReportOptions.Period, .. ReportOptions.OfStatements],
         Examples =

@@ -11,7 +11,7 @@ public static class CashFlowReport
         Key = "cash-flow",
         Title = "Cash flow",
         Subject = "Statements",
-        Question = "Where did the money come from, and where did it go?",
+        Question = "Where did money come from, and where did it go?",
         Words = ["money", "bank", "liquidity", "operating", "investing", "financing", "indirect", "direct", "receipts", "payments"],
         Options = [ReportOptions.Period, ReportOptions.Method, .. ReportOptions.OfStatements],
         Examples =

@@ -11,7 +11,7 @@ public static class EquityMovementsReport
         Key = "equity-movements",
         Title = "Movements in equity",
         Subject = "Statements",
-        Question = "Why do the owners have more than they had, or less?",
+        Question = "Why do the owners have more or less than before?",
         Words = ["owners", "capital", "drawings", "dividends", "contributions", "profit", "equity", "changes"],
         Options = [ReportOptions.Period, .. ReportOptions.OfStatements],
         Examples =

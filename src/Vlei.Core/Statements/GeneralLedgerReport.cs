@@ -15,7 +15,7 @@ public static class GeneralLedgerReport
         Key = "general-ledger",
         Title = "General ledger",
         Subject = "Statements",
-        Question = "What was posted to each account, and what is its balance after each posting?",
+        Question = "What was posted to each account, with balances?",
         Words = ["accounts", "postings", "transactions", "balances", "running", "opening", "closing", "ledger", "statement", "gl"],
         Options =
         [

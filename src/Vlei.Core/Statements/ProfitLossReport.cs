@@ -11,7 +11,7 @@ public static class ProfitLossReport
         Key = "profit-loss",
         Title = "Profit and loss",
         Subject = "Statements",
-        Question = "What did we earn, what did it cost, and what is left?",
+        Question = "What did we earn, what did it cost, what is left?",
         Words = ["income statement", "p&l", "pl", "pnl", "earnings", "margin", "sales", "expenses", "result", "surplus"],
         Options = [ReportOptions.Period, .. ReportOptions.OfStatements],
         Examples =

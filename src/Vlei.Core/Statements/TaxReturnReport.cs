@@ -12,7 +12,7 @@ public static class TaxReturnReport
         Key = "tax-return",
         Title = "Tax return",
         Subject = "Statements",
-        Question = "What goes into each box of the tax return, and what is payable?",
+        Question = "What goes into the tax return, what is payable?",
         Words = ["vat", "gst", "sales tax", "boxes", "output", "input", "payable", "refund", "declaration"],
         Options =
         [

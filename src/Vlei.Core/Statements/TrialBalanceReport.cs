@@ -26,7 +26,7 @@ public static class TrialBalanceReport
         Key = "trial-balance",
         Title = "Trial balance",
         Subject = "Statements",
-        Question = "What does each account start with, what moved, and what does it end with?",
+        Question = "What did each account start with, move, end with?",
         Words = ["accounts", "debits", "credits", "opening", "closing", "balances", "movements", "tb"],
         Options =
         [

@@ -11,7 +11,7 @@ public static class WorkingCapitalReport
         Key = "working-capital",
         Title = "Changes in working capital",
         Subject = "Statements",
-        Question = "What does the day-to-day business tie up, and what changed it?",
+        Question = "What does the daily business tie up, and why?",
         Words = ["current", "assets", "liabilities", "liquidity", "stock", "receivables", "payables", "lender", "changes"],
         Options = [ReportOptions.Period, .. ReportOptions.OfStatements],
         Examples =

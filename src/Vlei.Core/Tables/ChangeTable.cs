@@ -32,7 +32,7 @@ public static class ChangeTable
     public static TableDefinition Definition { get; } = new()
     {
         Name = "changes",
-        Meaning = "What each import did to documents: which were added, changed and removed, when and by whom",
+        Meaning = "What each import added, changed and removed",
         Fields = [.. Own],
         Columns = ["date", "time", "revision", "user", "action", "kind", "document-date", "document.contact", "total"],
         Key = ["id", "revision"],

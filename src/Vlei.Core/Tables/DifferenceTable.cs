@@ -26,7 +26,7 @@ public static class DifferenceTable
     public static TableDefinition Definition { get; } = new()
     {
         Name = "differences",
-        Meaning = "What each document posts to each account on the accrual and on the cash basis, where the two differ",
+        Meaning = "What documents post on one basis and not the other",
         Fields = [.. Own],
         Columns = ["date", "account", "kind", "contact", "accrual", "cash", "difference"],
         Key = ["document", "account"],

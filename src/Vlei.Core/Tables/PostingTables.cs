@@ -91,7 +91,7 @@ public static class PostingTables
     public static TableDefinition Postings { get; } = new()
     {
         Name = "postings",
-        Meaning = "Every posting to every account, on the accrual or the cash basis",
+        Meaning = "Every posting to an account, accrual or cash",
         Fields = [.. Own],
         Columns = ["date", "kind", "document.number", "contact", "account", "memo", "debit", "credit"],
         Key = ["document", "line", "settlement"],
@@ -114,7 +114,7 @@ public static class PostingTables
     public static TableDefinition Lines { get; } = Postings with
     {
         Name = "lines",
-        Meaning = "Every line of every document, as it was entered",
+        Meaning = "Every line of a document, as it was entered",
         Columns = ["date", "kind", "contact", "account", "item", "quantity", "unit-price", "amount"],
         Key = ["document", "line"],
         Examples =
@@ -128,7 +128,7 @@ public static class PostingTables
     public static TableDefinition Stock { get; } = Lines with
     {
         Name = "stock",
-        Meaning = "What came into stock and went out of it up to a day: together, what there is and what it is worth",
+        Meaning = "What came into stock and went out up to a day",
         Fields = [.. Own.Select(field => field.Name == "amount" ? field with { Meaning = "What it adds to the value of stock" } : field)],
         Columns = ["date", "kind", "contact", "item", "quantity", "amount:Value"],
         MainFigure = "amount",
@@ -147,7 +147,7 @@ public static class PostingTables
     public static TableDefinition Tax { get; } = Postings with
     {
         Name = "tax",
-        Meaning = "Every line with a tax code: what the tax is counted from, and the tax",
+        Meaning = "Every line with a tax code, its base and its tax",
         Fields = [.. OfTax.Take(1), .. Own, .. OfTax.Skip(1)],
         Examples = [("--period last-month --only side=sales --group-by tax-code", "the sales behind last month's tax")],
         Columns = ["date", "kind", "document.number", "contact", "side", "tax-code", "base", "tax", "gross", "payable"],

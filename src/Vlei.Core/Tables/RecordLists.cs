@@ -30,7 +30,7 @@ public static class RecordLists
 
     /// <summary>Customers, suppliers and others, with what they owe and are owed at the end of a day.</summary>
     public static TableDefinition Contacts { get; } = Of(
-        RecordTables.Contacts, "contact", "Customers, suppliers and others, with what they owe us and we owe them") with
+        RecordTables.Contacts, "contact", "Customers, suppliers and others, with balances") with
     {
         Fields = [.. OfContacts],
         Columns = ["name", "kind", "email", "phone", "address", "receivable", "payable"],
@@ -41,7 +41,7 @@ public static class RecordLists
 
     /// <summary>The chart of accounts, with balances at the end of a day.</summary>
     public static TableDefinition Accounts { get; } = Of(
-        RecordTables.Accounts, "account", "The chart of accounts, with what was ever posted to each") with
+        RecordTables.Accounts, "account", "The chart of accounts, and what was ever posted") with
     {
         Fields = [.. OfAccounts],
         Columns = ["name", "type", "parent", "balance"],

@@ -19,9 +19,9 @@ internal static class ChangesCommand
     };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
-        var command = new DocumentedCommand("changes", "Say what later imports changed: which documents, and how reports moved")
+        var command = new DocumentedCommand("changes", "Say what later imports changed, in records and in reports")
         {
             Examples =
             [

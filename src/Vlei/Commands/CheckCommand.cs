@@ -49,7 +49,7 @@ internal static class CheckCommand
     };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
         var command = new DocumentedCommand("check", "Prove that everything in the book that should tie does")
         {

@@ -18,9 +18,9 @@ internal static class CloseCommand
     private static readonly Option<bool> Reopen = new("--reopen") { Description = "Take the mark of the period away" };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
-        var command = new DocumentedCommand("close", "Mark a period as reported, so that imports that change it are told")
+        var command = new DocumentedCommand("close", "Mark a period as reported, so that changes to it are told")
         {
             Examples =
             [

@@ -3,6 +3,7 @@ using Vlei.Books;
 using Vlei.Core.Problems;
 using Vlei.Desk;
 using Vlei.Desk.Deliveries;
+using Vlei.Help;
 
 namespace Vlei.Commands;
 
@@ -12,27 +13,13 @@ namespace Vlei.Commands;
 /// </summary>
 internal static class CommandLine
 {
-    private const string Version = "--version";
+    private const string Version = "--version", Help = "--help", ShortHelp = "-h";
 
     // The manual is of all commands.
     private const string Manual = "manual";
 
     // These tell it themselves.
     private static readonly string[] Telling = ["schedule", "outbox", "send"];
-
-    // Every command, in the order of help; made only when it is needed, for the sake of the start.
-    private static readonly (string Name, Func<Command> Create)[] Commands =
-    [
-        ("demo", DemoCommand.Create), ("init", InitCommand.Create), ("map", MapCommand.Create), ("import", ImportCommand.Create),
-        ("export", ExportCommand.Create), ("check", CheckCommand.Create),
-        ("reports", ReportsCommand.Create),
-        ("fields", FieldsCommand.Create), ("show", ShowCommand.Create), ("trace", TraceCommand.Create), ("save", SaveCommand.Create),
-        ("group", GroupCommand.Create),
-        ("run", RunCommand.Create), ("send", SendCommand.Create), ("outbox", OutboxCommand.Create), ("schedule", ScheduleCommand.Create),
-        ("changes", ChangesCommand.Create), ("close", CloseCommand.Create),
-        ("promise", PromiseCommand.Create), ("store", StoreCommand.Create), ("layout", LayoutCommand.Create),
-        ("schema", SchemaCommand.Create), ("completion", CompletionCommand.Create), ("manual", ManualCommand.Create),
-    ];
 
     // What is typed is meant as it is: an argument that begins with @ names no file of further ones.
     private static readonly ParserConfiguration Typed = new() { ResponseFileTokenReplacer = null };
@@ -42,13 +29,14 @@ internal static class CommandLine
     {
         try
         {
-            var root = CreateRoot(args is [var first, ..] ? first : null);
+            var root = CreateRoot(args is [var first, ..] ? first : Help);
             var result = root.Parse(args.Length == 0 ? ["--help"] : args, Typed);
-            if (result.Errors.Count > 0 && result.Action is not HelpWithExamples)
+            if (result.Errors.Count > 0 && result.Action is not HelpAction)
             {
                 throw UsageProblem(result);
             }
 
+            Terminal.UsesPager = !result.GetValue(Terminal.NoPager);
             var status = result.Invoke(new InvocationConfiguration { EnableDefaultExceptionHandler = false });
             TellOverdue(result);
             return status;
@@ -97,8 +85,9 @@ internal static class CommandLine
         var root = new RootCommand("Builds, checks, keeps and sends the reports of a small business from its ledger records.");
         root.Options.Add(BookOptions.Book);
         root.Options.Add(BookOptions.Clock);
-        var isNamed = first != Manual && Array.Exists(Commands, command => command.Name == first);
-        foreach (var (name, create) in first == Version ? [] : Commands)
+        root.Options.Add(Terminal.NoPager);
+        var isNamed = first != Manual && CommandTable.All.Any(command => command.Name == first);
+        foreach (var (name, create) in first is Version or Help or ShortHelp ? [] : CommandTable.All)
         {
             if (!isNamed || name == first)
             {
@@ -106,7 +95,7 @@ internal static class CommandLine
             }
         }
 
-        HelpWithExamples.AddTo(root);
+        HelpAction.AddTo(root);
         return root;
     }
 
@@ -138,7 +127,7 @@ internal static class CommandLine
         var unknown = result.UnmatchedTokens is [var first, ..] ? first : null;
         if (unknown is not null && unknown.StartsWith('-'))
         {
-            var options = command.Options.Append(BookOptions.Book).Append(BookOptions.Clock).Select(option => option.Name);
+            var options = command.Options.Append(BookOptions.Book).Append(BookOptions.Clock).Append(Terminal.NoPager).Select(option => option.Name);
             return new ProblemException(
                 ProblemKind.Usage, $"{path} has no option {unknown}.",
                 Suggestion.DidYouMean(unknown, options) ?? $"{path} --help lists them.");

@@ -9,9 +9,12 @@ internal static class CompletionCommand
     private const string Bash = """
         # Completion of vlei for bash.
         _vlei() {
-            local words
+            local words typed=${COMP_LINE:0:COMP_POINT} word=${COMP_WORDS[COMP_CWORD]}
             words=$(vlei "[suggest:$COMP_POINT]" "$COMP_LINE" 2>/dev/null)
-            COMPREPLY=($(compgen -W "$words" -- "${COMP_WORDS[COMP_CWORD]}"))
+            typed=${typed##* }
+            # The shell takes what stands behind an equals sign for a word of its own.
+            case $typed in *=*) words=$(sed 's/^[^=]*=//' <<< "$words"); word=${typed#*=} ;; esac
+            COMPREPLY=($(compgen -W "$words" -- "$word"))
         }
         complete -o default -F _vlei vlei
 
@@ -41,7 +44,7 @@ internal static class CompletionCommand
     private static readonly Argument<string> Shell = new("SHELL") { Description = "bash, zsh or fish" };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
         var command = new DocumentedCommand("completion", "Write what a shell needs to complete vlei's words")
         {

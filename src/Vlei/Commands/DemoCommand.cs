@@ -51,9 +51,9 @@ internal static class DemoCommand
     };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
-        var command = new DocumentedCommand("demo", "Write the demo book, Reedwater Boatworks, and show what to try first")
+        var command = new DocumentedCommand("demo", "Write the demo book, and show what to try first")
         {
             Examples =
             [

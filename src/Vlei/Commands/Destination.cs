@@ -16,7 +16,7 @@ internal static class Destination
     /// <summary>Whether files that Vlei did not write may be written over.</summary>
     public static readonly Option<bool> Overwrite = new("--overwrite")
     {
-        Description = "Write over a file that Vlei did not write, or that was changed since",
+        Description = "Also where the file is not as Vlei wrote it",
     };
 
     /// <summary>
@@ -44,7 +44,7 @@ internal static class Destination
     {
         if (path is null)
         {
-            using var output = new BufferedStream(Console.OpenStandardOutput(), 1 << 16);
+            using var output = new BufferedStream(Terminal.OutputStream(), 1 << 16);
             write(output, Terminal.Look());
             return;
         }

@@ -1,4 +1,5 @@
 using System.CommandLine;
+using Vlei.Help;
 
 namespace Vlei.Commands;
 
@@ -7,4 +8,13 @@ internal sealed class DocumentedCommand(string name, string description) : Comma
 {
     /// <summary>Command lines that work, each with what it does.</summary>
     public IReadOnlyList<(string Line, string Meaning)> Examples { get; init; } = [];
+
+    /// <summary>The options that it has because it builds reports; none where it builds none.</summary>
+    public IReadOnlyList<Option> OfReports { get; set; } = [];
+
+    /// <summary>Whether its help explains the options of reports, rather than names them.</summary>
+    public bool ExplainsReports { get; init; }
+
+    /// <summary>Tells of the report that is named beside <c>--help</c>; says whether one is.</summary>
+    public Func<ParseResult, HelpPage, bool>? OfItsReport { get; set; }
 }

@@ -39,9 +39,9 @@ internal static class ExportCommand
     ];
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
-        var command = new DocumentedCommand("export", "Write the records as a record set: CSV files with their description")
+        var command = new DocumentedCommand("export", "Write the records out: CSV files with their description")
         {
             Examples =
             [

@@ -28,7 +28,7 @@ internal static class FieldsCommand
     };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
         var command = new DocumentedCommand("fields", "List what can be shown, filtered, grouped and summed")
         {

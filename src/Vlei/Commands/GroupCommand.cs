@@ -66,7 +66,7 @@ internal static class GroupCommand
     private static readonly Option[] Changes = [Add, Drop, Move, Remove];
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
         var command = new DocumentedCommand("group", "List the groups of reports, show one, or change one")
         {

@@ -72,7 +72,7 @@ internal static class ImportCommand
     };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
         var command = new DocumentedCommand("import", "Take records in: all of them, or none")
         {
@@ -209,7 +209,7 @@ internal static class ImportCommand
 
     private static bool TakesNew(ParseResult result, MappedImport mapped)
     {
-        var how = result.GetValue(New) ?? (Console.IsInputRedirected || Console.IsErrorRedirected ? "refuse" : "ask");
+        var how = result.GetValue(New) ?? (Terminal.CanAsk ? "ask" : "refuse");
         if (!NewWords.Contains(how))
         {
             throw new ProblemException(
@@ -227,13 +227,9 @@ internal static class ImportCommand
             MappedMessages.TellNew(output, mapped.New);
         }
 
-        if (how == "ask")
+        if (how == "ask" && Terminal.Agrees("Take them?"))
         {
-            Console.Error.Write("Take them? [y/n] ");
-            if (Console.ReadLine()?.Trim().ToLowerInvariant() is "y" or "yes")
-            {
-                return true;
-            }
+            return true;
         }
 
         Terminal.Say("vlei: The book does not have these; nothing was imported, the book is as it was.");

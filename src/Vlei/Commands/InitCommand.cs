@@ -36,7 +36,7 @@ internal static class InitCommand
     };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
         var command = new DocumentedCommand("init", "Make an empty book")
         {

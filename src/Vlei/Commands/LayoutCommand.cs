@@ -13,7 +13,7 @@ internal static class LayoutCommand
     };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
         var command = new DocumentedCommand("layout", "Write a standard layout of a statement, to start one's own from")
         {

@@ -35,9 +35,9 @@ internal static class MapCommand
     };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
-        var command = new DocumentedCommand("map", "Find out how a file of another program is read, and keep that as a map")
+        var command = new DocumentedCommand("map", "Find out how a foreign file is read, and keep that as a map")
         {
             Examples =
             [
@@ -116,7 +116,7 @@ internal static class MapCommand
             proposal = With(proposal, said[..equals].Trim(), said[(equals + 1)..].Trim());
         }
 
-        foreach (var question in Console.IsInputRedirected || Console.IsErrorRedirected ? [] : proposal.Questions)
+        foreach (var question in Terminal.CanAsk ? proposal.Questions : [])
         {
             proposal = Ask(question) is { } answer ? With(proposal, question.Key, answer) : proposal;
         }
@@ -145,12 +145,10 @@ internal static class MapCommand
 
         if (question.Choices.Count == 0)
         {
-            Console.Error.Write($"{question.Key}, or nothing to leave it open: ");
-            return Console.ReadLine() is { Length: > 0 } said ? said : null;
+            return Terminal.Ask($"{question.Key}, or nothing to leave it open") is { Length: > 0 } said ? said : null;
         }
 
-        Console.Error.Write($"1 to {question.Choices.Count}, or nothing to leave it open: ");
-        return int.TryParse(Console.ReadLine(), out var chosen) && chosen > 0 && chosen <= question.Choices.Count
+        return int.TryParse(Terminal.Ask($"1 to {question.Choices.Count}, or nothing to leave it open"), out var chosen) && chosen > 0 && chosen <= question.Choices.Count
             ? question.Choices[chosen - 1] : null;
     }
 

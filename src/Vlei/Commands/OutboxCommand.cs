@@ -24,7 +24,7 @@ internal static class OutboxCommand
     private static readonly Option<int?> Withdraw = Number("--withdraw", "Take one back that was not sent");
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
         var command = new DocumentedCommand("outbox", "List what is held, waits, failed, and was sent lately")
         {

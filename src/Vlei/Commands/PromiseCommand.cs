@@ -43,9 +43,9 @@ internal static class PromiseCommand
     };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
-        var command = new DocumentedCommand("promise", "Note what a contact has committed to pay of a document, or disputes")
+        var command = new DocumentedCommand("promise", "Note what a contact has promised to pay, or disputes")
         {
             Examples =
             [

@@ -1,9 +1,13 @@
 using System.CommandLine;
 using System.CommandLine.Completions;
+using Vlei.Books;
 using Vlei.Books.Kept;
+using Vlei.Core;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Core.Tables;
 using Vlei.Desk;
+using Vlei.Help;
 
 namespace Vlei.Commands;
 
@@ -29,25 +33,30 @@ internal enum ReportCount
 /// </summary>
 internal sealed class ReportArguments
 {
+    private const int MostOffered = 12;
+
+    private static readonly ReportOption[] Narrowing =
+        [ReportOptions.Only, ReportOptions.Except, ReportOptions.Where, ReportOptions.Select];
+
     private readonly Func<ParseResult, IReadOnlyList<string>> _named = _ => [];
 
     private readonly Option<string?> _revision = new("--revision")
     {
-        Description = "The records as they stood after import N, or at the end of a day", HelpName = "N|DATE",
+        Description = "The records as they were after import N, or on a day", HelpName = "N|DATE",
     };
 
     private readonly Option<bool> _standard = new("--standard")
     {
-        Description = "The report as it is without what this book keeps of it",
+        Description = "Without what this book keeps of it",
     };
 
-    private readonly List<Option> _options = [.. ReportOptions.All.Select(CommandLineOption)];
+    private readonly List<Option> _options;
 
     /// <summary>Adds them to a command.</summary>
     /// <param name="command">The command.</param>
     /// <param name="count">How many reports it takes; those that take one take any revision too.</param>
     /// <param name="orGroup">Whether it takes a group as well.</param>
-    public ReportArguments(Command command, ReportCount count = ReportCount.One, bool orGroup = false)
+    public ReportArguments(DocumentedCommand command, ReportCount count = ReportCount.One, bool orGroup = false)
     {
         if (count == ReportCount.Any)
         {
@@ -65,6 +74,7 @@ internal sealed class ReportArguments
             command.Arguments.Add(Described(one, orGroup));
         }
 
+        _options = [.. ReportOptions.All.Select(CommandLineOption)];
         foreach (var option in _options)
         {
             command.Options.Add(option);
@@ -75,6 +85,8 @@ internal sealed class ReportArguments
             command.Options.Add(_revision);
             command.Options.Add(_standard);
         }
+
+        command.OfReports = [.. _options, _revision, _standard];
     }
 
     /// <summary>Whether a report is named.</summary>
@@ -104,6 +116,19 @@ internal sealed class ReportArguments
                     name, Typed(result)) { IsStandard = result.GetValue(_standard), Revision = result.GetValue(_revision) })];
     }
 
+    /// <summary>Tells of the report that is named, on a page of help; says whether one is. Throws where there is none of that name.</summary>
+    public bool Tell(ParseResult result, HelpPage page)
+    {
+        if (_named(result) is not [var name])
+        {
+            return false;
+        }
+
+        var reports = new ReportsOverview(BookOptions.DeskIfAny(result));
+        new ReportHelp(new ReportCatalogue(reports.Library).Find(name), reports).Write(page);
+        return true;
+    }
+
     /// <summary>
     /// Opens the records that the report is asked of. Throws a <see cref="ProblemException"/> where the arguments make no sense.
     /// </summary>
@@ -116,7 +141,31 @@ internal sealed class ReportArguments
             Terminal.Say($"{order.Name} is shown as {file} has it; --standard shows it without.");
         }
 
-        return desk.Open(order);
+        return desk.Open(Answered(desk, order));
+    }
+
+    // What a report has to be told is asked for where somebody is there to answer; elsewhere the report says so.
+    private static ReportOrder Answered(ReportDesk desk, ReportOrder order)
+    {
+        var definition = desk.Find(order);
+        if (definition.Asks is not { } field || Narrowing.Any(option => order.Options.ContainsKey(option.Name)) || !Terminal.CanAsk)
+        {
+            return order;
+        }
+
+        var table = definition.Table ?? StandardTables.Find("postings")!;
+        using (var ledger = LedgerReader.Open(desk.Book))
+        {
+            var known = FieldLists.Values(desk.ContextOf(ledger), table, field, null).Rows.Where(row => row.Kind == RowKind.Record)
+                .Take(MostOffered).Select(row => row.Label);
+            Terminal.Say($"{definition.Title} is of some {field}: {string.Join(", ", known)} …");
+        }
+
+        var answer = Terminal.Ask($"Which {field}, or nothing to leave it");
+        return answer.Length == 0 ? order : order with
+        {
+            Options = new Dictionary<string, IReadOnlyList<string>>(order.Options) { [ReportOptions.Only.Name] = [$"{field}={answer}"] },
+        };
     }
 
     /// <summary>What is typed, as texts by the names of options.</summary>
@@ -161,19 +210,20 @@ internal sealed class ReportArguments
     }
 
     // The command line's options come from the catalogue; what their values mean is read in one place.
-    private static Option CommandLineOption(ReportOption option)
+    private Option CommandLineOption(ReportOption option)
     {
         var name = $"--{option.Name}";
         if (option.ValueName is null)
         {
-            return new Option<bool>(name) { Description = option.Help };
+            return new Option<bool>(name) { Description = option.Explained };
         }
 
         Option made = option.Repeatable ? new Option<string[]>(name) : new Option<string?>(name);
-        made.Description = option.OnlyWords ? $"{option.Help}: {Suggestion.Listed(option.Words, "or")}" : option.Help;
+        made.Description = option.Explained;
         made.HelpName = option.ValueName;
         made.Arity = option.WhenBare is not null ? ArgumentArity.ZeroOrOne : made.Arity;
         made.CompletionSources.Add([.. option.Words]);
+        made.CompletionSources.Add(context => ValueCompletion.Of(option, context, _named(context.ParseResult) is [var name, ..] ? name : null));
         if (option == ReportOptions.Select)
         {
             made.CompletionSources.Add(context => LibraryOf(context).All(KeptKind.Selection).Select(file => new CompletionItem(file.Name)));

@@ -15,25 +15,25 @@ internal sealed class ReportDestination
     private readonly Option<string?> _format = new("--format")
     {
         Description =
-            $"{Suggestion.Listed([.. ReportFormat.All.Select(format => format.Name)], "or")} (else by the ending of --to, else text)",
+            $"{Suggestion.Listed([.. ReportFormat.All.Select(format => format.Name)], "or")} (else as --to ends)",
         HelpName = "FORMAT",
     };
 
     private readonly Option<string[]> _to = new("--to")
     {
         Description =
-            "The file to write, instead of standard output; may be repeated; for statements of account, a FOLDER/ for a file each",
+            "The file to write, by its ending; a FOLDER/ for statements of account",
         HelpName = "FILE",
     };
 
     private readonly Option<string?> _print = PrintOption();
 
-    private readonly Option<bool> _open = new("--open") { Description = "Hand what was written to the desktop, to be opened" };
+    private readonly Option<bool> _open = new("--open") { Description = "Open what was written on the desktop" };
 
     /// <summary>The option to print what is made.</summary>
     public static Option<string?> PrintOption() => new("--print")
     {
-        Description = "Print it, on the usual printer or on one that is named", HelpName = "PRINTER", Arity = ArgumentArity.ZeroOrOne,
+        Description = "Print it, on the usual printer or on this one", HelpName = "PRINTER", Arity = ArgumentArity.ZeroOrOne,
     };
 
     /// <summary>The printer that is meant, empty for the usual one; nothing where nothing is printed.</summary>
@@ -119,6 +119,9 @@ internal sealed class ReportDestination
         Open(result, targets);
         return reports.All(report => report.Checks.All(check => check.Ok)) ? ExitStatus.Done : ExitStatus.CheckFailed;
     }
+
+    /// <summary>Whether something is said of where it goes, or as what.</summary>
+    public bool IsTyped(ParseResult result) => Array.Exists(Options, option => result.GetResult(option) is { Implicit: false });
 
     /// <summary>Refuses its options where nothing is written that they could be about.</summary>
     public void RefuseIn(ParseResult result, string why)

@@ -1,131 +1,106 @@
 using System.CommandLine;
-using Vlei.Books.Kept;
-using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Desk;
+using Vlei.Help;
 
 namespace Vlei.Commands;
 
 /// <summary><c>vlei reports</c>: the catalogue, one's own reports before the standard ones.</summary>
 internal static class ReportsCommand
 {
-    private const int MostOptions = 8;
     private const int MostAnswers = 10;
 
     private static readonly Argument<string[]> Words = new("WORDS")
     {
-        Description = "Words of the question that you have, or the name of a report or a field", Arity = ArgumentArity.ZeroOrMore,
+        Description = "Words of the question that you have, or the name of a report", Arity = ArgumentArity.ZeroOrMore,
     };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
-        var command = new DocumentedCommand("reports", "List the reports, one's own first, with the question that each answers")
+        var command = new DocumentedCommand("reports", "Find a report: all of them, one, or those that answer a question")
         {
-            Examples = [("vlei reports", "all of them"), ("vlei reports who owes us money", "those that answer that, best first")],
+            Examples =
+            [
+                ("vlei reports", "all of them"), ("vlei reports who owes us money", "those that answer that, best first"),
+                ("vlei reports profit-loss", "all about one"), ("vlei reports --format csv", "the whole inventory, for a script"),
+            ],
         };
+        Words.CompletionSources.Clear();
+        Words.CompletionSources.Add(context => new ReportCatalogue(ReportArguments.LibraryOf(context)).Names.Select(
+            name => new System.CommandLine.Completions.CompletionItem(name)));
         command.Arguments.Add(Words);
-        command.SetAction(Run);
+        var destination = new ReportDestination(command);
+        command.SetAction(result => Run(result, destination));
         return command;
     }
 
-    private static int Run(ParseResult result)
+    private static int Run(ParseResult result, ReportDestination destination)
     {
-        var overview = new ReportsOverview(BookOptions.DeskIfAny(result));
+        var reports = new ReportsOverview(BookOptions.DeskIfAny(result));
         var words = string.Join(' ', result.GetValue(Words) ?? []);
-        IReadOnlyList<ReportDefinition> shown = words.Length == 0 ? overview.All
-            : [.. ReportSearch.Answering(overview.All, words, FieldsOf).Take(MostAnswers)];
+        if (reports.All.FirstOrDefault(report => report.Key == words) is { } one)
+        {
+            destination.RefuseIn(result, "is for lists of reports, and one is named");
+            using var page = Terminal.Output();
+            new ReportHelp(one, reports).Write(new HelpPage(page));
+            return ExitStatus.Done;
+        }
+
+        IReadOnlyList<ReportDefinition> shown = words.Length == 0 ? reports.All
+            : [.. ReportSearch.Answering(reports.All, words, ReportsOverview.FieldsOf).Take(MostAnswers)];
         if (shown.Count == 0)
         {
             throw new ProblemException(
                 ProblemKind.NotFound, $"No report answers \"{words}\".",
-                Suggestion.DidYouMean(words, overview.All.Select(report => report.Key)) ?? "vlei reports lists all of them.");
+                Suggestion.DidYouMean(words, reports.All.Select(report => report.Key)) ?? "vlei reports lists all of them.");
+        }
+
+        if (destination.IsTyped(result))
+        {
+            return destination.Write(result, destination.TargetsOf(result), reports.Inventory(shown));
         }
 
         using (var output = Terminal.Output())
         {
-            new Listing(overview, output, shown.Max(report => report.Key.Length)).Write(shown, isWhole: words.Length == 0);
+            Write(new HelpPage(output), reports, shown, isWhole: words.Length == 0);
         }
 
-        foreach (var problem in overview.Broken)
+        foreach (var problem in reports.Broken)
         {
             Terminal.Say($"vlei: {problem.Message} {problem.Advice}");
         }
 
-        return overview.Broken.Count == 0 ? ExitStatus.Done : (int)overview.Broken[0].Kind;
+        return reports.Broken.Count == 0 ? ExitStatus.Done : (int)reports.Broken[0].Kind;
     }
 
-    private static string WhereOf(KeptFile file) =>
-        $"{(file.Shelf.Word == "book" ? "" : $"{file.Shelf.Word}'s ")}{file.Kind.Folder}/{file.Name}{KeptFile.Ending}";
-
-    private static string Options(ReportDefinition report) =>
-        string.Join(' ', report.Options.Take(MostOptions).Select(option => $"--{option.Name}"))
-        + (report.Options.Count > MostOptions ? " …" : "");
-
-    private static IEnumerable<string> FieldsOf(ReportDefinition report) =>
-        report.Table?.Fields.SelectMany(field => (field.Target?.Fields.Select(known => known.Name) ?? []).Append(field.Name))
-            ?? report.Options.Where(option => option == ReportOptions.Basis || option == ReportOptions.Limits)
-                .Select(option => option.Name);
-
-    // The lines of the list.
-    private sealed class Listing(ReportsOverview overview, TextWriter output, int width)
+    private static void Write(HelpPage page, ReportsOverview reports, IReadOnlyList<ReportDefinition> shown, bool isWhole)
     {
-        public void Write(IReadOnlyList<ReportDefinition> shown, bool isWhole)
+        var named = reports.All.Max(report => report.Key.Length) + 2;
+        if (!isWhole)
         {
-            if (!isWhole)
-            {
-                shown.ToList().ForEach(Write);
-                return;
-            }
-
-            foreach (var subject in shown.GroupBy(report => report.Subject))
-            {
-                output.WriteLine(subject.Key);
-                subject.OrderByDescending(report => overview.KeptAs(report)?.IsFavourite == true).ToList().ForEach(Write);
-            }
-
-            WriteFiles(KeptKind.Selection, "Selections", file => overview.SelectionIn(file) is { } selection
-                ? selection.Question.Length > 0 ? selection.Question : string.Join(
-                "; ", selection.Only.Select(text => $"only {text}").Concat(selection.Except.Select(text => $"except {text}"))
-                    .Concat(selection.Where)) : "");
-            WriteFiles(KeptKind.Group, "Groups", file => string.Join(", ", overview.MembersOf(file.Name)));
-            WriteFiles(KeptKind.Layout, "Layouts", _ => "");
+            page.Pairs(null, [.. shown.Select(Line)], named: named);
+            return;
         }
 
-        private void Write(ReportDefinition report)
+        foreach (var subject in shown.GroupBy(report => report.Subject))
         {
-            var own = overview.KeptAs(report);
-            output.WriteLine($"{(own is null ? "  " : own.IsFavourite ? "* " : "+ ")}{report.Key.PadRight(width)} {report.Question}");
-            output.WriteLine($"  {new string(' ', width)} {(own is null ? Options(report) : KeptIn(own))}{Standing(report)}");
+            page.Pairs(
+                subject.Key, [.. subject.OrderByDescending(report => reports.KeptAs(report)?.IsFavourite == true).Select(Line)],
+                isTight: true, named);
         }
 
-        private string KeptIn(KeptReport report) =>
-            $"{WhereOf(overview.Library.Find(KeptKind.Report, report.Definition.Key)!)}, from {report.From}"
-            + (overview.FixedDateOf(report) is { } date ? $", always {date}" : "");
-
-        private string Standing(ReportDefinition report) =>
-            (overview.GroupsWith(report).ToList() is { Count: > 0 } within ? $"; in {string.Join(", ", within)}" : "")
-            + (overview.LastOf(report) is { } last
-                ? $"; last {(last.Group is null ? "shown" : $"run in {last.Group}")} {PeriodText.Iso(last.Day)}" : "");
-
-        private bool IsFavourite(KeptFile file) =>
-            file.Kind == KeptKind.Selection && overview.SelectionIn(file) is { IsFavourite: true };
-
-        private void WriteFiles(KeptKind kind, string heading, Func<KeptFile, string> about)
+        foreach (var (heading, kept) in reports.OtherFiles)
         {
-            var files = overview.Library.All(kind).OrderByDescending(IsFavourite).ToList();
-            if (files.Count > 0)
-            {
-                output.WriteLine(heading);
-            }
-
-            foreach (var file in files)
-            {
-                output.WriteLine(
-                    $"{(IsFavourite(file) ? "* " : "+ ")}{file.Name.PadRight(width)} {WhereOf(file)}"
-                        + (about(file) is { Length: > 0 } what ? $": {what}" : ""));
-            }
+            page.Pairs(heading, [.. kept.Select(file => (Marked(file.Name, true, file.IsFavourite), file.About))], isTight: true, named);
         }
+
+        page.Paragraph("+ is your own, * a favourite. vlei reports NAME tells all about one.");
+
+        (string Name, string Meaning) Line(ReportDefinition report) =>
+            (Marked(report.Key, reports.KeptAs(report) is not null, reports.KeptAs(report)?.IsFavourite == true), report.Question);
     }
+
+    private static string Marked(string name, bool isOwn, bool isFavourite) => $"{(isFavourite ? "*" : isOwn ? "+" : " ")} {name}";
 }

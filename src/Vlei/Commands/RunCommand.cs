@@ -57,7 +57,7 @@ internal static class RunCommand
     };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
         var command = new DocumentedCommand("run", "Produce a group of reports for a period, into out/GROUP/PERIOD")
         {

@@ -78,7 +78,7 @@ internal static class SaveCommand
         [(Question, "question"), (Subject, "subject"), (Words, "words"), (Favourite, "favourite")];
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
         var command = new DocumentedCommand("save", "Keep a report with its options, or a selection, under a name")
         {

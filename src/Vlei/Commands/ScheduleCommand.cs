@@ -65,7 +65,7 @@ internal static class ScheduleCommand
     };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
         var command = new DocumentedCommand("schedule", "Send groups and reports by themselves, at their times")
         {

@@ -20,10 +20,9 @@ internal static class SchemaCommand
     private static readonly Argument<string> Kind = new("KIND") { Description = Suggestion.Listed(Kinds, "or") };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
-        var command = new DocumentedCommand(
-            "schema", "Write what the file of a report, a selection, a group, a map or of mail may say, as JSON Schema")
+        var command = new DocumentedCommand("schema", "Say what may stand in the files of a book, as JSON Schema")
         {
             Examples = [("vlei schema report", "every key of reports/NAME.toml, with what it means")],
         };

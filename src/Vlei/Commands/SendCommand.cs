@@ -37,7 +37,7 @@ internal static class SendCommand
     };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
         var command = new DocumentedCommand("send", "Produce a group or a report, and send it")
         {
@@ -231,14 +231,13 @@ internal static class SendCommand
             return true;
         }
 
-        if (Console.IsInputRedirected || Console.IsErrorRedirected)
+        if (!Terminal.CanAsk)
         {
             Terminal.Say("vlei: Nothing was sent: nobody is there to be asked.\n      Add --yes to send it.");
             return false;
         }
 
-        Console.Error.Write(count == 1 ? "Send it? [y/n] " : $"Send these {count} letters? [y/n] ");
-        if (Console.ReadLine()?.Trim().ToLowerInvariant() is "y" or "yes")
+        if (Terminal.Agrees(count == 1 ? "Send it?" : $"Send these {count} letters?"))
         {
             return true;
         }

@@ -20,22 +20,25 @@ internal static class ShowCommand
 
     private static readonly Option<string[]> Books = new("--books")
     {
-        Description = "A statement of all books that a pattern fits, with --by book: 'clients/*'; may be repeated", HelpName = "PATTERN",
+        Description = "A statement of several books, with --by book: 'clients/*'", HelpName = "PATTERN",
     };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
-        var command = new DocumentedCommand("show", "Build a report; without one, list favourites and what was shown lately")
+        var command = new DocumentedCommand("show", "Build a report; alone, list favourites and what was shown lately")
         {
+            ExplainsReports = true,
             Examples =
             [
-                .. ReportCatalogue.Standard.SelectMany(report => report.Examples.Select(example =>
-                    ($"vlei show {report.Key} {example.Options}", example.Meaning))),
+                ("vlei show profit-loss --period last-month --compare prior-year --change", "beside the same month a year before"),
+                ("vlei show receivables-aging --having \"over-90 > 0\" --sort -total", "who owes for long, the largest first"),
+                ("vlei show sales-by-item --period fy2026 --by fiscal-quarter --to sales.xlsx", "a workbook, a column per quarter"),
                 ("vlei show profit-loss --period last-month --books 'clients/*' --by book", "one column per book, and a total"),
             ],
         };
         var arguments = new ReportArguments(command, ReportCount.ZeroOrOne);
+        command.OfItsReport = arguments.Tell;
         command.Options.Add(Books);
         var destination = new ReportDestination(command);
         command.SetAction(result => result.GetValue(Books) is { Length: > 0 } ? ShowSideBySide(result, arguments, destination)

@@ -29,7 +29,7 @@ internal static class StoreCommand
     };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
         var command = new DocumentedCommand("store", "Keep the books of a firm on a PostgreSQL server")
         {

@@ -1,3 +1,4 @@
+using System.CommandLine;
 using Spectre.Console;
 using Vlei.Desk;
 using Vlei.Output;
@@ -9,6 +10,15 @@ internal static class Terminal
 {
     private const int SecondsBeforeProgress = 1;
     private static readonly string[] LocaleVariables = ["LC_ALL", "LC_CTYPE", "LANG"];
+
+    /// <summary>Whether what is longer than the terminal goes through no pager.</summary>
+    public static Option<bool> NoPager { get; } = new("--no-pager")
+    {
+        Description = "Write to the terminal as it is, however long it is", Recursive = true,
+    };
+
+    /// <summary>Whether a pager may be used.</summary>
+    public static bool UsesPager { get; set; } = true;
 
     /// <summary>How text on standard output may look.</summary>
     public static Surface Look()
@@ -38,8 +48,33 @@ internal static class Terminal
         }
     }
 
+    /// <summary>Whether somebody is there to answer.</summary>
+    public static bool CanAsk => !Console.IsInputRedirected && !Console.IsErrorRedirected;
+
+    /// <summary>What a person answers to a question; empty where nothing is.</summary>
+    public static string Ask(string question)
+    {
+        Console.Error.Write(CleanWriter.Clean($"{question}: "));
+        return Console.ReadLine()?.Trim() ?? "";
+    }
+
+    /// <summary>Whether a person says yes to a question.</summary>
+    public static bool Agrees(string question)
+    {
+        Console.Error.Write(CleanWriter.Clean($"{question} [y/n] "));
+        return Console.ReadLine()?.Trim().ToLowerInvariant() is "y" or "yes";
+    }
+
     /// <summary>Standard output, for lists of names and numbers.</summary>
-    public static TextWriter Output() => new CleanWriter(new StreamWriter(Console.OpenStandardOutput()));
+    public static TextWriter Output() => new CleanWriter(new StreamWriter(OutputStream()));
+
+    /// <summary>Standard output: through a pager where it is a terminal, and what is written does not fit on it.</summary>
+    public static Stream OutputStream()
+    {
+        var output = Console.OpenStandardOutput();
+        return Console.IsOutputRedirected || !UsesPager || Pager() is not { } pager || Console.WindowHeight is not (> 0 and var lines)
+            ? output : new PagedOutput(output, pager, lines);
+    }
 
     /// <summary>
     /// Does some work; where it takes longer than a second and standard error is a terminal, shows there how far it is.
@@ -70,6 +105,14 @@ internal static class Terminal
         }
 
         return task.GetAwaiter().GetResult();
+    }
+
+    // Nothing where a person wants none: an empty name says so.
+    private static string? Pager()
+    {
+        const string Usual = "less -FRSX";
+        var named = Environment.GetEnvironmentVariable("VLEI_PAGER") ?? Environment.GetEnvironmentVariable("PAGER") ?? Usual;
+        return named.Length == 0 || named == "cat" ? null : named;
     }
 
     private static bool IsSet(string name) => !string.IsNullOrEmpty(Environment.GetEnvironmentVariable(name));

@@ -22,9 +22,9 @@ internal static class TraceCommand
     };
 
     /// <summary>The command.</summary>
-    public static Command Create()
+    public static DocumentedCommand Create()
     {
-        var command = new DocumentedCommand("trace", "List the records behind one figure of a report, adding up to it")
+        var command = new DocumentedCommand("trace", "List the records behind a figure; they add up to it")
         {
             Examples =
             [
