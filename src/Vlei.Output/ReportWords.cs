@@ -11,6 +11,7 @@ namespace Vlei.Output;
 /// </summary>
 internal sealed class ReportWords
 {
+    private const string Dash = "–";
     private const int PercentDecimalsShown = 1;
     private const int RatioDecimalsShown = 2;
 
@@ -148,6 +149,11 @@ internal sealed class ReportWords
             return row.Cells[column].Words ?? "";
         }
 
+        if (units == 0 && Look.Nil == NilStyle.Dash && Report.Columns[column].Kind != ColumnKind.Date)
+        {
+            return Dash;
+        }
+
         const int TenThousandthsToTenths = 1000;
         const int TenThousandthsToHundredths = 100;
         return row.KindIn(Report.Columns[column]) switch
@@ -166,7 +172,7 @@ internal sealed class ReportWords
     public string Figure(ReportRow row, int column, bool ascii)
     {
         var (readable, mark) = FigureAndMark(row, column);
-        var figure = DisplayText.Harmless(readable, ascii);
+        var figure = ascii && readable == Dash ? "-" : DisplayText.Harmless(readable, ascii);
         return mark is null ? figure : $"{figure} {(ascii ? "v=^"["▼=▲".IndexOf(mark.Value, StringComparison.Ordinal)] : mark)}";
     }
 

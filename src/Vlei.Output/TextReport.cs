@@ -10,23 +10,35 @@ namespace Vlei.Output;
 /// </summary>
 internal sealed class TextReport
 {
-    private const int Gap = 2;
     private const int IndentPerLevel = 2;
-    private const int LeastLabelWidth = 16;
     private const int LeastTextWidth = 10;
     private const int MostUnbrokenWidth = 16;
-    private const int MostLoneWidth = 40;
     private const int MostHeadingWidth = 20;
+
+    private static readonly Dictionary<Style, string> Codes = new()
+    {
+        [Style.Strong] = "1", [Style.Heading] = "36", [Style.Below] = "31", [Style.StrongBelow] = "1;31", [Style.Failed] = "1;31",
+    };
 
     private readonly ReportWords _words;
     private readonly Report _report;
     private readonly Surface _look;
     private readonly TextWriter _text;
-    private readonly int[] _shown;
+    private readonly IReadOnlyList<int[]> _blocks;
     private readonly int[] _widths;
-    private readonly int[] _least;
     private readonly bool[] _summed;
     private readonly int _labelWidth;
+
+    // How words and figures are set off on a terminal.
+    private enum Style
+    {
+        Plain,
+        Strong,
+        Heading,
+        Below,
+        StrongBelow,
+        Failed,
+    }
 
     // The rows are gone through twice, once for widths and once to write them: nothing is kept of them between.
     private TextReport(ReportWords words, TextWriter text, Surface look)
@@ -35,45 +47,55 @@ internal sealed class TextReport
         words = words.With(report);
         (_words, _report, _text, _look) = (words, report, text, look);
         _widths = new int[report.Columns.Count];
-        _least = new int[_widths.Length];
+        var least = new int[_widths.Length];
+        var (label, leastLabel) = (0, 0);
         _summed = [.. report.Columns.Select(column => column.Kind is not (ColumnKind.Text or ColumnKind.Date or ColumnKind.Count))];
         var speaks = new bool[_widths.Length];
         foreach (var row in report.Rows)
         {
-            _labelWidth = Math.Max(_labelWidth, RowLook.StandsAlone(row) ? 0 : DisplayText.Width(LabelOf(row)));
+            if (!RowLook.StandsAlone(row))
+            {
+                var shown = LabelOf(row);
+                label = Math.Max(label, DisplayText.Width(shown));
+                leastLabel = Math.Max(leastLabel, (IndentPerLevel * row.Level) + LongestWord(shown));
+            }
+
             for (var column = 0; column < _widths.Length; column++)
             {
                 var figure = Figure(row, column);
                 _widths[column] = Math.Max(_widths[column], DisplayText.Width(figure));
-                _least[column] = Math.Max(
-                    _least[column], IsText(column) ? Math.Min(LongestWord(figure), MostUnbrokenWidth) : _widths[column]);
+                least[column] = Math.Max(
+                    least[column], IsText(column) ? Math.Min(LongestWord(figure), MostUnbrokenWidth) : _widths[column]);
                 speaks[column] |= words.Speaks(row, column);
                 _summed[column] |= _report.Columns[column].Kind == ColumnKind.Count && RowLook.IsTotal(row)
                     && row.Cells[column].Units is not null;
             }
         }
 
-        _shown = [.. Enumerable.Range(0, _widths.Length).Where(column => speaks[column])];
+        int[] all = [.. Enumerable.Range(0, _widths.Length).Where(column => speaks[column])];
         for (var column = 0; column < _widths.Length; column++)
         {
             // A long name above figures is broken into lines, rather than keeping the figures apart.
             _widths[column] = Math.Max(_widths[column], Math.Min(DisplayText.Width(Heading(column)), MostHeadingWidth));
-            _least[column] = Math.Max(Math.Max(_least[column], IsText(column) ? LeastTextWidth : 0), LongestWord(Heading(column)));
+            least[column] = Math.Max(Math.Max(least[column], IsText(column) ? LeastTextWidth : 0), LongestWord(Heading(column)));
 
             // A figure is never broken, however narrow its column is wanted.
             if (words.WidthOf(column) is { } wanted)
             {
-                _widths[column] = IsText(column) ? wanted : Math.Max(wanted, _least[column]);
-                _least[column] = Math.Min(_least[column], _widths[column]);
+                _widths[column] = IsText(column) ? wanted : Math.Max(wanted, least[column]);
+                least[column] = Math.Min(least[column], _widths[column]);
             }
         }
 
-        _labelWidth = words.LabelWidth ?? _labelWidth;
-
-        if (look.Width is { } width && _shown.Length > 0)
+        var placed = new TextColumns(
+            words.LabelWidth ?? label, words.LabelWidth ?? leastLabel,
+            [.. all.Select(column => new TextColumn(_widths[column], least[column], IsText(column), report.Columns[column].Tie))],
+            look.Width);
+        _labelWidth = placed.LabelWidth;
+        _blocks = [.. placed.Blocks.Select(block => block.Select(place => all[place]).ToArray())];
+        foreach (var (place, column) in all.Index())
         {
-            Narrow(width);
-            _labelWidth = Math.Min(_labelWidth, Math.Max(LeastLabelWidth, width - Gap - _shown.Max(column => _widths[column])));
+            _widths[column] = placed.Widths[place];
         }
     }
 
@@ -83,7 +105,7 @@ internal sealed class TextReport
         using var writer = new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: false), leaveOpen: true);
         var text = new TextReport(words, writer, look);
         text.AddTitle();
-        foreach (var columns in text.Blocks())
+        foreach (var columns in text._blocks.Where(block => block.Length > 0 || words.Report.Columns.Count == 0))
         {
             text.AddBlock(columns);
         }
@@ -102,38 +124,12 @@ internal sealed class TextReport
 
     private string Figure(ReportRow row, int column) => _words.Figure(row, column, _look.Ascii);
 
-    // Headings and words are broken into more lines where that keeps a table in one block, the widest first. Where it does
-    // not, it is broken into blocks anyway, and only what would fill a line by itself gives way.
-    private void Narrow(int width)
-    {
-        bool IsTooWide() => _labelWidth + _shown.Sum(column => _widths[column] + Gap) > width;
-        if (_labelWidth + _shown.Sum(column => Math.Min(_widths[column], _least[column]) + Gap) > width)
-        {
-            foreach (var column in _shown.Where(IsText))
-            {
-                _widths[column] = Math.Min(_widths[column], Math.Max(_least[column], Math.Min(MostLoneWidth, width - _labelWidth - Gap)));
-            }
-
-            return;
-        }
-
-        foreach (var column in _shown.Where(column => !IsText(column) && IsTooWide()))
-        {
-            _widths[column] = Math.Min(_widths[column], _least[column]);
-        }
-
-        while (IsTooWide())
-        {
-            _widths[_shown.Where(IsText).MaxBy(column => _widths[column] - _least[column])]--;
-        }
-    }
-
     private static int LongestWord(string text) => text.Split(' ').Max(DisplayText.Width);
 
     private void AddTitle()
     {
-        AddLine(Styled(DisplayText.Harmless(_report.Book, _look.Ascii), bold: true));
-        AddLine(Styled(DisplayText.Harmless(_report.Title, _look.Ascii), bold: true));
+        AddLine(Styled(DisplayText.Harmless(_report.Book, _look.Ascii), Style.Strong));
+        AddLine(Styled(DisplayText.Harmless(_report.Title, _look.Ascii), Style.Strong));
         if (_words.Look.Subtitle is { } subtitle)
         {
             AddLine(DisplayText.Harmless(subtitle, _look.Ascii));
@@ -167,41 +163,6 @@ internal sealed class TextReport
     }
 
     private IEnumerable<string> Lines(string words) => _look.Width is { } width ? DisplayText.Wrap(words, width) : [words];
-
-    // Which columns stand beside each other: as many as fit, and at least one; a column stays with what it is about.
-    private List<int[]> Blocks()
-    {
-        var blocks = new List<int[]>();
-        for (var first = 0; first < _shown.Length;)
-        {
-            var (used, count) = (_labelWidth, 0);
-            while (first + count < _shown.Length
-                && (count == 0 || _look.Width is not { } width || used + Gap + _widths[_shown[first + count]] <= width))
-            {
-                used += Gap + _widths[_shown[first + count]];
-                count++;
-            }
-
-            if (first + count < _shown.Length)
-            {
-                count = BreakAfter(first, count);
-            }
-
-            blocks.Add(_shown[first..(first + count)]);
-            first += count;
-        }
-
-        return blocks;
-    }
-
-    // Best before something of its own; else before a comparison, unless that leaves most of the line empty.
-    private int BreakAfter(int first, int count)
-    {
-        int Last(ColumnTie tie) => Enumerable.Range(1, count).LastOrDefault(next => _report.Columns[_shown[first + next]].Tie == tie);
-        return Last(ColumnTie.None) is > 0 and var own ? own
-            : Last(ColumnTie.Compared) is var compared && 2 * compared >= count ? compared
-            : count;
-    }
 
     private void AddBlock(int[] columns)
     {
@@ -241,7 +202,7 @@ internal sealed class TextReport
         var height = lines.Values.Max(heading => heading.Count);
         for (var line = 0; line < height; line++)
         {
-            AddColumns("", columns, column => LineOf(lines[column], line - height + lines[column].Count), bold: true);
+            AddColumns("", columns, column => LineOf(lines[column], line - height + lines[column].Count), _ => Style.Heading);
         }
     }
 
@@ -254,7 +215,7 @@ internal sealed class TextReport
         {
             foreach (var line in DisplayText.Wrap(label.TrimStart(), Math.Max(1, (_look.Width ?? int.MaxValue) - indent.Length)))
             {
-                AddLine(Styled(indent + line, bold));
+                AddLine(Styled(indent + line, bold ? Style.Strong : Style.Plain));
             }
 
             return;
@@ -271,12 +232,15 @@ internal sealed class TextReport
             height = Math.Max(height, texts[column].Count);
         }
 
+        Style StyleOf(int? column) => column is { } place && !IsText(place) && row.Cells[place].Units < 0
+            ? bold ? Style.StrongBelow : Style.Below : bold ? Style.Strong : Style.Plain;
+
         // Figures stand beside the last line of a label, words beside its first.
         for (var line = 0; line < height; line++)
         {
             AddColumns(LineOf(labels, line), columns, column => IsText(column)
                 ? LineOf(texts[column], line)
-                : LineOf(texts[column], line - labels.Count + 1), bold);
+                : LineOf(texts[column], line - labels.Count + 1), StyleOf);
         }
     }
 
@@ -286,20 +250,28 @@ internal sealed class TextReport
     private static string LineOf(List<string> lines, int line) => line >= 0 && line < lines.Count ? lines[line] : "";
 
     private void AddRule(int[] columns, char rule) => AddColumns(
-        "", columns, column => _summed[column] ? new string(rule, _widths[column]) : "", bold: false);
+        "", columns, column => _summed[column] ? new string(rule, _widths[column]) : "", _ => Style.Plain);
 
-    private void AddColumns(string label, int[] columns, Func<int, string> textOf, bool bold)
+    private void AddColumns(string label, int[] columns, Func<int, string> textOf, Func<int?, Style> styleOf)
     {
-        var line = new StringBuilder(label).Append(' ', Math.Max(0, _labelWidth - DisplayText.Width(label)));
+        var line = new StringBuilder(Styled(label, styleOf(null)));
+        var blanks = Math.Max(0, _labelWidth - DisplayText.Width(label));
         foreach (var column in columns)
         {
             var text = textOf(column);
             var padding = Math.Max(0, _widths[column] - DisplayText.Width(text));
             var before = _words.AlignOf(column) switch { ColumnAlign.Left => 0, ColumnAlign.Center => padding / 2, _ => padding };
-            line.Append(' ', Gap + before).Append(text).Append(' ', padding - before);
+            blanks += TextColumns.Gap + before;
+            if (text.Length > 0)
+            {
+                line.Append(' ', blanks).Append(Styled(text, styleOf(column)));
+                blanks = 0;
+            }
+
+            blanks += padding - before;
         }
 
-        AddLine(Styled(line.ToString().TrimEnd(), bold));
+        AddLine(line.ToString());
     }
 
     private void AddChecks()
@@ -314,12 +286,13 @@ internal sealed class TextReport
         {
             foreach (var line in Lines(DisplayText.Harmless(said, _look.Ascii)))
             {
-                AddLine(Styled(line, bold: isFailed));
+                AddLine(Styled(line, isFailed ? Style.Failed : Style.Plain));
             }
         }
     }
 
-    private string Styled(string text, bool bold) => bold && _look.Bold && text.Length > 0 ? $"\e[1m{text}\e[0m" : text;
+    private string Styled(string text, Style style) =>
+        style == Style.Plain || !_look.Colour || text.Length == 0 ? text : $"\e[{Codes[style]}m{text}\e[0m";
 
     private void AddLine(string line)
     {

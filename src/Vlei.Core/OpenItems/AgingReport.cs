@@ -74,6 +74,8 @@ public static class AgingReport
         var frame = report.Frame($"As of {PeriodText.Words(days[0])}, by {(request.Items.AgesByDocument ? "document" : "due")} date");
         return table.Table.In(frame) with
         {
+            // Most classes of most contacts have nothing.
+            Look = frame.Look with { Nil = NilStyle.Dash },
             Notes = [.. frame.Notes, .. notes],
             Checks = report.TiesToControl(agings.Select((aging, place) => (aging.Day, table.SumOf(taken, columns.TotalAt(place))))),
         };

@@ -42,6 +42,14 @@ public static class LookOptions
         OnlyWords = true,
     };
 
+    /// <summary>Figures of nothing.</summary>
+    public static ChoiceOption<NilStyle> Nil { get; } = new("nil", "STYLE", "Nothing", ("zero", NilStyle.Zero), ("dash", NilStyle.Dash))
+    {
+        Question = ReportQuestion.Look,
+        More = "Agings have dashes, other reports zeros, where nothing is said",
+        OnlyWords = true,
+    };
+
     /// <summary>What stands between thousands.</summary>
     public static ChoiceOption<string> Thousands { get; } = new("thousands", "MARK", "Thousands", ("comma", ","), ("point", "."), (
         "space", "\u00a0"), ("apostrophe", "'"), ("none", ""))
@@ -159,7 +167,7 @@ public static class LookOptions
     /// <summary>All of them, in the order of help.</summary>
     public static IReadOnlyList<ReportOption> All { get; } =
     [
-        Chart, WithDetail, Template, Language, Negatives, Thousands, DecimalMark, Scale, Decimals, Dates, Paper, Orientation, FontSize,
+        Chart, WithDetail, Template, Language, Negatives, Nil, Thousands, DecimalMark, Scale, Decimals, Dates, Paper, Orientation, FontSize,
         Widths, Align, Logo,
         Subtitle, Footer, Accent, CsvStyle,
     ];

@@ -27,6 +27,7 @@ public static class LookText
         {
             LanguageCode = One(LookOptions.Language),
             Negatives = Chosen(LookOptions.Negatives) ?? default,
+            Nil = Chosen(LookOptions.Nil),
             Thousands = Mark(LookOptions.Thousands),
             DecimalMark = Mark(LookOptions.DecimalMark),
             ScaleDigits = Chosen(LookOptions.Scale) ?? 0,

@@ -104,7 +104,13 @@ public sealed record ReportDefinition
         var report = Build(context, request);
         report = Table is null ? ChosenColumns.Of(
             report, request, new TableContext(context.Ledger, context.Calendar, context.Currency, context.Today, context.Basis)) : report;
-        return report with { Look = request.Look with { Language = request.Look.Language ?? report.Look.Language ?? context.Language } };
+        return report with
+        {
+            Look = request.Look with
+            {
+                Language = request.Look.Language ?? report.Look.Language ?? context.Language, Nil = request.Look.Nil ?? report.Look.Nil,
+            },
+        };
     }
 
     /// <summary>Builds it, as it is. Throws a <see cref="Problems.ProblemException"/> where the request does not make sense.</summary>

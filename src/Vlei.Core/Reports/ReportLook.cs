@@ -15,6 +15,16 @@ public enum NegativeStyle
     TrailingMinus,
 }
 
+/// <summary>How a figure of nothing is written.</summary>
+public enum NilStyle
+{
+    /// <summary>As a number.</summary>
+    Zero,
+
+    /// <summary>As a dash, as statements in print have it.</summary>
+    Dash,
+}
+
 /// <summary>A size of paper.</summary>
 public enum PaperSize
 {
@@ -88,6 +98,9 @@ public sealed record ReportLook
 
     /// <summary>How figures below zero are written.</summary>
     public NegativeStyle Negatives { get; init; }
+
+    /// <summary>How a figure of nothing is written; as the report has it, else as a number, where nothing is said.</summary>
+    public NilStyle? Nil { get; init; }
 
     /// <summary>What stands between thousands; that of the language where nothing is said.</summary>
     public string? Thousands { get; init; }

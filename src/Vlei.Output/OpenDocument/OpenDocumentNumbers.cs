@@ -20,25 +20,37 @@ internal static class OpenDocumentNumbers
         }
         else if (format.Kind == CellKind.Percentage)
         {
-            WriteStyle(xml, "number:percentage-style", name, format, "", "%");
+            WriteStyle(xml, "number:percentage-style", name, format, "", "%", Nil(xml, "number:percentage-style", name, format));
         }
         else if (format.IsChange)
         {
             var (before, after) = AroundNegative(format);
             WriteStyle(xml, Number, $"{name}up", format, "", " ▲");
             WriteStyle(xml, Number, $"{name}down", format, before, $"{after} ▼");
-            WriteStyle(xml, Number, name, format, "", " =", ("value()>0", $"{name}up"), ("value()<0", $"{name}down"));
+            WriteStyle(xml, Number, name, format, "", " =", [.. Nil(xml, Number, name, format, " ="), ("value()>0", $"{name}up"), ("value()<0", $"{name}down")]);
         }
         else if (format.Negatives != NegativeStyle.Minus)
         {
             var (before, after) = AroundNegative(format);
             WriteStyle(xml, Number, $"{name}up", format, "", " ");
-            WriteStyle(xml, Number, name, format, before, after, ("value()>=0", $"{name}up"));
+            WriteStyle(xml, Number, name, format, before, after, [.. Nil(xml, Number, name, format), ("value()>=0", $"{name}up")]);
         }
         else
         {
-            WriteStyle(xml, Number, name, format, "", format.IsPoints ? " pts" : "");
+            WriteStyle(xml, Number, name, format, "", format.IsPoints ? " pts" : "", Nil(xml, Number, name, format));
         }
+    }
+
+    // The style of nothing, where that is a dash, and when it is taken.
+    private static (string Condition, string Style)[] Nil(XmlWriter xml, string kind, string name, CellFormat format, string after = "")
+    {
+        if (!format.HasDash)
+        {
+            return [];
+        }
+
+        Element(xml, kind, [("style:name", $"{name}nil")], () => WriteText(xml, $"–{after}"));
+        return [("value()=0", $"{name}nil")];
     }
 
     private static (string Before, string After) AroundNegative(CellFormat format) => format.Negatives switch

@@ -42,6 +42,9 @@ internal readonly record struct CellFormat(CellKind Kind, int Decimals)
     /// <summary>How a negative number looks.</summary>
     public NegativeStyle Negatives { get; init; }
 
+    /// <summary>Whether nothing is written as a dash.</summary>
+    public bool HasDash { get; init; }
+
     /// <summary>How a day is written; nothing for anything else.</summary>
     public string? Days { get; init; }
 
@@ -49,14 +52,15 @@ internal readonly record struct CellFormat(CellKind Kind, int Decimals)
     public static CellFormat Of(ReportWords words, ReportRow row, int column)
     {
         var (described, look) = (words.Report.Columns[column], words.Look);
-        var number = new CellFormat(CellKind.Number, 0) { HasThousands = look.Thousands != "" };
+        var dash = look.Nil == NilStyle.Dash;
+        var number = new CellFormat(CellKind.Number, 0) { HasThousands = look.Thousands != "", HasDash = dash };
         var signed = number with { IsChange = described.IsChange, Negatives = look.Negatives };
         return row.KindIn(described) switch
         {
             ColumnKind.Date => new CellFormat(CellKind.Day, 0) { Days = look.Dates ?? words.Language.DatePattern ?? "yyyy-MM-dd" },
             ColumnKind.Percent when row.InsteadOfMoney is not null && described.IsChange =>
                 new CellFormat(CellKind.Number, 1) { IsPoints = true },
-            ColumnKind.Percent => new CellFormat(CellKind.Percentage, 1),
+            ColumnKind.Percent => new CellFormat(CellKind.Percentage, 1) { HasDash = dash },
             ColumnKind.Ratio => number with { Decimals = 2 },
             ColumnKind.Money => signed with { Decimals = words.MoneyDecimals, ScaleDigits = look.ScaleDigits },
             ColumnKind.Quantity => signed with { Decimals = DecimalsOf(Figures.Exact(words.Report, row, column)!) },

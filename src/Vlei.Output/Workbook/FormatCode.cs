@@ -15,16 +15,19 @@ internal static class FormatCode
 
         var number = $"{(format.HasThousands ? "#,##0" : "0")}{(format.Decimals == 0 ? "" : $".{new string('0', format.Decimals)}")}"
             + new string(',', format.ScaleDigits / 3);
-        return format.Kind == CellKind.Percentage ? $"{number}%"
+        var nil = format.HasDash ? "\"–\"" : null;
+        return format.Kind == CellKind.Percentage ? WithNil($"{number}%", $"\\-{number}%", nil)
             : format.IsPoints ? $"{number}\" pts\""
-            : format.IsChange ? $"{number}\" ▲\";{Negative(format, number, "\" ▼\"")};{number}\" =\""
+            : format.IsChange ? $"{number}\" ▲\";{Negative(format, number, "\" ▼\"")};{nil ?? number}\" =\""
             : format.Negatives switch
             {
-                NegativeStyle.Minus => number,
-                NegativeStyle.Brackets => $"{number}_);({number})",
-                _ => $"{number}_-;{number}\\-",
+                NegativeStyle.Minus => WithNil(number, $"\\-{number}", nil),
+                NegativeStyle.Brackets => $"{number}_);({number}){(nil is null ? "" : $";{nil}_)")}",
+                _ => $"{number}_-;{number}\\-{(nil is null ? "" : $";{nil}_-")}",
             };
     }
+
+    private static string WithNil(string number, string negative, string? nil) => nil is null ? number : $"{number};{negative};{nil}";
 
     private static string Negative(CellFormat format, string number, string mark) => format.Negatives switch
     {

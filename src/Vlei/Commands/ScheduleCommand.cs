@@ -163,7 +163,7 @@ internal static class ScheduleCommand
             PlainTable.Write(output, Headings[(books.Count > 1 ? 0 : 1)..], rows);
         }
 
-        var isRed = Terminal.Look().Bold;
+        var isRed = Terminal.Look().Colour;
         foreach (var line in trouble)
         {
             output.WriteLine(isRed ? $"\u001b[31m{line}\u001b[0m" : line);
