@@ -2,7 +2,6 @@ using Vlei.Books;
 using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Core.Review;
-using Vlei.Core.Tables;
 
 namespace Vlei.Desk;
 
@@ -27,21 +26,18 @@ public sealed class FindingMarks(ReportDesk desk, OpenReport review, string peri
                 ProblemKind.Usage, $"{twice.Key} is marked twice.", "Mark a finding once: --seen, --question or --unmark.");
         }
 
-        var found = FindingsTable.Find(
-            TableReport.ContextOf(FindingsTable.Definition, review.Context, review.Request), review.Context.PeriodOf(review.Request).Range)
-            .DistinctBy(finding => finding.Key).ToDictionary(finding => finding.Key);
+        var found = FoundRecords.In(review);
         List<FindingMark> marks =
         [
-            .. seen.Select(key => Marked(key, isQuestion: false)), .. questions.Select(key => Marked(key, isQuestion: true)),
+            .. seen.Select(name => Marked(name, isQuestion: false)), .. questions.Select(name => Marked(name, isQuestion: true)),
         ];
-        HashSet<string> gone = [.. marks.Select(mark => mark.Finding), .. unmarked.Select(key => Named(key).Key)];
+        HashSet<string> gone = [.. marks.Select(mark => mark.Finding), .. unmarked.Select(name => Named(name).Key)];
         MarkFile.Change(desk.Book, known => [.. known.Where(mark => !gone.Contains(mark.Finding)), .. marks]);
         return gone.Count;
 
-        Finding Named(string key) => found.GetValueOrDefault(key) ?? throw new ProblemException(
-            ProblemKind.NotFound, $"Nothing was found under {key} in that period.",
-            Suggestion.DidYouMean(key, found.Keys) ?? $"vlei check --review {period} lists what was.");
-        FindingMark Marked(string key, bool isQuestion) =>
-            new(key, Named(key).Fingerprint, isQuestion, note, Environment.UserName, desk.Today.Date);
+        Finding Named(string name) => FoundRecords.Named(found, name, period);
+        FindingMark Marked(string name, bool isQuestion) => Named(name) is var finding
+            ? new(finding.Key, finding.Fingerprint, isQuestion, note, Environment.UserName, desk.Today.Date)
+            : throw new InvalidOperationException();
     }
 }

@@ -6,6 +6,7 @@ using Vlei.Core.Ledger;
 using Vlei.Core.OpenItems;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Core.Review;
 
 namespace Vlei.Desk;
 
@@ -111,10 +112,18 @@ public sealed class ReportDesk
     }
 
     /// <summary>
+    /// What is asked, where that is the records behind a finding: the report that shows those. Throws a
+    /// <see cref="ProblemException"/> where there is no such finding.
+    /// </summary>
+    public ReportOrder Meant(ReportOrder order) =>
+        order.Name.StartsWith(FindingsTable.NamePrefix, StringComparison.Ordinal) ? FoundRecords.OrderOf(this, order) : order;
+
+    /// <summary>
     /// Opens the records that a report is asked of. Throws a <see cref="ProblemException"/> where the order makes no sense.
     /// </summary>
     public OpenReport Open(ReportOrder order)
     {
+        order = Meant(order);
         var definition = Find(order);
         var request = RequestOf(definition, order.Options);
         return new OpenReport(definition, request, ContextOf(order.Revision is { } revision

@@ -61,10 +61,15 @@ public sealed class ReportsOverview
     /// <summary>What else is kept, in the order in which a person looks: with its name, and what it is about.</summary>
     public IEnumerable<(string Heading, IReadOnlyList<(string Name, string About, bool IsFavourite)> Files)> OtherFiles =>
     [
+        ("Pages", [.. Pages.Select(page => (page.Name, page.Question, false))]),
         ("Selections", FilesOf(KeptKind.Selection, SelectionAbout)),
         ("Groups", FilesOf(KeptKind.Group, name => (string.Join(", ", _groups[name]), false))),
         ("Layouts", FilesOf(KeptKind.Layout, _ => ("", false))),
     ];
+
+    /// <summary>The pages of panels, one's own first; one whose file is not as it should be is among what is broken.</summary>
+    public IEnumerable<KeptPage> Pages =>
+        PageFile.NamesIn(Library).Select(name => Sound(() => PageFile.Find(Library, name)!)).OfType<KeptPage>();
 
     /// <summary>Where a kept report is: the file, and whose it is where it is not the book's.</summary>
     public string PlaceOf(ReportDefinition report)

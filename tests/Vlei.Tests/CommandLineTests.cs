@@ -276,7 +276,7 @@ public sealed partial class CommandLineTests : IDisposable
         Assert.Equal(
             "Reedwater Boatworks\n",
             Shell($"{Tool.Binary} show profit-loss --book reedwater --by week --period all | head -n 1"));
-        Assert.Contains("Commands:", _tool.Run().Done().Output);
+        Assert.Contains("Usage:", _tool.Run().Done().Output);
 
         string Shell(string command)
         {

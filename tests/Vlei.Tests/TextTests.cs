@@ -1,7 +1,14 @@
+using System.Collections.Concurrent;
+using System.Text;
+using System.Text.RegularExpressions;
+using Vlei.Core.Problems;
+using Vlei.Desk;
+using Vlei.Output;
+
 namespace Vlei.Tests;
 
 /// <summary>Text that people read: alignment with any letters, labels that wrap, columns that stay together.</summary>
-public sealed class TextTests : IDisposable
+public sealed partial class TextTests : IDisposable
 {
     private readonly Tool _tool = new();
 
@@ -47,6 +54,67 @@ public sealed class TextTests : IDisposable
                 text.Split('\n').Skip(4).SkipLast(3),
                 line => Assert.True(line.Length <= int.Parse(width, CultureInfo.InvariantCulture), line));
         }
+    }
+
+    [Theory]
+    [InlineData(80)]
+    [InlineData(100)]
+    [InlineData(140)]
+    public void Every_report_of_the_demo_fits_on_the_terminal_also_compared(int width)
+    {
+        _tool.WithDemo();
+        var (desk, wrong) = (new InProcess(_tool.PathOf("reedwater")), new ConcurrentBag<string>());
+        Parallel.ForEach(ReportCatalogue.Standard.Where(report => report.Asks is null), report =>
+        {
+            foreach (var typed in new string[][]
+            {
+                [], report.Takes("compare") ? ["--compare", "prior-year", "--change"] : [], report.Takes("share") ? ["--share", "column"] : [],
+            })
+            {
+                using var written = new MemoryStream();
+                try
+                {
+                    using var open = desk.Open(report.Key, typed);
+                    ReportFormat.All[0].Write(open.Build(), written, new Surface(width, Ascii: false, Colour: true));
+                }
+                catch (ProblemException)
+                {
+                    continue;
+                }
+
+                var lines = Escape().Replace(Encoding.UTF8.GetString(written.ToArray()), "").Split('\n');
+                if (lines.FirstOrDefault(line => DisplayText.Width(line) > width || line.EndsWith(' ')) is { } line)
+                {
+                    wrong.Add($"{report.Key} {string.Join(' ', typed)}: {line}");
+                }
+
+                // A block has something besides percentages: its headings are no percent signs alone.
+                var alone = lines.Index().FirstOrDefault(line => line.Item.Length > 0 && line.Item.All(letter => letter is '%' or ' '));
+                if (alone.Item is { Length: > 0 } && (alone.Index == 0 || lines[alone.Index - 1].Length == 0))
+                {
+                    wrong.Add($"{report.Key} {string.Join(' ', typed)}: percentages alone");
+                }
+            }
+        });
+        Assert.Empty(wrong);
+    }
+
+    [Fact]
+    public void Colour_says_nothing_that_is_not_said_without_it()
+    {
+        _tool.WithDemo();
+        string Shown(bool colour)
+        {
+            using var written = new MemoryStream();
+            using var open = new InProcess(_tool.PathOf("reedwater")).Open("profit-loss", "--compare", "prior-year", "--change");
+            ReportFormat.All[0].Write(open.Build(), written, new Surface(100, Ascii: false, colour));
+            return Encoding.UTF8.GetString(written.ToArray());
+        }
+
+        var coloured = Shown(colour: true);
+        Assert.Contains("\e[31m", coloured);
+        Assert.Contains("\e[1;31m", coloured);
+        Assert.Equal(Shown(colour: false), Escape().Replace(coloured, ""));
     }
 
     [Fact]
@@ -98,4 +166,7 @@ public sealed class TextTests : IDisposable
         _tool.Write("set/lines.csv", $"document,account,amount\nS,1000,5900\nS,6000,100\n{lines}");
         _tool.Run("import", "set", "--book", "book").Done();
     }
+
+    [GeneratedRegex(@"\e\[[\d;]*m")]
+    private static partial Regex Escape();
 }

@@ -17,6 +17,9 @@ public sealed record KeptKind(string Word, string Folder)
     /// <summary>Layouts of statements.</summary>
     public static KeptKind Layout { get; } = new("layout", "layouts");
 
+    /// <summary>Pages of panels.</summary>
+    public static KeptKind Page { get; } = new("page", "pages");
+
     /// <summary>Maps of other programs' files.</summary>
     public static KeptKind Map { get; } = new("map", "maps");
 
@@ -24,5 +27,5 @@ public sealed record KeptKind(string Word, string Folder)
     public static KeptKind Words { get; } = new("list of words", "words");
 
     /// <summary>All kinds.</summary>
-    public static IReadOnlyList<KeptKind> All { get; } = [Report, Selection, Group, Layout, Map, Words];
+    public static IReadOnlyList<KeptKind> All { get; } = [Report, Selection, Group, Layout, Page, Map, Words];
 }

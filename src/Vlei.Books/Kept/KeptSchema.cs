@@ -10,7 +10,7 @@ namespace Vlei.Books.Kept;
 public static class KeptSchema
 {
     /// <summary>The kinds that there is a schema of.</summary>
-    public static IReadOnlyList<KeptKind> Kinds { get; } = [KeptKind.Report, KeptKind.Selection, KeptKind.Group];
+    public static IReadOnlyList<KeptKind> Kinds { get; } = [KeptKind.Report, KeptKind.Selection, KeptKind.Group, KeptKind.Page];
 
     /// <summary>Writes the schema of a kind.</summary>
     public static void Write(KeptKind kind, Stream stream) => Write(NameOf(kind), stream, json =>
@@ -18,6 +18,11 @@ public static class KeptSchema
         if (kind == KeptKind.Selection)
         {
             WriteObject(json, SelectionFile.Keys);
+        }
+        else if (kind == KeptKind.Page)
+        {
+            WriteObject(
+                json, PageFile.Keys, () => WriteTables(json, "panel", "The panels, in their order.", PageFile.PanelKeys, least: 1), ["panel"]);
         }
         else
         {

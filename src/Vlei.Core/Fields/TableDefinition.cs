@@ -59,6 +59,12 @@ public sealed record TableDefinition
     /// <summary>The fields that make up the key of a row.</summary>
     public required IReadOnlyList<string> Key { get; init; }
 
+    /// <summary>The field that rows are called by; the first of their key where nothing is said.</summary>
+    public string? Label { get; init; }
+
+    /// <summary>What readers are told of its rows where there are any; nothing where they need not be told anything.</summary>
+    public string? Note { get; init; }
+
     /// <summary>The field that says when a row counts; nothing where rows have no time.</summary>
     public string? Date { get; init; }
 

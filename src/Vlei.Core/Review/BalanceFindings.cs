@@ -68,7 +68,7 @@ internal static class BalanceFindings
                     "unapplied", $"unapplied/{id}/{records.Accounts[history[item].Account].Code}", history[item].Date,
                     $"{records.Text(open[item].Magnitude)} of {records.Text(history[item].Total.Magnitude)} is not applied "
                         + $"after {age} days",
-                    $"show open-items --as-of {PeriodText.Iso(records.Range.To)} --only \"document={id}\"",
+                    new FindingRecords("open-items", "as-of", PeriodText.Iso(records.Range.To), $"document={id}"),
                     Finding.FingerprintOf(
                         [history[item].Document.Value, history[item].Account.Value, history[item].Contact.Value, open[item].MinorUnits]))
                 {
@@ -97,7 +97,7 @@ internal static class BalanceFindings
                 yield return new Finding(
                     "credit-balance", $"credit-balance/{side}/{ids[contact.Value]}", records.Range.To,
                     $"{records.NameOf(contact)} is in credit as a {side}: {records.Text(balance.Magnitude)}",
-                    $"show {ledger} --period /{day} --only \"contact={ids[contact.Value]}\"",
+                    new FindingRecords(ledger, "period", $"/{day}", $"contact={ids[contact.Value]}"),
                     Finding.FingerprintOf([contact.Value, balance.MinorUnits]))
                 {
                     Contact = contact,
@@ -111,7 +111,7 @@ internal static class BalanceFindings
         "below-zero", $"below-zero/{account.Code}/{PeriodText.Iso(from)}", from,
         $"{records.AccountInWords(account.Key)} was below zero "
             + $"from {PeriodText.Iso(from)} to {PeriodText.Iso(to)}, at the lowest {records.Text(lowest)}",
-        $"show general-ledger --period {PeriodText.Iso(from)}/{PeriodText.Iso(to)} --only \"account={account.Code}\"",
+        new FindingRecords("general-ledger", "period", $"{PeriodText.Iso(from)}/{PeriodText.Iso(to)}", $"account={account.Code}"),
         Finding.FingerprintOf([account.Key.Value, from.DayNumber, lowest.MinorUnits]))
     {
         Account = account.Key,

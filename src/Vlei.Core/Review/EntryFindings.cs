@@ -109,7 +109,7 @@ internal static class EntryFindings
                 yield return records.Of(
                     "repeated-number", last, $"The number {repeated.Key.Number} is on {string.Join(", ", ids.SkipLast(1))} too") with
                 {
-                    Command = ReviewRecords.ShowLines(new DateRange(repeated.First().Document.Date, last.Date), ids),
+                    Records = ReviewRecords.ShowLines(new DateRange(repeated.First().Document.Date, last.Date), ids),
                     Fingerprint = records.FingerprintOf(repeated.Select(known => known.Document)),
                 };
             }

@@ -7,6 +7,9 @@ namespace Vlei.Core.Review;
 /// <summary>The table of what looks off in the records of a period, with what a person has said about it.</summary>
 public static class FindingsTable
 {
+    /// <summary>What stands before the number of a finding, or its key, where it is shown.</summary>
+    public const string NamePrefix = "finding/";
+
     private static readonly Func<ReviewRecords, IEnumerable<Finding>>[] Rules =
     [
         EntryFindings.Duplicates, EntryFindings.Numbers, BalanceFindings.MoneyBelowZero, AmountFindings.Unusual, AmountFindings.FirstUses,
@@ -15,9 +18,10 @@ public static class FindingsTable
 
     private static readonly WordPool Statuses = new(["", "new", "question", "seen"]);
 
-    private static readonly RecordFields<(Finding Found, FindingMark? Mark)> Own = new()
+    private static readonly RecordFields<(Finding Found, FindingMark? Mark, int Number)> Own = new()
     {
         { new("finding", FieldType.Text, "The name by which it is marked as seen, or as a question"), row => row.Found.Key },
+        { new("entry", FieldType.Text, "The name by which it is shown: vlei show finding/3"), row => $"{NamePrefix}{row.Number}" },
         { new("kind", FieldType.Text, "What kind of thing it is") { HasOurWords = true }, row => row.Found.Kind },
         { new("date", FieldType.Date, "The day that it is about"), row => row.Found.Date.DayNumber },
         { TableField.Reference("document", RecordTables.Documents, "The document that it is about"), row => row.Found.Document.Value },
@@ -25,7 +29,7 @@ public static class FindingsTable
         { TableField.Reference("account", RecordTables.Accounts, "The account"), row => row.Found.Account.Value },
         { new("amount", FieldType.Money, "The figure") { AddsUp = false }, row => row.Found.Amount?.MinorUnits ?? FieldCells.Nothing },
         { new("reason", FieldType.Text, "What looks off"), row => row.Found.Reason },
-        { new("command", FieldType.Text, "The command that shows the records behind it"), row => $"vlei {row.Found.Command}" },
+        { new("command", FieldType.Text, "The command that shows the records behind it"), row => row.Found.Records.Command },
         {
             new("status", FieldType.Choice, "New, a question that the client has not answered, or seen") { Words = Statuses },
             row => row.Mark is not { } mark ? 1L : mark.IsQuestion ? 2 : 3
@@ -41,6 +45,8 @@ public static class FindingsTable
         Fields = [.. Own],
         Columns = ["date", "contact", "amount", "reason", "status", "note", "command"],
         Key = ["finding"],
+        Label = "entry",
+        Note = "vlei show finding/3 shows the records behind the third.",
         Date = "date",
         Examples =
         [
@@ -54,7 +60,8 @@ public static class FindingsTable
     public static IEnumerable<Finding> Find(TableContext context, DateRange range)
     {
         var records = new ReviewRecords(context, range);
-        return Rules.SelectMany(find => find(records));
+        return Rules.SelectMany(find => find(records)).DistinctBy(finding => finding.Key).OrderBy(finding => finding.Kind,
+            StringComparer.Ordinal);
     }
 
     private static RowBlock Block(TableContext context, List<Finding> findings)
@@ -67,6 +74,7 @@ public static class FindingsTable
             marks[(mark.Finding, mark.Fingerprint)] = mark;
         }
 
-        return Own.BlockOf([.. findings.Select(finding => (finding, marks.GetValueOrDefault((finding.Key, finding.Fingerprint))))]);
+        return Own.BlockOf([.. findings.Select((finding, place) =>
+            (finding, marks.GetValueOrDefault((finding.Key, finding.Fingerprint)), place + 1))]);
     }
 }

@@ -105,13 +105,13 @@ internal sealed class ReviewRecords
         }
         : throw new InvalidOperationException();
 
-    /// <summary>The arguments that show the lines of documents of some days.</summary>
-    public static string ShowLines(DateOnly day, params string[] ids) => ShowLines(new DateRange(day, day), ids);
+    /// <summary>The lines of documents of some days.</summary>
+    public static FindingRecords ShowLines(DateOnly day, params string[] ids) => ShowLines(new DateRange(day, day), ids);
 
     /// <summary>The same of several days.</summary>
-    public static string ShowLines(DateRange days, params string[] ids) =>
-        $"show lines --period {PeriodText.Iso(days.From)}{(days.Days == 1 ? "" : $"/{PeriodText.Iso(days.To)}")} "
-        + $"--only \"document={string.Join(',', ids)}\"";
+    public static FindingRecords ShowLines(DateRange days, params string[] ids) =>
+        new("lines", "period", $"{PeriodText.Iso(days.From)}{(days.Days == 1 ? "" : $"/{PeriodText.Iso(days.To)}")}",
+            $"document={string.Join(',', ids)}");
 
     private string TextOf(ReviewDocument document, int text) => _texts.Value.GetValueOrDefault(document.Key)?[text].Text ?? "";
 

@@ -14,6 +14,7 @@ internal sealed class RecordWindow
     private readonly TablePlan _plan;
     private readonly TableScan _scan;
     private readonly IReadOnlyList<BoundField> _key;
+    private readonly BoundField? _label;
     private readonly IReadOnlyList<int> _facts;
     private readonly IReadOnlyList<int> _measures;
     private readonly Dictionary<int, long[]> _running = [];
@@ -21,6 +22,7 @@ internal sealed class RecordWindow
     private readonly long[]?[] _numbers;
     private int[]? _order;
     private string[][] _keys = [];
+    private string[] _labels = [];
     private int _first = -1;
     private int _count;
 
@@ -32,6 +34,7 @@ internal sealed class RecordWindow
     public RecordWindow(TableDefinition table, TablePlan plan, TableScan scan, FigureColumns<TableFigure> columns)
     {
         (_plan, _scan, _key) = (plan, scan, [.. table.Key.Select(plan.Fields.Named)]);
+        _label = table.Label is { } label ? plan.Fields.Named(label) : null;
         var figures = columns.All.Select(column => column switch
         {
             FigureColumn<TableFigure>.Base own => own.Of,
@@ -101,7 +104,7 @@ internal sealed class RecordWindow
         // A line of a document, and which settlement released it: INV-7/2@31.
         return (parts.Length == 1 || (parts.Length == 2 && parts[1] == "0") ? parts[0] : parts.Length == 2 || parts[2] == "0"
             ? $"{parts[0]}/{parts[1]}"
-            : $"{parts[0]}/{parts[1]}@{parts[2]}", parts[0]);
+            : $"{parts[0]}/{parts[1]}@{parts[2]}", _label is null ? parts[0] : _labels[record - _first]);
     }
 
     /// <summary>Works out the sums so far, record by record; they start anew with each group.</summary>
@@ -137,6 +140,7 @@ internal sealed class RecordWindow
 
         (_first, _count) = (record - (record % Size), Math.Min(Size, Count - (record - (record % Size))));
         (_keys, var keys) = (new string[_count][], _key.Select(part => new FieldIndex(part, default)).ToList());
+        (_labels, var label) = _label is { } field ? (new string[_count], new FieldIndex(field, default)) : ([], null);
         foreach (var fact in _facts)
         {
             _cells[fact] = new Cell[_count];
@@ -152,6 +156,11 @@ internal sealed class RecordWindow
             var named = keys.Select(index => (Index: index.Anew(), Set: set))
                 .Select(part => (part.Index, Numbers: part.Index.NumbersOf(part.Set))).ToList();
             Scatter(rows, _keys, row => [.. named.Select(part => part.Index.KeyOf(part.Numbers[row]))]);
+            if (label?.Anew() is { } labels && labels.NumbersOf(set) is var labelled)
+            {
+                Scatter(rows, _labels, row => labels.KeyOf(labelled[row]));
+            }
+
             foreach (var fact in _facts)
             {
                 var index = _plan.Columns[fact].Fact!.Anew();

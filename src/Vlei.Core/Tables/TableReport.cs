@@ -105,7 +105,8 @@ public sealed class TableReport
             .. _notes,
             .. _tableContext.Basis == AccountingBasis.Cash || _request.HasBothBases || _table.RestsOnSettlements
                 ? _context.NotesOnSettlements : [],
-            .. OpenEarlier(), .. _scan.IsEmpty ? new[] { _table.WhenEmpty } : [],
+            .. OpenEarlier(),
+            .. _scan.IsEmpty ? new[] { _table.WhenEmpty } : _table.Note is { } note && _plan.HasRecords ? [note] : [],
         ],
     };
 

@@ -5,8 +5,6 @@ namespace Vlei.Output.Charts;
 /// <summary>Figures drawn beside themselves on a terminal: a line of small bars along time, else one bar for each row.</summary>
 internal static class ChartColumn
 {
-    private const string Levels = "▁▂▃▄▅▆▇█";
-    private const string AsciiLevels = "_.-=+*%#";
     private const int BarWidth = 24;
     private const int Eighths = 8;
     private const string Parts = " ▏▎▍▌▋▊▉";
@@ -30,20 +28,11 @@ internal static class ChartColumn
             var isDrawn = chart.IsOfTime ? !isNamed || drawn.Contains(rows.Count) : drawn.Contains(rows.Count);
             var units = columns.Select(column => row.Cells[column].Units).ToList();
             var words = !isDrawn || row.Kind == RowKind.Heading || units.TrueForAll(value => value is null) ? ""
-                : chart.IsOfTime ? Line(units, ascii) : scale.Bar(units[0] ?? 0, ascii);
+                : chart.IsOfTime ? TextDrawing.Line(units, ascii) : scale.Bar(units[0] ?? 0, ascii);
             rows.Add(row with { Cells = [.. row.Cells, Cell.Of(words)] });
         }
 
         return report with { Columns = [.. report.Columns, new ReportColumn("chart", "", ColumnKind.Text)], Rows = rows };
-    }
-
-    // From the least to the largest of a row, nought within; what is not there is left out.
-    private static string Line(List<long?> units, bool ascii)
-    {
-        var levels = ascii ? AsciiLevels : Levels;
-        var (least, most) = (Math.Min(0, units.Min() ?? 0), Math.Max(0, units.Max() ?? 0));
-        return string.Concat(units.Select(value => value is not { } known ? ' '
-            : most == least ? levels[0] : levels[(int)Math.Round((levels.Length - 1) * ((double)known - least) / ((double)most - least))]));
     }
 
     // What is below nought stands at the left of a line, all else at its right.

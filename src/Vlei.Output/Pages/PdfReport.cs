@@ -3,6 +3,7 @@ using System.Text;
 using UglyToad.PdfPig.Outline;
 using UglyToad.PdfPig.Writer;
 using Vlei.Core.Reports;
+using Vlei.Output.Overview;
 
 namespace Vlei.Output.Pages;
 
@@ -35,6 +36,16 @@ internal static class PdfReport
             return [.. all.Select(pages => pages.Node)];
         });
     }
+
+    /// <summary>Writes a page of panels, on one sheet.</summary>
+    public static void WritePage(PageWords words, Stream stream) => WriteDocument(stream, words.Title, words.Page.Look, (document, text) =>
+    {
+        // Longer than paper is rather than broken apart: it hangs on a wall.
+        var (paper, upright) = (Paper.Of(words.Page.Look), words.Page.Look.Turn == PaperTurn.Portrait);
+        _ = new PanelSheet(
+            upright ? new Sheet(document, paper.Width, paper.Height) : new Sheet(document, paper.Height, paper.Width), text, words);
+        return [];
+    });
 
     private static void WriteDocument(
         Stream stream, string title, ReportLook look, Func<PdfDocumentBuilder, PageText, List<BookmarkNode>> write)

@@ -90,6 +90,14 @@ internal sealed class Sheet
     public void Rule(double left, double right, double top, double thickness) =>
         _page.DrawLine(new PdfPoint(left, Height - top), new PdfPoint(right, Height - top), thickness);
 
+    /// <summary>Draws a line of a colour.</summary>
+    public void Line(double left, double top, double right, double bottom, double thickness, int colour)
+    {
+        _page.SetStrokeColor((byte)(colour >> 16), (byte)(colour >> 8), (byte)colour);
+        _page.DrawLine(new PdfPoint(left, Height - top), new PdfPoint(right, Height - bottom), thickness);
+        _page.ResetColor();
+    }
+
     /// <summary>Has a part of the page lead to another place in the document.</summary>
     public void Link(double left, double right, double top, double bottom, ExplicitDestination target) => _page.AddLink(new LinkAnnotation(
         new GoToAction(target), new PdfRectangle(left, Height - bottom, right, Height - top), new AnnotationBorder(0, 0, 0, null), null,

@@ -3,6 +3,7 @@ using System.Text;
 using Vlei.Core.Languages;
 using Vlei.Core.Reports;
 using Vlei.Output.Charts;
+using Vlei.Output.Overview;
 
 namespace Vlei.Output.Web;
 
@@ -45,6 +46,27 @@ internal sealed class WebReport
             }
         });
     }
+
+    /// <summary>Writes a page of panels, and the reports that they are of beneath, to which they lead.</summary>
+    public static void WritePage(PageWords words, Stream stream, IChartDrawer? charts) =>
+        Page(stream, words.Title, words.Language, words.Page.Look, charts, page =>
+        {
+            page._text.Write($"<style>\n{PageText.Part("panels.css")}</style>");
+            page._text.WriteLine($"<header id=\"top\"><h1>{PageText.Of(words.Title)}</h1><p>{PageText.Of(words.Page.Book)}</p>");
+            page._text.WriteLine($"<p>{PageText.Of(words.Day)}</p></header>\n<div class=\"panels\">");
+            foreach (var (place, panel) in words.Panels.Index())
+            {
+                WebPanel.Write(page._text, panel, $"report-{place + 1}");
+            }
+
+            page._text.WriteLine("</div>");
+            foreach (var (place, panel) in words.Panels.Index().Where(indexed => indexed.Item.Panel.Report is not null))
+            {
+                page._text.WriteLine($"<article id=\"report-{place + 1}\">");
+                page.WriteReport(new ReportWords(panel.Panel.Report!), $"report-{place + 1}-", "h2");
+                page._text.WriteLine($"<p class=\"back\"><a href=\"#top\">{PageText.Of(words.Title)}</a></p></article>");
+            }
+        });
 
     private static void Page(Stream stream, string title, Language language, ReportLook look, IChartDrawer? charts, Action<WebReport> write)
     {

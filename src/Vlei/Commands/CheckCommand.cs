@@ -1,5 +1,6 @@
 using System.CommandLine;
 using Vlei.Books;
+using Vlei.Books.Kept;
 using Vlei.Core;
 using Vlei.Core.Calendar;
 using Vlei.Core.Money;
@@ -131,9 +132,15 @@ internal static class CheckCommand
         using var open = desk.Open(new ReportOrder("review", asked) { IsStandard = true });
         if (!new[] { Seen, Question, Unmark }.Any(option => result.GetResult(option) is { Implicit: false }))
         {
-            return result.GetValue(Note) is null ? destination.Write(result, destination.TargetsOf(result), open.Build())
-                : throw new ProblemException(
+            if (result.GetValue(Note) is not null)
+            {
+                throw new ProblemException(
                     ProblemKind.Usage, "--note is said of a finding.", "Add --seen or --question and the finding.");
+            }
+
+            var status = destination.Write(result, destination.TargetsOf(result), open.Build());
+            RecentReports.Note(desk.Book, desk.Today.Date, open.Definition.Key, asked);
+            return status;
         }
 
         destination.RefuseIn(result, "does not go with marking findings");

@@ -212,7 +212,7 @@ internal static class GroupCommand
         foreach (var member in group.Members)
         {
             output.WriteLine(
-                $"  {member.Name.PadRight(width)}  {(member.IsGroup ? "(a group)" : $"{member.Report}{OptionLine.Of(member.Options)}")}");
+                $"  {member.Name.PadRight(width)}  {(member.IsGroup ? "(a group)" : $"{member.Report}{OptionText.Of(member.Options)}")}");
             if (member.Note.Length > 0)
             {
                 output.WriteLine($"  {new string(' ', width)}  {member.Note}");

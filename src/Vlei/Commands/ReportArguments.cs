@@ -38,6 +38,12 @@ internal sealed class ReportArguments
     private static readonly ReportOption[] Narrowing =
         [ReportOptions.Only, ReportOptions.Except, ReportOptions.Where, ReportOptions.Select];
 
+    private static readonly ReportOption[] LooksOfPages =
+    [
+        LookOptions.Language, LookOptions.Negatives, LookOptions.Nil, LookOptions.Thousands, LookOptions.DecimalMark, LookOptions.Scale,
+        LookOptions.Decimals, LookOptions.Dates, LookOptions.Paper, LookOptions.Orientation, LookOptions.Accent,
+    ];
+
     private readonly Func<ParseResult, IReadOnlyList<string>> _named = _ => [];
 
     private readonly Option<string?> _revision = new("--revision")
@@ -116,7 +122,10 @@ internal sealed class ReportArguments
                     name, Typed(result)) { IsStandard = result.GetValue(_standard), Revision = result.GetValue(_revision) })];
     }
 
-    /// <summary>Tells of the report that is named, on a page of help; says whether one is. Throws where there is none of that name.</summary>
+    /// <summary>
+    /// Tells of the report that is named, on a page of help; says whether one is. Throws a <see cref="ProblemException"/> where there
+    /// is none of that name.
+    /// </summary>
     public bool Tell(ParseResult result, HelpPage page)
     {
         if (_named(result) is not [var name])
@@ -125,6 +134,12 @@ internal sealed class ReportArguments
         }
 
         var reports = new ReportsOverview(BookOptions.DeskIfAny(result));
+        if (reports.Pages.FirstOrDefault(known => known.Name == name) is { } panels)
+        {
+            PageHelp.Write(panels, page, LooksOfPages);
+            return true;
+        }
+
         new ReportHelp(new ReportCatalogue(reports.Library).Find(name), reports).Write(page);
         return true;
     }
@@ -134,7 +149,7 @@ internal sealed class ReportArguments
     /// </summary>
     public OpenReport Open(ParseResult result, ReportDesk desk)
     {
-        var order = OrdersOf(result)[0];
+        var order = desk.Meant(OrdersOf(result)[0]);
         _ = desk.Find(order);
         if (desk.ShownAs(order) is { } file)
         {
@@ -167,6 +182,29 @@ internal sealed class ReportArguments
             Options = new Dictionary<string, IReadOnlyList<string>>(order.Options) { [ReportOptions.Only.Name] = [$"{field}={answer}"] },
         };
     }
+
+    /// <summary>
+    /// The page of panels that is named; nothing where a report is. Throws a <see cref="ProblemException"/> where something is asked
+    /// of it that it does not take.
+    /// </summary>
+    public KeptPage? PageOf(ParseResult result, ReportDesk desk)
+    {
+        if (_named(result) is not [var name] || desk.Library.FindReport(name) is not null || PageFile.Find(desk.Library,
+            name) is not { } page)
+        {
+            return null;
+        }
+
+        return TypedNames(result).FirstOrDefault(option => !LooksOfPages.Any(known => known.Name == option)) is not { } other ? page
+            : throw new ProblemException(
+                ProblemKind.Usage, $"--{other} does not apply to {name}, which is a page of panels.",
+                $"It takes {Suggestion.Listed([.. LooksOfPages.Select(option => $"--{option.Name}")], "and")}; "
+                    + $"each report on it takes its own: write pages/{name}.toml.");
+    }
+
+    /// <summary>How a page is to look.</summary>
+    public ReportLook LookOf(ParseResult result, ReportDesk desk) =>
+        LookFiles.Of(LookText.Read(RequestText.WithLook(Typed(result), desk.Settings.Look)), desk.Library);
 
     /// <summary>What is typed, as texts by the names of options.</summary>
     public Dictionary<string, IReadOnlyList<string>> Typed(ParseResult result) => _options
@@ -205,7 +243,7 @@ internal sealed class ReportArguments
                 context => LibraryOf(context).All(KeptKind.Group).Select(file => new CompletionItem(file.Name)));
         }
 
-        argument.CompletionSources.Add(context => new ReportCatalogue(LibraryOf(context)).Names.Select(name => new CompletionItem(name)));
+        argument.CompletionSources.Add(context => new ReportCatalogue(LibraryOf(context)).Names.Concat(PageFile.NamesIn(LibraryOf(context))).Select(name => new CompletionItem(name)));
         return argument;
     }
 
@@ -223,7 +261,8 @@ internal sealed class ReportArguments
         made.HelpName = option.ValueName;
         made.Arity = option.WhenBare is not null ? ArgumentArity.ZeroOrOne : made.Arity;
         made.CompletionSources.Add([.. option.Words]);
-        made.CompletionSources.Add(context => ValueCompletion.Of(option, context, _named(context.ParseResult) is [var name, ..] ? name : null));
+        made.CompletionSources.Add(context => ValueCompletion.Of(option, context, _named(context.ParseResult) is [var name,
+            ..] ? name : null));
         if (option == ReportOptions.Select)
         {
             made.CompletionSources.Add(context => LibraryOf(context).All(KeptKind.Selection).Select(file => new CompletionItem(file.Name)));

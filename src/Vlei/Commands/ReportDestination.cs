@@ -1,11 +1,13 @@
 using System.CommandLine;
 using System.Security.Cryptography;
 using System.Text;
+using Vlei.Core.Pages;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Desk;
 using Vlei.Desk.Deliveries;
 using Vlei.Output;
+using Vlei.Output.Overview;
 
 namespace Vlei.Commands;
 
@@ -102,22 +104,22 @@ internal sealed class ReportDestination
                 "Name a file; a folder is for statements of account, a file each.");
         }
 
-        foreach (var target in targets)
-        {
-            if (target.Printer is { } printer)
-            {
-                using var pages = new MemoryStream();
-                target.Format.WriteAll(reports, pages, Surface.OfFile(ChartProgram.Beside));
-                PrinterRoute.Print(printer, reports[0].Title, pages.ToArray());
-            }
-            else
-            {
-                Destination.Write(target.Path, (stream, look) => target.Format.WriteAll(reports, stream, look));
-            }
-        }
-
+        WriteTo(targets, reports[0].Title, (target, stream, surface) => target.Format.WriteAll(reports, stream, surface));
         Open(result, targets);
         return reports.All(report => report.Checks.All(check => check.Ok)) ? ExitStatus.Done : ExitStatus.CheckFailed;
+    }
+
+    /// <summary>Writes a page of panels.</summary>
+    public int WritePage(ParseResult result, IReadOnlyList<ReportTarget> targets, Page page)
+    {
+        foreach (var target in targets)
+        {
+            PageFormats.RefuseOther(page.Key, target.Format);
+        }
+
+        WriteTo(targets, page.Title, (target, stream, surface) => PageFormats.Write(page, target.Format, stream, surface));
+        Open(result, targets);
+        return ExitStatus.Done;
     }
 
     /// <summary>Whether something is said of where it goes, or as what.</summary>
@@ -194,6 +196,23 @@ internal sealed class ReportDestination
             ProblemKind.Usage, $"The ending of {path} says no format.",
             $"End it in {Suggestion.Listed([.. ReportFormat.All.Select(format => $".{format.Ending}")], "or")}, or add "
                 + $"--format {Suggestion.Listed(names, "or")}.");
+    }
+
+    private static void WriteTo(IReadOnlyList<ReportTarget> targets, string title, Action<ReportTarget, Stream, Surface> write)
+    {
+        foreach (var target in targets)
+        {
+            if (target.Printer is { } printer)
+            {
+                using var pages = new MemoryStream();
+                write(target, pages, Surface.OfFile(ChartProgram.Beside));
+                PrinterRoute.Print(printer, title, pages.ToArray());
+            }
+            else
+            {
+                Destination.Write(target.Path, (stream, look) => write(target, stream, look));
+            }
+        }
     }
 
     private static bool IsFolder(string path) => path.EndsWith('/') || Directory.Exists(path);

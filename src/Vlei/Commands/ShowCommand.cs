@@ -5,6 +5,7 @@ using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Desk;
+using Vlei.Desk.Pages;
 using Vlei.Desk.Runs;
 using Vlei.Output;
 
@@ -50,6 +51,11 @@ internal static class ShowCommand
     {
         var (targets, typed) = (destination.TargetsOf(result, arguments), arguments.Typed(result));
         var desk = BookOptions.OpenDesk(result);
+        if (arguments.PageOf(result, desk) is { } page)
+        {
+            return destination.WritePage(result, targets, BookPage.Of(desk, page, arguments.LookOf(result, desk)));
+        }
+
         using var open = arguments.Open(result, desk);
         ReportFormat[] formats = [.. targets.Select(target => target.Format)];
         if (typed.ContainsKey(LookOptions.Chart.Name))
@@ -145,5 +151,5 @@ internal static class ShowCommand
     }
 
     private static string LineOf(RecentReport shown) =>
-        shown.Group is { } group ? $"vlei run {group}" : $"vlei show {shown.Name}{OptionLine.Of(shown.Options)}";
+        shown.Group is { } group ? $"vlei run {group}" : $"vlei show {shown.Name}{OptionText.Of(shown.Options)}";
 }

@@ -1,9 +1,9 @@
 using Vlei.Core.Reports;
 
-namespace Vlei.Commands;
+namespace Vlei.Desk;
 
 /// <summary>Options as a person would type them.</summary>
-internal static class OptionLine
+public static class OptionText
 {
     private const string Plain = "-_.,=/:+@%";
 

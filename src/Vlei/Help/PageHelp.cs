@@ -1,0 +1,28 @@
+using Vlei.Books.Kept;
+using Vlei.Core.Reports;
+
+namespace Vlei.Help;
+
+/// <summary>All about a page of panels: what is on it, and how one's own is written.</summary>
+internal static class PageHelp
+{
+    /// <summary>Writes it.</summary>
+    /// <param name="panels">The page of panels.</param>
+    /// <param name="page">Where it is told.</param>
+    /// <param name="looks">The options that it takes.</param>
+    public static void Write(KeptPage panels, HelpPage page, IReadOnlyCollection<ReportOption> looks)
+    {
+        page.Paragraph(panels.Question.Length > 0 ? $"{panels.Title}: {panels.Question}" : panels.Title);
+        page.Paragraph($"Usage: vlei show {panels.Name} [OPTION]…");
+        page.Pairs("On it:", [.. panels.Panels.Select(panel => (panel.Title, panel.Report ?? panel.List!))], named: panels.Panels.Max(
+            panel => panel.Title.Length));
+        CommandHelp.Options(page, looks);
+        page.Paragraph("It is text, html, pdf or json: --to FILE, --format FORMAT. A file pages/NAME.toml in the book is a page of your "
+            + "own; one of the same name takes the place of this one. vlei schema page says what may stand in it.");
+        page.Examples(
+        [
+            ($"vlei show {panels.Name}", "on the terminal"), ($"vlei show {panels.Name} --to {panels.Name}.pdf", "one sheet, for the wall"),
+            ($"vlei show {panels.Name} --to {panels.Name}.html --open", "in a browser, with its reports beneath"),
+        ]);
+    }
+}
