@@ -63,7 +63,20 @@ public sealed record OriginPart(
 /// <param name="Contact">The key of its contact, 0 for none.</param>
 /// <param name="Amount">What it counts, with the sign that it counts with.</param>
 public readonly record struct PostingEntry(
-    PostingSource Source, PostingPlace Place, AccountKey Account, ContactKey Contact, Amount Amount);
+    PostingSource Source, PostingPlace Place, AccountKey Account, ContactKey Contact, Amount Amount)
+{
+    /// <summary>The key of its item, 0 for none; where it was asked for.</summary>
+    public int Item { get; init; }
+
+    /// <summary>The key of its project, 0 for none; where it was asked for.</summary>
+    public int Project { get; init; }
+
+    /// <summary>The key of its department, 0 for none; where it was asked for.</summary>
+    public int Department { get; init; }
+
+    /// <summary>How much of the item, in millionths, with the sign of the amount; where it was asked for.</summary>
+    public long Quantity { get; init; }
+}
 
 /// <summary>What is behind a figure of a report.</summary>
 /// <param name="Figure">The sum that the parts add up to: the figure, or what it is a percentage of something else.</param>

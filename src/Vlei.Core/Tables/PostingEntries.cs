@@ -14,11 +14,19 @@ internal static class PostingEntries
         PostingField.Line, PostingField.Contact,
     ];
 
+    // What a figure is explained by, besides.
+    private static readonly PostingField[] Explaining =
+        [PostingField.Item, PostingField.Project, PostingField.Department, PostingField.Quantity];
+
     /// <summary>The postings of a part of a figure, oldest first. Throws <see cref="OverflowException"/> where one does not fit.</summary>
-    public static IEnumerable<PostingEntry> Of(ILedger ledger, OriginPart part)
+    /// <param name="ledger">The records.</param>
+    /// <param name="part">The part.</param>
+    /// <param name="withMore">Whether items, projects, departments and quantities are wanted too.</param>
+    public static IEnumerable<PostingEntry> Of(ILedger ledger, OriginPart part, bool withMore = false)
     {
         var terms = part.Terms.ToLookup(term => (long)term.Account.Value);
-        PostingField[] fields = [.. Needed.Union(part.Filter.Columns ?? [])];
+        var more = withMore && part.Source != PostingSource.Budget ? Explaining : [];
+        PostingField[] fields = [.. Needed.Union(more).Union(part.Filter.Columns ?? [])];
         foreach (var (month, sums) in Postings.Months(ledger, part.Source, part.Range))
         {
             if (sums is not null && !sums.Any(sum => terms.Contains(sum.Account.Value)))
@@ -51,8 +59,15 @@ internal static class PostingEntries
                     .Aggregate(Amount.Zero, (sum, term) => sum + Counted(term, amounts[posting]));
                 if (!counted.IsZero)
                 {
-                    yield return new PostingEntry(
+                    int Key(PostingField field) => fields.Contains(field) ? (int)postings[field][posting] : 0;
+                    var entry = new PostingEntry(
                         part.Source, place, (AccountKey)accounts[posting], (ContactKey)postings[PostingField.Contact][posting], counted);
+                    yield return !withMore ? entry : entry with
+                    {
+                        Item = Key(PostingField.Item), Project = Key(PostingField.Project), Department = Key(PostingField.Department),
+                        Quantity = fields.Contains(PostingField.Quantity)
+                            ? Math.Abs(postings[PostingField.Quantity][posting]) * counted.Sign : 0,
+                    };
                 }
             }
         }

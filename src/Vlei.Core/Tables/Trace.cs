@@ -19,9 +19,7 @@ public static class Trace
     /// <param name="all">Whether balances start from the first record, rather than from the fiscal year.</param>
     public static Report Of(Report report, ILedger ledger, string row, string? column, bool all)
     {
-        var rowPlace = PlaceOf(
-            "row", row, [.. report.Rows.Zip(RowPaths.Of(report.Rows), (known, path) =>
-                (known.Key, known.Label, path, known.Kind != RowKind.Heading))]);
+        var rowPlace = RowOf(report, row);
         var columnPlace = ColumnOf(report, column);
         var origin = report.OriginOf(rowPlace, columnPlace) ?? throw new ProblemException(
             ProblemKind.NotFound,
@@ -34,6 +32,11 @@ public static class Trace
 
         return TraceList.Of(report, report.MadeFrom ?? ledger, new CellPlace(rowPlace, columnPlace), origin, all);
     }
+
+    /// <summary>The place of a row. Throws a <see cref="ProblemException"/> where there is none, or several.</summary>
+    internal static int RowOf(Report report, string row) => PlaceOf(
+        "row", row, [.. report.Rows.Zip(RowPaths.Of(report.Rows), (known, path) =>
+            (known.Key, known.Label, path, known.Kind != RowKind.Heading))]);
 
     private static int ColumnOf(Report report, string? column)
     {

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Vlei.Books;
 using Vlei.Books.Kept;
 using Vlei.Core.Pages;
@@ -6,45 +7,78 @@ using Vlei.Core.Reports;
 
 namespace Vlei.Desk.Pages;
 
-/// <summary>Builds a page of panels of a book: all of its reports of the same records, as they are at one moment.</summary>
+/// <summary>Builds a page of panels of a book: all of its reports of the same records.</summary>
 public static class BookPage
 {
+    private const int MostAtOnce = 4;
+
     /// <summary>Builds it. What stands in the way of one panel is said in its place, and hides no other.</summary>
     /// <param name="desk">The book.</param>
     /// <param name="page">The page.</param>
     /// <param name="look">How it looks.</param>
     public static Page Of(ReportDesk desk, KeptPage page, ReportLook look)
     {
-        using var ledger = LedgerReader.Open(desk.Book);
-        var context = desk.ContextOf(ledger);
-        look = look with { Language = look.Language ?? context.Language };
-        return new Page(page.Name, page.Title, desk.Settings.Name, desk.Today.Date, [.. page.Panels.Select(Built)]) { Look = look };
-
-        Panel Built(KeptPanel panel) => panel.Report is { } name ? OfReport(panel, name) : new Panel(panel.Title,
-            PageLists.CommandOf(panel.List!))
+        var built = new Panel[page.Panels.Count];
+        var ledgers = LedgersOf(desk.Book, Math.Clamp(Environment.ProcessorCount, 1, MostAtOnce));
+        try
         {
-            Words = PageLists.Of(desk, context, panel.List!),
-        };
+            var first = desk.ContextOf(ledgers[0]);
+            look = look with { Language = look.Language ?? first.Language };
 
-        Panel OfReport(KeptPanel panel, string name)
+            // Who takes the next goes on from the end of the page, where what takes longest stands.
+            var waiting = new ConcurrentQueue<int>(Enumerable.Range(0, built.Length).Reverse());
+            _ = Parallel.ForEach(ledgers, new ParallelOptions { MaxDegreeOfParallelism = ledgers.Count }, ledger =>
+            {
+                var context = desk.ContextOf(ledger);
+                while (waiting.TryDequeue(out var place))
+                {
+                    built[place] = PanelOf(desk, context, page.Panels[place], look);
+                }
+            });
+        }
+        finally
         {
-            var command = $"vlei show {name}{OptionText.Of(panel.Options)}";
-            try
-            {
-                var definition = desk.Find(new ReportOrder(name, panel.Options));
-                var request = desk.RequestOf(definition, panel.Options);
-                var report = OpenReport.Build(definition, request with { Look = Merged(request.Look, look) }, context);
+            ledgers.ForEach(ledger => ledger.Dispose());
+        }
 
-                // Rows are made when they are looked at, and the records are closed by then.
-                return new Panel(panel.Title, command) { Plan = panel.Plan, Report = report with { Rows = [.. report.Rows] } };
-            }
-            catch (ProblemException problem)
+        return new Page(page.Name, page.Title, desk.Settings.Name, desk.Today.Date, built) { Look = look };
+    }
+
+    // Each reads by itself; what an import changes between the opening of two of them has all of them opened again.
+    private static List<LedgerReader> LedgersOf(Book book, int count)
+    {
+        while (true)
+        {
+            List<LedgerReader> ledgers = [.. Enumerable.Range(0, count).Select(_ => LedgerReader.Open(book))];
+            if (ledgers.TrueForAll(ledger => ledger.Revision == ledgers[0].Revision))
             {
-                return new Panel(panel.Title, command) { Problem = $"{problem.Message} {problem.Advice}".TrimEnd() };
+                return ledgers;
             }
+
+            ledgers.ForEach(ledger => ledger.Dispose());
         }
     }
 
-    // A page speaks one language, and has one way to write numbers.
-    private static ReportLook Merged(ReportLook own, ReportLook page) => page with { Nil = own.Nil ?? page.Nil };
+    private static Panel PanelOf(ReportDesk desk, ReportContext context, KeptPanel panel, ReportLook look)
+    {
+        if (panel.Report is not { } name)
+        {
+            return new Panel(panel.Title, PageLists.CommandOf(panel.List!)) { Words = PageLists.Of(desk, context, panel.List!) };
+        }
+
+        var command = $"vlei show {name}{OptionText.Of(panel.Options)}";
+        try
+        {
+            var definition = desk.Find(new ReportOrder(name, panel.Options));
+            var request = desk.RequestOf(definition, panel.Options);
+            var report = OpenReport.Build(definition, request with { Look = look with { Nil = request.Look.Nil ?? look.Nil } }, context);
+
+            // Rows are made when they are looked at, and the records are closed by then.
+            return new Panel(panel.Title, command) { Plan = panel.Plan, Report = report with { Rows = [.. report.Rows] } };
+        }
+        catch (ProblemException problem)
+        {
+            return new Panel(panel.Title, command) { Problem = $"{problem.Message} {problem.Advice}".TrimEnd() };
+        }
+    }
 }

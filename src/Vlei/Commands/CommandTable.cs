@@ -13,8 +13,9 @@ internal static class CommandTable
         ]),
         ("Reports, and what is behind their figures",
         [
-            ("reports", ReportsCommand.Create), ("fields", FieldsCommand.Create), ("help", HelpCommand.Create), ("show", ShowCommand.Create),
-            ("trace", TraceCommand.Create),
+            ("reports", ReportsCommand.Create), ("fields", FieldsCommand.Create), ("help", HelpCommand.Create),
+            ("show", ShowCommand.Create),
+            ("trace", TraceCommand.Create), ("explain", ExplainCommand.Create),
         ]),
         ("Kept, and produced together",
         [

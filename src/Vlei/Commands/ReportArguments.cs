@@ -147,9 +147,13 @@ internal sealed class ReportArguments
     /// <summary>
     /// Opens the records that the report is asked of. Throws a <see cref="ProblemException"/> where the arguments make no sense.
     /// </summary>
-    public OpenReport Open(ParseResult result, ReportDesk desk)
+    /// <param name="result">What is typed.</param>
+    /// <param name="desk">The book.</param>
+    /// <param name="completed">What is asked besides what is typed; nothing where nothing is.</param>
+    public OpenReport Open(ParseResult result, ReportDesk desk, Func<ReportOrder, ReportOrder>? completed = null)
     {
         var order = desk.Meant(OrdersOf(result)[0]);
+        order = completed?.Invoke(order) ?? order;
         _ = desk.Find(order);
         if (desk.ShownAs(order) is { } file)
         {
@@ -243,7 +247,8 @@ internal sealed class ReportArguments
                 context => LibraryOf(context).All(KeptKind.Group).Select(file => new CompletionItem(file.Name)));
         }
 
-        argument.CompletionSources.Add(context => new ReportCatalogue(LibraryOf(context)).Names.Concat(PageFile.NamesIn(LibraryOf(context))).Select(name => new CompletionItem(name)));
+        argument.CompletionSources.Add(context => LibraryOf(context) is var library
+            ? new ReportCatalogue(library).Names.Concat(PageFile.NamesIn(library)).Select(name => new CompletionItem(name)) : []);
         return argument;
     }
 
