@@ -14,8 +14,11 @@ export PATH LANG=C.UTF-8 TERM=xterm-256color XDG_STATE_HOME="$work/state" XDG_CO
 
 # draw NAME LINES COMMAND: the first LINES lines, with the command above them.
 draw() {
-    script -qec "stty cols 110 rows 50; $3" /dev/null | tr -d '\r' | head -n "$2" |
-        sed -e 's/\x1b\[?1h\x1b=//' -e 's/&/\&#38;/g' -e 's/</\&#60;/g' -e 's/\x1b\[1m/<b>/g' -e 's/\x1b\[0m/<\/b>/g' -e 's/%/%%/g' > body
+    script -qec "stty cols 110 rows 50; VLEI_PAGER= $3" /dev/null | tr -d '\r' | head -n "$2" |
+        sed -e 's/\x1b\[?1h\x1b=//' -e 's/&/\&#38;/g' -e 's/</\&#60;/g' -e 's/\x1b\[0m/<\/span>/g' \
+            -e 's/\x1b\[1m/<span weight="bold">/g' -e 's/\x1b\[1;31m/<span weight="bold" foreground="#f09a90">/g' \
+            -e 's/\x1b\[31m/<span foreground="#f09a90">/g' -e 's/\x1b\[36m/<span foreground="#86c5c5">/g' \
+            -e 's/\x1b\[2m/<span foreground="#98a3ad">/g' -e 's/\x1b\[34m/<span foreground="#86b6ea">/g' -e 's/%/%%/g' > body
     markup=$(printf '<span font="DejaVu Sans Mono 11" foreground="#e8e6df"><span foreground="#8fb8a8">$ %s</span>\n\n' "$3"; cat body; printf '</span>')
     convert -background '#1d2126' -bordercolor '#1d2126' "pango:$markup" -border 20x16 \
         -gravity northwest -background '#1d2126' -extent 1280x800\< -strip -define png:exclude-chunks=date,time "$here/$1.png"
@@ -23,20 +26,20 @@ draw() {
 
 vlei demo > /dev/null 2>&1
 export VLEI_BOOK=reedwater
+draw overview 60 'vlei show overview'
+draw explain 46 'vlei explain profit-loss --period last-month --compare prior-year --row net-profit --most 3'
 draw show-compared 44 'vlei show profit-loss --period fiscal-year-to-date --compare prior-year --change --share income --depth 1'
 draw balance-sheet 44 'vlei show balance-sheet --as-of last-month --compare prior-year --change'
 draw general-ledger 44 'vlei show general-ledger --period 2026-05 --only account=1020,1030'
 draw aging 44 'vlei show receivables-aging --as-of last-month'
 draw statement-of-account 34 'vlei show statement-of-account --period last-3-months --only "contact.name=Heron*"'
 draw money-to-come 34 'vlei show money-to-come --money 20000 --as-usual'
-draw list 44 'vlei show lines --only account.type=income --period last-month --group-by department,item --columns date,contact,quantity,natural:Sales'
 draw review 52 'vlei check --review last-3-months'
 draw reports 60 'vlei reports sales stock tax'
 draw trace 34 'vlei trace profit-loss --period 2026-05 --basis cash --compare prior-year --change --row 4010 --column Change'
 cp -r reedwater/records late && sed -i '/^BILL-00585,/s/8102.00/8420.00/' late/lines.csv
 vlei close 2026-05 2> /dev/null && vlei import late > /dev/null 2>&1
 draw changes 44 'vlei changes --since 1 profit-loss --period 2026-05'
-draw books 24 "vlei run month-end --books 'reedwater/clients/*'"
 vlei run month-end > /dev/null && sed -i '/^BILL-00585,/s/8420.00/8500.00/' late/lines.csv && vlei import late > /dev/null 2>&1
 draw run 44 'vlei run month-end'
 # A letter as a mail program shows it: its head, and its page below.

@@ -1,3 +1,4 @@
+using Vlei.Core.Pages;
 using Vlei.Core.Reports;
 
 namespace Vlei.Output;
@@ -9,6 +10,9 @@ namespace Vlei.Output;
 /// <param name="Reports">The reports, each with its name in the group.</param>
 public sealed record ReportPack(string Name, string Title, Report? Cover, IReadOnlyList<(string Name, Report Report)> Reports)
 {
+    /// <summary>The page of panels that it begins with, in text, PDF and on a web page; nothing where there is none.</summary>
+    public Page? Front { get; init; }
+
     /// <summary>The cover and the reports, as they follow each other.</summary>
     public IEnumerable<Report> Whole => Cover is null ? Reports.Select(named => named.Report)
         : Reports.Select(named => named.Report).Prepend(Cover);

@@ -342,6 +342,7 @@ public sealed partial class SaveTests : IDisposable
     [Theory]
     [InlineData("report")]
     [InlineData("selection")]
+    [InlineData("page")]
     [InlineData("group")]
     [InlineData("map")]
     [InlineData("mail")]

@@ -22,6 +22,9 @@ public static class GroupFile
             "The basis of those of its reports that have one and are not kept with another.") { Words = ReportOptions.Basis.Words },
         new("notes", FileKeyKind.Texts, "What stands on its cover, a paragraph each."),
         new("cover", FileKeyKind.Flag, "Whether it has a cover, with its contents and notes; it has, where nothing is said."),
+        new(
+            "front", FileKeyKind.Text,
+            "The page of panels that its text, its PDF and its web page begin with: summary, or one of the book's own."),
         new("questions", FileKeyKind.Flag, "Whether the open questions of the review (vlei check --review) stand on the cover."),
         new(
             "formats", FileKeyKind.Texts,
@@ -92,6 +95,7 @@ public static class GroupFile
                 : throw toml.Wrong(head["basis"].Span, $"there is no basis {basis}.", "Write \"accrual\" or \"cash\"."),
             Notes = toml.Texts(head, "notes"),
             HasCover = toml.Flag(head, "cover", otherwise: true),
+            Front = toml.Text(head, "front"),
             HasQuestions = toml.Flag(head, "questions", otherwise: false),
             Formats = toml.Texts(head, "formats"),
             Delivery = DeliveryKeys.Read(toml, head, names),

@@ -42,6 +42,9 @@ public sealed record ReportGroup(string Name, string Title, IReadOnlyList<GroupM
     /// <summary>Whether the open questions of the review of its period stand on the cover.</summary>
     public bool HasQuestions { get; init; }
 
+    /// <summary>The page of panels that its text, its PDF and its web page begin with; nothing for none.</summary>
+    public string? Front { get; init; }
+
     /// <summary>The formats that it is produced in, by their names.</summary>
     public IReadOnlyList<string> Formats { get; init; } = [];
 

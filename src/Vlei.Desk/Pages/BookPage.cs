@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using Vlei.Books;
 using Vlei.Books.Kept;
+using Vlei.Core.Ledger;
 using Vlei.Core.Pages;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
@@ -16,9 +17,16 @@ public static class BookPage
     /// <param name="desk">The book.</param>
     /// <param name="page">The page.</param>
     /// <param name="look">How it looks.</param>
-    public static Page Of(ReportDesk desk, KeptPage page, ReportLook look)
+    /// <param name="records">The records that it is of; those of the book as it is now where it is nothing.</param>
+    public static Page Of(ReportDesk desk, KeptPage page, ReportLook look, ILedger? records = null)
     {
         var built = new Panel[page.Panels.Count];
+        if (records is not null)
+        {
+            var context = desk.ContextOf(records);
+            return Whole([.. page.Panels.Select(panel => PanelOf(desk, context, panel, look))]);
+        }
+
         var ledgers = LedgersOf(desk.Book, Math.Clamp(Environment.ProcessorCount, 1, MostAtOnce));
         try
         {
@@ -41,7 +49,10 @@ public static class BookPage
             ledgers.ForEach(ledger => ledger.Dispose());
         }
 
-        return new Page(page.Name, page.Title, desk.Settings.Name, desk.Today.Date, built) { Look = look };
+        return Whole(built);
+
+        Page Whole(IReadOnlyList<Panel> panels) =>
+            new(page.Name, page.Title, desk.Settings.Name, desk.Today.Date, panels) { Look = look };
     }
 
     // Each reads by itself; what an import changes between the opening of two of them has all of them opened again.

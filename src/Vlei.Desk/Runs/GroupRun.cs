@@ -2,9 +2,11 @@ using Vlei.Books;
 using Vlei.Books.Kept;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
+using Vlei.Core.Pages;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Desk.Keeping;
+using Vlei.Desk.Pages;
 using Vlei.Output;
 
 namespace Vlei.Desk.Runs;
@@ -176,7 +178,22 @@ public static class GroupRun
     /// </summary>
     public static ReportPack PackOf(ProducedGroup outcome) => new(
         outcome.Group.Name, outcome.Group.Title,
-        outcome.Group.HasCover || outcome.Reports.Any(report => report.Report is null) ? RunCover.Of(outcome) : null, MadeIn(outcome));
+        outcome.Group.HasCover || outcome.Reports.Any(report => report.Report is null) ? RunCover.Of(outcome) : null, MadeIn(outcome))
+    {
+        Front = outcome.Group.Front is { } front ? FrontOf(outcome, front) : null,
+    };
+
+    // It looks as the reports behind it do.
+    private static Page FrontOf(ProducedGroup outcome, string name)
+    {
+        var library = outcome.Run.Desk.Library;
+        var page = PageFile.Find(library, name) ?? throw new ProblemException(
+            ProblemKind.BadData, $"{outcome.Group.Path}: there is no page {name}.",
+            Suggestion.DidYouMean(name, PageFile.NamesIn(library)) ?? Suggestion.ThereAre([.. PageFile.NamesIn(library)]));
+        return BookPage.Of(
+            outcome.Run.Desk, page with { Panels = [.. page.Panels.Where(panel => panel.List is null)] },
+            MadeIn(outcome).Select(named => named.Report.Look).FirstOrDefault() ?? new ReportLook(), outcome.Run.Ledger);
+    }
 
     private static List<(string Name, Report Report)> MadeIn(ProducedGroup outcome) =>
         [.. outcome.Reports.Where(report => report.Report is not null).Select(report => (report.Member.Name, report.Report!))];

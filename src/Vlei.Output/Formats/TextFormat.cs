@@ -1,4 +1,5 @@
 using Vlei.Core.Reports;
+using Vlei.Output.Overview;
 
 namespace Vlei.Output.Formats;
 
@@ -18,6 +19,15 @@ internal sealed class TextFormat() : ReportFormat("text")
     public override void Write(Report report, Stream stream, Surface surface) => TextReport.Write(new ReportWords(report), stream, surface);
 
     /// <inheritdoc/>
-    public override void WritePack(ReportPack pack, Stream stream, Surface surface) => WriteApart(
-        pack, stream, "\n\n", report => Write(report, stream, report == pack.Cover ? surface with { Width = CoverWidth } : surface));
+    public override void WritePack(ReportPack pack, Stream stream, Surface surface)
+    {
+        if (pack.Front is { } front)
+        {
+            TextPage.Write(new PageWords(front), stream, surface);
+            stream.Write("\n\n"u8);
+        }
+
+        WriteApart(
+            pack, stream, "\n\n", report => Write(report, stream, report == pack.Cover ? surface with { Width = CoverWidth } : surface));
+    }
 }

@@ -28,9 +28,10 @@ internal static class PdfReport
         var reports = pack.Whole.Select(report => new ReportWords(report)).ToList();
         WriteDocument(stream, pack.Title, reports.Select(words => words.Look).LastOrDefault(new ReportLook()), (document, text) =>
         {
+            var front = pack.Front is { } page ? SheetOf(document, text, new PageWords(page)) : null;
             var contents = new ContentsPages(document, pack, reports, text);
             var all = reports.Select(words => new ReportPages(document, words, text, charts)).ToList();
-            var count = contents.Sheets.Count + all.Sum(pages => pages.Count);
+            var count = (front is null ? 0 : 1) + contents.Sheets.Count + all.Sum(pages => pages.Count);
             contents.Fill([.. all.Select(pages => pages.First)], count);
             all.ForEach(pages => pages.Finish(count));
             return [.. all.Select(pages => pages.Node)];
@@ -40,12 +41,16 @@ internal static class PdfReport
     /// <summary>Writes a page of panels, on one sheet.</summary>
     public static void WritePage(PageWords words, Stream stream) => WriteDocument(stream, words.Title, words.Page.Look, (document, text) =>
     {
-        // Longer than paper is rather than broken apart: it hangs on a wall.
-        var (paper, upright) = (Paper.Of(words.Page.Look), words.Page.Look.Turn == PaperTurn.Portrait);
-        _ = new PanelSheet(
-            upright ? new Sheet(document, paper.Width, paper.Height) : new Sheet(document, paper.Height, paper.Width), text, words);
+        _ = SheetOf(document, text, words);
         return [];
     });
+
+    private static PanelSheet SheetOf(PdfDocumentBuilder document, PageText text, PageWords words)
+    {
+        var (paper, upright) = (Paper.Of(words.Page.Look), words.Page.Look.Turn == PaperTurn.Portrait);
+        return new PanelSheet(
+            upright ? new Sheet(document, paper.Width, paper.Height) : new Sheet(document, paper.Height, paper.Width), text, words);
+    }
 
     private static void WriteDocument(
         Stream stream, string title, ReportLook look, Func<PdfDocumentBuilder, PageText, List<BookmarkNode>> write)

@@ -11,11 +11,11 @@ internal static class WebPanel
     /// <summary>Writes a panel.</summary>
     /// <param name="text">Where to.</param>
     /// <param name="panel">The panel.</param>
-    /// <param name="report">The id of its report on the page.</param>
-    public static void Write(TextWriter text, PanelWords panel, string report)
+    /// <param name="report">The id of its report on the page; nothing where that is not there.</param>
+    public static void Write(TextWriter text, PanelWords panel, string? report)
     {
         var title = PageText.Of(panel.Title);
-        text.WriteLine(panel.Panel.Report is null ? $"<section><h2>{title}</h2>" : $"<section><h2><a href=\"#{report}\">{title}</a></h2>");
+        text.WriteLine(report is null ? $"<section><h2>{title}</h2>" : $"<section><h2><a href=\"#{report}\">{title}</a></h2>");
         text.WriteLine(panel.When.Length > 0 ? $"<p class=\"when\">{PageText.Of(panel.When)}</p>" : "");
         if (panel.Figures.Count > 0)
         {

@@ -31,6 +31,11 @@ internal sealed class WebReport
         Page(stream, pack.Title, language, reports.Select(words => words.Look).LastOrDefault(new ReportLook()), charts, page =>
         {
             page._text.WriteLine($"<header id=\"top\"><h1>{PageText.Of(pack.Title)}</h1></header>");
+            if (pack.Front is { } front)
+            {
+                page.WritePanels(new PageWords(front), leads: false);
+            }
+
             page._text.WriteLine($"<nav aria-label=\"{page.Said("Contents")}\"><ol>");
             for (var place = 0; place < reports.Count; place++)
             {
@@ -51,15 +56,9 @@ internal sealed class WebReport
     public static void WritePage(PageWords words, Stream stream, IChartDrawer? charts) =>
         Page(stream, words.Title, words.Language, words.Page.Look, charts, page =>
         {
-            page._text.Write($"<style>\n{PageText.Part("panels.css")}</style>");
             page._text.WriteLine($"<header id=\"top\"><h1>{PageText.Of(words.Title)}</h1><p>{PageText.Of(words.Page.Book)}</p>");
-            page._text.WriteLine($"<p>{PageText.Of(words.Day)}</p></header>\n<div class=\"panels\">");
-            foreach (var (place, panel) in words.Panels.Index())
-            {
-                WebPanel.Write(page._text, panel, $"report-{place + 1}");
-            }
-
-            page._text.WriteLine("</div>");
+            page._text.WriteLine($"<p>{PageText.Of(words.Day)}</p></header>");
+            page.WritePanels(words, leads: true);
             foreach (var (place, panel) in words.Panels.Index().Where(indexed => indexed.Item.Panel.Report is not null))
             {
                 page._text.WriteLine($"<article id=\"report-{place + 1}\">");
@@ -67,6 +66,17 @@ internal sealed class WebReport
                 page._text.WriteLine($"<p class=\"back\"><a href=\"#top\">{PageText.Of(words.Title)}</a></p></article>");
             }
         });
+
+    private void WritePanels(PageWords words, bool leads)
+    {
+        _text.WriteLine($"<style>\n{PageText.Part("panels.css")}</style>\n<div class=\"panels\">");
+        foreach (var (place, panel) in words.Panels.Index())
+        {
+            WebPanel.Write(_text, panel, leads && panel.Panel.Report is not null ? $"report-{place + 1}" : null);
+        }
+
+        _text.WriteLine("</div>");
+    }
 
     private static void Page(Stream stream, string title, Language language, ReportLook look, IChartDrawer? charts, Action<WebReport> write)
     {

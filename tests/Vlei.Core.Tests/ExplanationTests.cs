@@ -1,0 +1,83 @@
+using CsCheck;
+using Vlei.Core.Calendar;
+using Vlei.Core.Ledger;
+using Vlei.Core.Pages;
+using Vlei.Core.Reports;
+using Vlei.Core.Tables;
+
+namespace Vlei.Core.Tests;
+
+/// <summary>What made figures change, and what panels show of them, on random books.</summary>
+public sealed class ExplanationTests
+{
+    private static readonly Gen<(string Report, string Compare, DateOnly From, int Days, AccountingBasis Basis, int Most)> Asked =
+        from report in Choose.One("profit-loss", "balance-sheet", "trial-balance")
+        from compare in Choose.One("prior-period", "prior-year", "year-start")
+        from start in Gen.Int[0, 700]
+        from days in Gen.Int[0, 400]
+        from basis in Gen.Enum<AccountingBasis>()
+        from most in Gen.Int[1, 4]
+        select (report, report == "balance-sheet" ? compare : compare == "year-start" ? "prior-year" : compare,
+            new DateOnly(2024, 1, 1).AddDays(start), days, basis, most);
+
+    [Fact]
+    public void Reasons_and_the_rest_are_the_change_in_every_way_it_is_looked_at() =>
+        Gen.Select(RandomBook.Gen1, Asked).Sample((book, asked) =>
+    {
+        var report = Compared(book, asked);
+        foreach (var row in report.Rows.Where(row => row.Kind != RowKind.Heading))
+        {
+            var explained = Explanation.Of(report, book, row.Key, null, asked.Most);
+            Assert.All(explained.Checks, check => Assert.True(check.Ok, $"{row.Key}: {check.Column}"));
+            var compared = report.Columns.Index().First(column => column.Item.Tie == ColumnTie.Compared).Index;
+            var (now, before) = (row.Cells[0].Units ?? 0, row.Cells[compared].Units ?? 0);
+            foreach (var way in explained.Rows.Where(reason => reason.Kind == RowKind.Heading))
+            {
+                var rows = explained.Rows.SkipWhile(reason => reason != way).Skip(1)
+                    .TakeWhile(reason => reason.Kind != RowKind.Heading).ToList();
+                Assert.Equal([now, before, now - before], rows[^1].Cells.Take(3).Select(cell => cell.Units!.Value));
+                for (var column = 0; column < 3; column++)
+                {
+                    Assert.Equal(rows[^1].Cells[column].Units, rows.SkipLast(1).Sum(reason => reason.Cells[column].Units));
+                }
+
+                // The largest first, as many as are asked for, and the rest as one.
+                var named = rows.SkipLast(1).Where(reason => reason.Kind == RowKind.Record)
+                    .Select(reason => Math.Abs(reason.Cells[2].Units!.Value)).ToList();
+                Assert.Equal(named.OrderDescending(), named);
+                Assert.InRange(named.Count, 1, asked.Most);
+
+                // What the quantity and the price did is what the item did.
+                Assert.All(rows.Where(reason => reason.Cells[4].Units is not null), reason =>
+                    Assert.Equal(reason.Cells[2].Units, reason.Cells[4].Units + reason.Cells[5].Units));
+            }
+        }
+    });
+
+    [Fact]
+    public void A_panel_shows_figures_that_the_report_has() => Gen.Select(RandomBook.Gen1, Asked, Gen.Enum<PanelShow>()).Sample((book,
+        asked, show) =>
+    {
+        var report = Compared(book, asked);
+        foreach (var line in PanelLines.Of(report, new PanelPlan(show) { Most = asked.Most }))
+        {
+            var units = report.Rows[line.Row].Cells[line.Column].Units;
+            Assert.NotEqual(ColumnKind.Text, report.Columns[line.Column].Kind);
+            Assert.True(line.Bar is null || Math.Sign(line.Bar.Value) == Math.Sign(units ?? 0));
+            Assert.True(line.Bar is null or (>= -1 and <= 1));
+            Assert.True(show is not (PanelShow.Line or PanelShow.Down) || line.Series.Count == 0 || line.Series.Contains(units));
+            Assert.All(line.Changes, change => Assert.Contains(report.Columns, column => column.Heading == change.Against));
+        }
+    });
+
+    private static Report Compared(
+        ILedger book, (string Report, string Compare, DateOnly From, int Days, AccountingBasis Basis, int Most) asked)
+    {
+        var range = new DateRange(asked.From, asked.From.AddDays(asked.Days));
+        return Statements.Build(asked.Report, book, new ReportRequest
+        {
+            Period = new OpenPeriod(range), Basis = asked.Basis, Change = true,
+            Compare = [Comparison.Parse(asked.Compare, asked.From, new FiscalCalendar(3))],
+        });
+    }
+}
