@@ -55,7 +55,7 @@ public class OutputTests
     public void Text_shows_every_figure_whole_and_keeps_to_the_width_where_it_can() =>
         Gen.Select(GenReport, Gen.Int[1, 140], Gen.Bool).Sample((report, width, ascii) =>
     {
-        var lines = Written(report, 0, new Surface(width, ascii, Bold: false)).Split('\n');
+        var lines = Written(report, 0, new Surface(width, ascii, Colour: false)).Split('\n');
         var text = string.Join('\n', lines);
         Assert.DoesNotContain('\u0007', text);
         Assert.True(!ascii || text.All(char.IsAscii));
@@ -72,7 +72,7 @@ public class OutputTests
         Assert.DoesNotContain(lines, line => line.TrimStart().StartsWith('\u0301'));
 
         // Without an end to the line, a row is one, whatever is in it.
-        var endless = Written(report, 0, new Surface(null, ascii, Bold: false)).Split('\n');
+        var endless = Written(report, 0, new Surface(null, ascii, Colour: false)).Split('\n');
         Assert.All(
             report.Rows.Where(row => row.Kind == RowKind.Record && row.Cells.Any(cell => cell.Units is not null)), row => Assert.Contains(
             endless, line => Enumerable.Range(0, report.Columns.Count).Where(column => row.Cells[column].Units is not null)

@@ -10,7 +10,7 @@ public partial class StructureTests
 {
     private static readonly string[] FromTheGroundUp =
         ["Problems", "Money", "Calendar", "Languages", "Ledger", "Basis", "Fields", "Reports", "Tables", "Statements", "OpenItems",
-            "Review"];
+            "Review", "Pages"];
 
     // What each project may use besides itself.
     private static readonly Dictionary<string, string[]> Projects = new()

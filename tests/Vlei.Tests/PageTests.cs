@@ -118,6 +118,30 @@ public sealed class PageTests : IDisposable
     }
 
     [Fact]
+    public void A_group_begins_with_its_front_page_as_of_the_close_of_its_period_and_is_the_same_again()
+    {
+        const string Group = "front = \"summary\"\nperiod = \"2026-05\"\nformats = [\"text\", \"html\", \"pdf\"]\n"
+            + "[[report]]\nreport = \"profit-loss\"\n";
+        _tool.Write("reedwater/groups/owner.toml", Group);
+        _tool.Run("run", "owner", "--book", "reedwater").Done();
+        string Made(string ending) => _tool.PathOf($"reedwater/out/owner/2026-05/owner.{ending}");
+        var text = File.ReadAllText(Made("txt"));
+        Assert.StartsWith("Reedwater Boatworks\nSummary\nAs of 31 May 2026\n", text);
+        Assert.DoesNotContain("vlei show", text);
+        Assert.Contains("Total bank accounts", text);
+        Assert.Contains("Man schuldet uns", _tool.Run("show", "summary", "--lang", "de", "--book", "reedwater").Done().Output);
+        Assert.StartsWith("Summary", _tool.Shell($"pdftotext -layout {Made("pdf")} -").Done().Output.TrimStart());
+        Assert.Contains("<div class=\"panels\">", File.ReadAllText(Made("html")));
+        var before = new[] { "txt", "html", "pdf" }.Select(ending => Convert.ToHexString(File.ReadAllBytes(Made(ending)))).ToList();
+        _tool.Run("run", "owner", "--book", "reedwater").Done();
+        Assert.Equal(before, new[] { "txt", "html", "pdf" }.Select(ending => Convert.ToHexString(File.ReadAllBytes(Made(ending)))));
+        _tool.Write("reedwater/groups/owner.toml", Group.Replace("summary", "sumary", StringComparison.Ordinal));
+        var outcome = _tool.Run("run", "owner", "--book", "reedwater");
+        Assert.Equal(65, outcome.Status);
+        Assert.Contains("there is no page sumary. Did you mean summary?", outcome.Messages.ReplaceLineEndings(" ").Replace("      ", ""));
+    }
+
+    [Fact]
     public void A_finding_is_shown_by_its_number_in_the_last_review_and_marked_by_it()
     {
         var review = _tool.Run("check", "--book", "reedwater", "--review", "2026-05").Done().Output;

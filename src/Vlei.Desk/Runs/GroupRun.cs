@@ -6,7 +6,6 @@ using Vlei.Core.Pages;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Desk.Keeping;
-using Vlei.Desk.Pages;
 using Vlei.Output;
 
 namespace Vlei.Desk.Runs;
@@ -190,9 +189,12 @@ public static class GroupRun
         var page = PageFile.Find(library, name) ?? throw new ProblemException(
             ProblemKind.BadData, $"{outcome.Group.Path}: there is no page {name}.",
             Suggestion.DidYouMean(name, PageFile.NamesIn(library)) ?? Suggestion.ThereAre([.. PageFile.NamesIn(library)]));
-        return BookPage.Of(
+        var built = BookPage.Of(
             outcome.Run.Desk, page with { Panels = [.. page.Panels.Where(panel => panel.List is null)] },
             MadeIn(outcome).Select(named => named.Report.Look).FirstOrDefault() ?? new ReportLook(), outcome.Run.Ledger);
+
+        // Who reads it has no book to ask.
+        return built with { Panels = [.. built.Panels.Select(panel => panel with { Command = "" })] };
     }
 
     private static List<(string Name, Report Report)> MadeIn(ProducedGroup outcome) =>

@@ -3,7 +3,6 @@ using Vlei.Books;
 using Vlei.Core.Problems;
 using Vlei.Desk;
 using Vlei.Desk.Deliveries;
-using Vlei.Help;
 
 namespace Vlei.Commands;
 

@@ -1,5 +1,4 @@
 using System.CommandLine;
-using Vlei.Help;
 
 namespace Vlei.Commands;
 

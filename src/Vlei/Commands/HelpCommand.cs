@@ -1,6 +1,5 @@
 using System.CommandLine;
 using Vlei.Core.Problems;
-using Vlei.Help;
 
 namespace Vlei.Commands;
 

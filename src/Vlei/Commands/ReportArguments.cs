@@ -7,7 +7,6 @@ using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Core.Tables;
 using Vlei.Desk;
-using Vlei.Help;
 
 namespace Vlei.Commands;
 

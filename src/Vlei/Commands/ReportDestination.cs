@@ -7,7 +7,6 @@ using Vlei.Core.Reports;
 using Vlei.Desk;
 using Vlei.Desk.Deliveries;
 using Vlei.Output;
-using Vlei.Output.Overview;
 
 namespace Vlei.Commands;
 

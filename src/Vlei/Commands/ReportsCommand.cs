@@ -2,7 +2,6 @@ using System.CommandLine;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Desk;
-using Vlei.Help;
 
 namespace Vlei.Commands;
 

@@ -5,7 +5,6 @@ using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Desk;
-using Vlei.Desk.Pages;
 using Vlei.Desk.Runs;
 using Vlei.Output;
 

@@ -1,10 +1,9 @@
 using System.CommandLine;
 using System.CommandLine.Help;
 using System.CommandLine.Invocation;
-using Vlei.Commands;
 using Vlei.Core.Problems;
 
-namespace Vlei.Help;
+namespace Vlei.Commands;
 
 /// <summary>What <c>--help</c> does: it tells of the program, of the command, or of the report that is named.</summary>
 internal sealed class HelpAction : SynchronousCommandLineAction

@@ -1,4 +1,4 @@
-namespace Vlei.Help;
+namespace Vlei.Commands;
 
 /// <summary>
 /// What is explained apart from commands: a text with paragraphs, headings that end in a colon, and below them names, each with

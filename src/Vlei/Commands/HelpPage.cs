@@ -1,7 +1,6 @@
-using Vlei.Commands;
 using Vlei.Output;
 
-namespace Vlei.Help;
+namespace Vlei.Commands;
 
 /// <summary>
 /// Help as it is laid out, whatever it is about: paragraphs, headings, and names with their meanings beside them. No line is

@@ -1,12 +1,11 @@
 using System.Text;
-using Vlei.Commands;
 using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Desk;
 using Vlei.Output;
 
-namespace Vlei.Help;
+namespace Vlei.Commands;
 
 /// <summary>
 /// All about one report: the question that it answers, where it is kept, what it looks like on this book, what it takes and shows.

@@ -1,9 +1,10 @@
 using Vlei.Core.Pages;
 using Vlei.Core.Problems;
+using Vlei.Output.Overview;
 using Vlei.Output.Pages;
 using Vlei.Output.Web;
 
-namespace Vlei.Output.Overview;
+namespace Vlei.Output;
 
 /// <summary>What a page of panels can be written as.</summary>
 public static class PageFormats

@@ -1,8 +1,7 @@
 using System.CommandLine;
-using Vlei.Commands;
 using Vlei.Core.Reports;
 
-namespace Vlei.Help;
+namespace Vlei.Commands;
 
 /// <summary>What a command is for, what it takes, and command lines that work.</summary>
 internal static class CommandHelp

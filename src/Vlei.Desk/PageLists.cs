@@ -2,7 +2,7 @@ using Vlei.Core.Calendar;
 using Vlei.Core.Reports;
 using Vlei.Desk.Deliveries;
 
-namespace Vlei.Desk.Pages;
+namespace Vlei.Desk;
 
 /// <summary>What a page says that is no report: what moved since it was sent, what is to go out, what is asked, what is liked.</summary>
 internal static class PageLists

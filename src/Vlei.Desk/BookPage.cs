@@ -6,7 +6,7 @@ using Vlei.Core.Pages;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
-namespace Vlei.Desk.Pages;
+namespace Vlei.Desk;
 
 /// <summary>Builds a page of panels of a book: all of its reports of the same records.</summary>
 public static class BookPage

@@ -1,6 +1,4 @@
-using Vlei.Commands;
-
-namespace Vlei.Help;
+namespace Vlei.Commands;
 
 /// <summary>What the program is for, its commands in the order of the work, and what to do first.</summary>
 internal static class ProgramHelp

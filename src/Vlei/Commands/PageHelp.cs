@@ -1,7 +1,7 @@
 using Vlei.Books.Kept;
 using Vlei.Core.Reports;
 
-namespace Vlei.Help;
+namespace Vlei.Commands;
 
 /// <summary>All about a page of panels: what is on it, and how one's own is written.</summary>
 internal static class PageHelp
