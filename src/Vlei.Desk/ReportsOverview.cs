@@ -122,7 +122,8 @@ public sealed class ReportsOverview
         ];
     }
 
-    private List<(string Name, string About, bool IsFavourite)> FilesOf(KeptKind kind, Func<string, (string About, bool IsFavourite)> about) =>
+    private List<(string Name, string About, bool IsFavourite)> FilesOf(
+        KeptKind kind, Func<string, (string About, bool IsFavourite)> about) =>
         [.. Library.All(kind).Select(file => about(file.Name) is var told ? (file.Name, told.About, told.IsFavourite) : default)
             .OrderByDescending(file => file.IsFavourite)];
 

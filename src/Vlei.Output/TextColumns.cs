@@ -212,10 +212,11 @@ internal sealed class TextColumns
         {
             if (_block.Count > 0 && !columns.Fits([.. _block, place]))
             {
-                var before = columns._columns[place].Tie == ColumnTie.About && _block.Count > 1 ? _block[^1] : -1;
-                _ = before >= 0 && _block.Remove(before);
+                var before = _block[^1];
+                var goesAlong = columns._columns[place].Tie == ColumnTie.About && _block.Count > 1 && columns.Fits([before, place]);
+                _ = goesAlong && _block.Remove(before);
                 End();
-                _block.AddRange(before >= 0 && columns.Fits([before, place]) ? [before] : []);
+                _block.AddRange(goesAlong ? [before] : []);
             }
 
             _block.Add(place);

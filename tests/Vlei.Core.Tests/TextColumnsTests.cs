@@ -28,16 +28,19 @@ public sealed class TextColumnsTests
         var placed = new TextColumns(label, word, columns, width);
         int Needed(IEnumerable<int> block) => placed.LabelWidth + block.Sum(place => placed.Widths[place] + TextColumns.Gap);
         Assert.Equal(Enumerable.Range(0, columns.Length), placed.Blocks.SelectMany(block => block).Distinct().Order());
-        Assert.All(columns.Index(), column => Assert.InRange(placed.Widths[column.Index], Math.Min(column.Item.Width, column.Item.Least), 200));
+        Assert.All(
+            columns.Index(),
+            column => Assert.InRange(placed.Widths[column.Index], Math.Min(column.Item.Width, column.Item.Least), 200));
         for (var number = 0; number < placed.Blocks.Count; number++)
         {
             var block = placed.Blocks[number];
             Assert.True(Needed(block) <= width || block.Length == 1, $"{Needed(block)} on {width}");
 
-            // What is said about a figure is parted from it only where the two do not fit beside each other.
+            // What is said about a figure stands alone only where it does not fit beside what stands before it.
             var first = block[0];
             Assert.True(
-                first == 0 || columns[first].Tie != ColumnTie.About || Needed([first - 1, first]) > width, $"column {first} begins a block");
+                first == 0 || columns[first].Tie != ColumnTie.About || block.Length > 1 || Needed([first - 1, first]) > width,
+                $"column {first} stands alone");
 
             // What is compared with a figure stands beside it, where it can.
             foreach (var compared in block.Where(place => place > 0 && columns[place].Tie == ColumnTie.Compared))

@@ -171,8 +171,8 @@ public sealed class GroupTests : IDisposable
         Assert.Matches(@"mine +asked otherwise than the last time", _tool.Run("run", "own", "--book", "reedwater").Output);
         Assert.Matches(@"mine +as the last time, always 2026-03", _tool.Run("run", "own", "--book", "reedwater").Output);
         Assert.Matches(
-            @"reports/mine.toml, from sales-by-item, always 2026-03; in own; last run in own 2026-06-30",
-            _tool.Run("reports", "--book", "reedwater").Done().Output);
+            @"Kept in reports/mine.toml, from sales-by-item; always 2026-03.\nIn own.\nLast run in own 2026-06-30.",
+            _tool.Run("reports", "mine", "--book", "reedwater").Done().Output);
         Assert.Equal("Lately\n  2026-06-30  vlei run own\n", _tool.Run("show", "--book", "reedwater").Done().Output);
 
         // Where nothing can be made, what was there stays.

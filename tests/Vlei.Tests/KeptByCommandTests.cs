@@ -28,7 +28,7 @@ public sealed class KeptByCommandTests : IDisposable
         Assert.Contains("has no only:item to take out", Run("save", "mine", "--unset", "only:item").Messages);
 
         Vlei("save", "--selection", "coast", "--only", "contact=C0001/C0020", "--question", "Who is at the coast?", "--favourite");
-        Assert.Matches(@"(?m)^\* coast +selections/coast\.toml: Who is at the coast\?$", Vlei("reports"));
+        Assert.Matches(@"(?m)^  \* coast +Who is at the coast\?$", Vlei("reports"));
 
         static List<string> Labels(string csv) =>
             [.. csv.Split('\n').Skip(1).Select(line => line.Split(',')[0]).Order(StringComparer.Ordinal)];

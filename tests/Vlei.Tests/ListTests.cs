@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Vlei.Desk;
 
 namespace Vlei.Tests;
 
@@ -17,12 +18,10 @@ public sealed class ListTests : IDisposable
     [Fact]
     public void Every_report_of_the_catalogue_is_the_same_in_every_format()
     {
-        var reports = _tool.Run("reports", "--book", "reedwater").Done().Output.Split('\n')
-            .Where(line => line.StartsWith("  ", StringComparison.Ordinal) && line[2] != ' ').Select(line => line.Trim().Split(' ')[0])
-            .ToList();
+        var reports = ReportCatalogue.Standard.Where(report => report.Asks is null).Select(report => report.Key).ToList();
         Assert.InRange(reports.Count, 60, 100);
         Parallel.ForEach(
-            reports.Where(report => report is not ("statement-of-account" or "postings" or "lines")),
+            reports.Where(report => report is not ("postings" or "lines")),
             new ParallelOptions { MaxDegreeOfParallelism = 4 }, report =>
         {
             var (text, csv) = (Show(report).Done().Output, Csv(report));

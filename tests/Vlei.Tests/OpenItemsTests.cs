@@ -97,7 +97,7 @@ public sealed class OpenItemsTests : IDisposable
             "J-1,journal,2026-03-01,,,\nI-1,invoice,2026-03-01,,B,\n",
             "J-1,2000,-40.00,\nJ-1,6000,40.00,\nI-1,1100,9.00,\nI-1,4000,-9.00,\n", "");
         var aging = Show("payables-aging", "--as-of", "2026-03-31");
-        Assert.Matches(@"\nNo contact +0\.00 +40\.00 ", aging);
+        Assert.Matches(@"\nNo contact +– +40\.00 ", aging);
         Assert.Contains("Checked: Open items = balance of the control accounts.", aging);
         Assert.Contains("none/J-1,J-1,record", Show("payables-aging", "--as-of", "2026-03-31", "--detail", "--format", "csv"));
         Assert.Contains(

@@ -86,7 +86,7 @@ public sealed class PageTests : IDisposable
     }
 
     [Theory]
-    [InlineData("title = 1\n", 65, "title is a text")]
+    [InlineData("title = 1\n", 65, "the page has no panel.")]
     [InlineData("title = \"x\"\n", 65, "the page has no panel.")]
     [InlineData("[[panel]]\nreport = \"profit-los\"\n", 65, "overview.toml:2:1: there is no report profit-los. Did you mean profit-loss?")]
     [InlineData("[[panel]]\nreport = \"profit-loss\"\nshow = \"bar\"\n", 65, "overview.toml:3:1: show does not take \"bar\". Did you "

@@ -195,7 +195,7 @@ public sealed class ReviewTests : IDisposable
         Assert.Equal("", Found("2026-05", "--only", "status=question"));
         var text = _tool.Run(check).Done().Output;
         Assert.Contains("What looks off", text);
-        Assert.Contains("weekend-journal/J1", text);
+        Assert.Contains("weekend-journal", text);
     }
 
     [Theory]

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.RegularExpressions;
 using Vlei.Core;
+using Vlei.Desk;
 using Vlei.Tests.Documents;
 
 namespace Vlei.Tests;
@@ -47,7 +48,7 @@ public sealed partial class SaveTests : IDisposable
             .Where(
                 option => (option.Name == "title" || Vlei.Books.Kept.ReportFile.Own.All(key => key.Name != option.Name))
                     && option.Name != "schedule" && !OfDocuments.Contains(option.Name)).ToList();
-        var reports = ReportName().Matches(_tool.Run("reports").Done().Output).Select(match => match.Groups[1].Value).ToList();
+        var reports = ReportCatalogue.Standard.Select(report => report.Key).ToList();
         Assert.InRange(reports.Count, 60, 200);
         var random = new Random(20261123);
         var (kept, desk) = (options.ToDictionary(option => option.Name, _ => 0), new InProcess(_tool.PathOf("reedwater")));
@@ -140,8 +141,9 @@ public sealed partial class SaveTests : IDisposable
             Save("may", "--favourite").Done().Messages);
         Assert.Equal(Figures(shown.Output), Figures(Show(["may"]).Done().Output));
         Assert.Matches(
-            @"\* may .*\n .*reports/may.toml, from profit-loss, always 2026-05; last shown 2026-06-30",
-            _tool.Run("reports", "--book", "reedwater").Done().Output);
+            @"Kept in reports/may.toml, from profit-loss; always 2026-05.\nLast shown 2026-06-30.",
+            _tool.Run("reports", "may", "--book", "reedwater").Done().Output);
+        Assert.Matches(@"\n  \* may +Profit and loss\n", _tool.Run("reports", "--book", "reedwater").Done().Output);
         Assert.Equal(
             "Favourites\n  vlei show may  Profit and loss\nLately\n  2026-06-30  vlei show may\n  2026-06-30  vlei show profit-loss "
                 + "--period 2026-05 --compare prior-year\n",
@@ -232,10 +234,16 @@ public sealed partial class SaveTests : IDisposable
         Save("mine", "--from", "balance-sheet", "--in", "user").Done();
         Assert.Contains("made from", File.ReadAllText(_tool.PathOf("firm/reports/firms.toml")) + "made from");
         var listed = _tool.Run("reports", "--book", "reedwater").Done().Output;
-        Assert.Matches(@"\+ ours .*\n .* reports/ours.toml", listed);
-        Assert.Matches(@"\+ firms .*\n .* library's reports/firms.toml", listed);
-        Assert.Matches(@"\+ mine .*\n .* user's reports/mine.toml", listed);
-        Assert.Matches(@"\+ coast .*library's selections/coast.toml: only contact=C9\*", listed);
+        foreach (var (name, place) in new[]
+        {
+            ("ours", "reports/ours.toml"), ("firms", "library's reports/firms.toml"), ("mine", "user's reports/mine.toml"),
+        })
+        {
+            Assert.Contains($"  + {name} ", listed);
+            Assert.Contains($"Kept in {place}, from ", _tool.Run("reports", name, "--book", "reedwater").Done().Output);
+        }
+
+        Assert.Matches(@"\+ coast +only contact=C9\*", listed);
         Assert.StartsWith(
             "vlei: selection coast (reedwater/../firm/selections/coast.toml): No contact fits \"C9*\".",
             Show(["lines", "--select", "coast"]).Messages);
@@ -388,6 +396,6 @@ public sealed partial class SaveTests : IDisposable
 
     private static string RowsOf(string json) => json[json.IndexOf("\"rows\"", StringComparison.Ordinal)..];
 
-    [GeneratedRegex(@"^[ *+] ([a-z-]+) +\S", RegexOptions.Multiline)]
+    [GeneratedRegex(@"^  [ *+] ([a-z0-9-]+) ", RegexOptions.Multiline)]
     private static partial Regex ReportName();
 }

@@ -68,7 +68,8 @@ public sealed partial class TextTests : IDisposable
         {
             foreach (var typed in new string[][]
             {
-                [], report.Takes("compare") ? ["--compare", "prior-year", "--change"] : [], report.Takes("share") ? ["--share", "column"] : [],
+                [], report.Takes("compare") ? ["--compare", "prior-year", "--change"] : [],
+                report.Takes("share") ? ["--share", "column"] : [],
             })
             {
                 using var written = new MemoryStream();

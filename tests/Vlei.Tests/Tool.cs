@@ -44,7 +44,9 @@ public sealed class Tool : IDisposable
     /// <summary>Runs a line of a shell in a folder of this one; <c>vlei</c> at its start is the program.</summary>
     public Outcome Shell(string line, string folder = "")
     {
-        var start = new ProcessStartInfo("sh", ["-c", line.StartsWith("vlei ", StringComparison.Ordinal) ? $"'{Binary}' {line[5..]}" : line])
+        const string Named = "vlei ";
+        var typed = line.StartsWith(Named, StringComparison.Ordinal) ? $"'{Binary}' {line[Named.Length..]}" : line;
+        var start = new ProcessStartInfo("sh", ["-c", typed])
         {
             WorkingDirectory = PathOf(folder), RedirectStandardOutput = true, RedirectStandardError = true,
             StandardOutputEncoding = Encoding.UTF8, StandardErrorEncoding = Encoding.UTF8,

@@ -22,7 +22,8 @@ public static class KeptSchema
         else if (kind == KeptKind.Page)
         {
             WriteObject(
-                json, PageFile.Keys, () => WriteTables(json, "panel", "The panels, in their order.", PageFile.PanelKeys, least: 1), ["panel"]);
+                json, PageFile.Keys, () => WriteTables(json, "panel", "The panels, in their order.", PageFile.PanelKeys, least: 1),
+                ["panel"]);
         }
         else
         {

@@ -110,7 +110,7 @@ public sealed class Library
 
     private KeptReport Read(KeptFile file, string text, IReadOnlyList<string> above)
     {
-        var report = ReportFile.Read(text, file.Name, file.Path, from => SourceOf(file, from, above), NamesOfSources);
+        var report = ReportFile.Read(text, file.Name, file.Path, from => SourceOf(file, from, above), () => NamesOfReports);
         LookFiles.RefuseOutside(report.Own, file);
         return report;
     }
@@ -130,7 +130,8 @@ public sealed class Library
             : Find(KeptKind.Report, from) is { } source ? Read(source, source.Read(), names).Definition : null;
     }
 
-    private IEnumerable<string> NamesOfSources() => StandardReports.All.Select(report => report.Key).Concat(ReportFile.StandardNames)
+    /// <summary>The names of all reports and tables, standard and kept.</summary>
+    public IEnumerable<string> NamesOfReports => StandardReports.All.Select(report => report.Key).Concat(ReportFile.StandardNames)
         .Concat(All(KeptKind.Report).Select(known => known.Name));
 
     private static string? UserFolder()

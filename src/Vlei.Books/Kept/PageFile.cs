@@ -110,7 +110,7 @@ public static class PageFile
             table.Span, "it is not said which report.", "Add a line: report = \"profit-loss\".");
         var report = library.FindReport(name) ?? throw toml.Wrong(
             values["report"].Span, $"there is no report {name}.",
-            Suggestion.DidYouMean(name, ReportFile.StandardNames.Concat(library.All(KeptKind.Report).Select(file => file.Name)))
+            Suggestion.DidYouMean(name, library.NamesOfReports)
                 ?? "vlei reports lists them.");
         var own = PanelKeys.TakeWhile(key => key.Name != ReportOptions.Period.Name).Select(key => key.Name).ToHashSet();
         var options = ReportFile.OptionsIn(

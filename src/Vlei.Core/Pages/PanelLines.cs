@@ -112,7 +112,8 @@ public static class PanelLines
     private static IReadOnlyList<PanelLine> Across(Report report, int row)
     {
         var parts = WithBars(report, [.. TimeOf(report).Select(column => new PanelLine(report.Columns[column].Heading, row, column))]);
-        return PlaceOf(report, "total") is >= 0 and var total ? [.. parts, new PanelLine(report.Columns[total].Heading, row, total)] : parts;
+        var total = PlaceOf(report, "total");
+        return total < 0 ? parts : [.. parts, new PanelLine(report.Columns[total].Heading, row, total)];
     }
 
     private static List<PanelLine> Down(Report report, int column)

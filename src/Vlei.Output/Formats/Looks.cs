@@ -10,7 +10,10 @@ internal static class Looks
 
     /// <summary>Those and numbers.</summary>
     public static readonly ReportOption[] Numbers =
-        [.. Words, LookOptions.Negatives, LookOptions.Nil, LookOptions.Thousands, LookOptions.DecimalMark, LookOptions.Scale, LookOptions.Decimals];
+    [
+        .. Words, LookOptions.Negatives, LookOptions.Nil, LookOptions.Thousands, LookOptions.DecimalMark, LookOptions.Scale,
+        LookOptions.Decimals,
+    ];
 
     /// <summary>Lines above and below.</summary>
     public static readonly ReportOption[] Lines = [LookOptions.Subtitle, LookOptions.Footer];

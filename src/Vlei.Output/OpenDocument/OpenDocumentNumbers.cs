@@ -27,7 +27,9 @@ internal static class OpenDocumentNumbers
             var (before, after) = AroundNegative(format);
             WriteStyle(xml, Number, $"{name}up", format, "", " ▲");
             WriteStyle(xml, Number, $"{name}down", format, before, $"{after} ▼");
-            WriteStyle(xml, Number, name, format, "", " =", [.. Nil(xml, Number, name, format, " ="), ("value()>0", $"{name}up"), ("value()<0", $"{name}down")]);
+            WriteStyle(
+                xml, Number, name, format, "", " =",
+                [.. Nil(xml, Number, name, format, " ="), ("value()>0", $"{name}up"), ("value()<0", $"{name}down")]);
         }
         else if (format.Negatives != NegativeStyle.Minus)
         {

@@ -87,8 +87,8 @@ internal sealed class PanelSheet
             EndingAt(_text.Bold, line.Figure, TextSize, figureEnd, top, line.IsBelow ? Bad : null);
             foreach (var (place, change) in line.Changes.Index())
             {
-                EndingAt(
-                    _text.Regular, change.Words.Replace('▲', '↑').Replace('▼', '↓'), TextSize, figureEnd + ((place + 1) * ChangeWidth), top);
+                var shown = change.Words.Replace('▲', '↑').Replace('▼', '↓');
+                EndingAt(_text.Regular, shown, TextSize, figureEnd + ((place + 1) * ChangeWidth), top);
             }
 
             Draw(line, figureEnd + 8, top, drawn);

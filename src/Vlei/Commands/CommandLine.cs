@@ -126,7 +126,7 @@ internal static class CommandLine
         var unknown = result.UnmatchedTokens is [var first, ..] ? first : null;
         if (unknown is not null && unknown.StartsWith('-'))
         {
-            var options = command.Options.Append(BookOptions.Book).Append(BookOptions.Clock).Append(Terminal.NoPager).Select(option => option.Name);
+            var options = command.Options.Concat([BookOptions.Book, BookOptions.Clock, Terminal.NoPager]).Select(option => option.Name);
             return new ProblemException(
                 ProblemKind.Usage, $"{path} has no option {unknown}.",
                 Suggestion.DidYouMean(unknown, options) ?? $"{path} --help lists them.");

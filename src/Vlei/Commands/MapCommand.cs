@@ -148,7 +148,8 @@ internal static class MapCommand
             return Terminal.Ask($"{question.Key}, or nothing to leave it open") is { Length: > 0 } said ? said : null;
         }
 
-        return int.TryParse(Terminal.Ask($"1 to {question.Choices.Count}, or nothing to leave it open"), out var chosen) && chosen > 0 && chosen <= question.Choices.Count
+        return int.TryParse(Terminal.Ask($"1 to {question.Choices.Count}, or nothing to leave it open"), out var chosen)
+            && chosen > 0 && chosen <= question.Choices.Count
             ? question.Choices[chosen - 1] : null;
     }
 
