@@ -9,13 +9,18 @@ namespace Vlei.Output;
 /// </summary>
 internal static class ReportTranslation
 {
-    private const string KindKey = "kind";
+    private const string TagPrefix = "tag.";
+
+    // Columns whose words are ours: what documents, accounts and findings are, and why.
+    private static readonly HashSet<string> OurWords =
+        ["kind", "status", "state", "side", "type", "direction", "reason", "remark"];
 
     /// <summary>Translates a report.</summary>
     public static Report Of(Report report, Language language, NumberLook numbers)
     {
         string Say(string english) => numbers.WithDays(language.Say(english));
-        var kinds = report.Columns.Select(column => column.Key.Split('.')[^1] == KindKey).ToArray();
+        var ours = report.Columns.Select(column => !column.Key.StartsWith(TagPrefix, StringComparison.Ordinal)
+            && OurWords.Contains(column.Key.Split('.')[^1])).ToArray();
         var speaksEnglish = language == Language.English;
         return report with
         {
@@ -32,10 +37,10 @@ internal static class ReportTranslation
         ReportRow RowOf(ReportRow row) => row with
         {
             Label = row.Caption?.In(language, numbers.WithDays) ?? (RowLook.IsStrong(row) ? Say(row.Label) : row.Label),
-            Cells = Array.TrueForAll(kinds, isKind => !isKind) ? row.Cells
+            Cells = Array.TrueForAll(ours, isOurs => !isOurs) ? row.Cells
                 : [
                     .. row.Cells.Select(
-                        (cell, place) => kinds[place] && cell.Words is { } words ? cell with { Words = language.Say(words) } : cell)],
+                        (cell, place) => ours[place] && cell.Words is { } words ? cell with { Words = Say(words) } : cell)],
         };
     }
 }

@@ -174,7 +174,7 @@ internal sealed class TextReport
         AddLine("");
         AddHeadings(columns);
         ReportRow? above = null;
-        foreach (var row in _report.Rows)
+        foreach (var row in _report.Rows.Where(row => !IsElsewhere(row, columns)))
         {
             if (row.Kind == RowKind.Heading && above is { Kind: not RowKind.Heading })
             {
@@ -195,6 +195,10 @@ internal sealed class TextReport
             above = row;
         }
     }
+
+    // What totals come to is told once, in the blocks that have it.
+    private bool IsElsewhere(ReportRow row, int[] columns) => _blocks.Count > 1 && RowLook.IsTotal(row)
+        && Array.TrueForAll(columns, column => row.Cells[column] is { Units: null, Words: null }) && !RowLook.IsEmpty(row);
 
     private void AddHeadings(int[] columns)
     {

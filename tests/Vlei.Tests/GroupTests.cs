@@ -173,7 +173,7 @@ public sealed class GroupTests : IDisposable
         Assert.Matches(
             @"Kept in reports/mine.toml, from sales-by-item; always 2026-03.\nIn own.\nLast run in own 2026-06-30.",
             _tool.Run("reports", "mine", "--book", "reedwater").Done().Output);
-        Assert.Equal("Lately\n  2026-06-30  vlei run own\n", _tool.Run("show", "--book", "reedwater").Done().Output);
+        Assert.StartsWith("Lately\n  2026-06-30  vlei run own\n", _tool.Run("show", "--book", "reedwater").Done().Output);
 
         // Where nothing can be made, what was there stays.
         var sums = SumsOf(_tool.PathOf("reedwater/out/own"));
