@@ -35,7 +35,7 @@ draw aging 44 'vlei show receivables-aging --as-of last-month'
 draw statement-of-account 34 'vlei show statement-of-account --period last-3-months --only "contact.name=Heron*"'
 draw money-to-come 34 'vlei show money-to-come --money 20000 --as-usual'
 draw review 52 'vlei check --review last-3-months'
-draw reports 60 'vlei reports sales stock tax'
+draw reports 44 'vlei reports'
 draw trace 34 'vlei trace profit-loss --period 2026-05 --basis cash --compare prior-year --change --row 4010 --column Change'
 cp -r reedwater/records late && sed -i '/^BILL-00585,/s/8102.00/8420.00/' late/lines.csv
 vlei close 2026-05 2> /dev/null && vlei import late > /dev/null 2>&1

@@ -10,6 +10,7 @@ namespace Vlei.Output;
 internal static class ReportTranslation
 {
     private const string TagPrefix = "tag.";
+    private const string TypeKey = "type";
 
     // Columns whose words are ours: what documents, accounts and findings are, and why.
     private static readonly HashSet<string> OurWords =
@@ -34,13 +35,17 @@ internal static class ReportTranslation
             Foot = [.. report.Foot.Select(Say)],
         };
 
+        // Some words mean something else where they say what an account is: income in "Share of income", expense as a document.
+        string WordOf(int column, string word) => report.Columns[column].Key.EndsWith(TypeKey, StringComparison.Ordinal)
+            && language.Knows($"{TypeKey} {word}") ? language.Say($"{TypeKey} {word}") : Say(word);
+
         ReportRow RowOf(ReportRow row) => row with
         {
             Label = row.Caption?.In(language, numbers.WithDays) ?? (RowLook.IsStrong(row) ? Say(row.Label) : row.Label),
             Cells = Array.TrueForAll(ours, isOurs => !isOurs) ? row.Cells
                 : [
                     .. row.Cells.Select(
-                        (cell, place) => ours[place] && cell.Words is { } words ? cell with { Words = Say(words) } : cell)],
+                        (cell, place) => ours[place] && cell.Words is { } words ? cell with { Words = WordOf(place, words) } : cell)],
         };
     }
 }

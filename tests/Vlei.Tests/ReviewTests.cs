@@ -112,7 +112,7 @@ public sealed class ReviewTests : IDisposable
             .Done().Output;
         Assert.Contains("3.3 times the largest of 24 earlier postings to 6100 Timber", text);
         Assert.Contains("3.3 times the largest of 24 earlier documents of its kind with Sawmill", text);
-        Assert.Contains("The first time that Sawmill is on 6200 Marketing; so far on 6100 Timber (26 times)", text);
+        Assert.Contains("The first time that Sawmill is on 6200 Marketing; so far on 6100 Timber (26 ×)", text);
     }
 
     [Fact]

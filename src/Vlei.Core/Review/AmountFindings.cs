@@ -89,7 +89,7 @@ internal static class AmountFindings
                     $"The first time that {records.NameOf(document.Contact)} is on {records.AccountInWords(account)}; so far on "
                         + string.Join(
                             ", ", known.OrderByDescending(use => use.Value).Select(
-                                use => $"{records.AccountInWords(use.Key)} ({(use.Value == 1 ? "once" : $"{use.Value} times")})"))) with
+                                use => $"{records.AccountInWords(use.Key)} ({use.Value} ×)"))) with
                 {
                     Key = $"new-account/{records.IdOf(document)}/{records.Accounts[account].Code}",
                     Account = account,

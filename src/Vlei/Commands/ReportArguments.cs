@@ -3,6 +3,7 @@ using System.CommandLine.Completions;
 using Vlei.Books;
 using Vlei.Books.Kept;
 using Vlei.Core;
+using Vlei.Core.Fields;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Core.Tables;
@@ -174,8 +175,8 @@ internal sealed class ReportArguments
         var table = definition.Table ?? StandardTables.Find("postings")!;
         using (var ledger = LedgerReader.Open(desk.Book))
         {
-            var known = FieldLists.Values(desk.ContextOf(ledger), table, field, null).Rows.Where(row => row.Kind == RowKind.Record)
-                .Take(MostOffered).Select(row => row.Label);
+            var known = FieldLists.Values(desk.ContextOf(ledger), table, field, null).Rows
+                .Where(row => row.Kind == RowKind.Group && row.Key != FieldNames.None).Take(MostOffered).Select(row => row.Label);
             Terminal.Say($"{definition.Title} is of some {field}: {string.Join(", ", known)} …");
         }
 
