@@ -144,6 +144,7 @@ public sealed partial class HelpTests : IDisposable
         Assert.DoesNotContain("seen", Seen("reports --no-pager", "echo seen; cat > /dev/null"));
         Assert.DoesNotContain("seen", Seen("help", "echo seen; cat > /dev/null"));
         Assert.Contains("trial-balance", Seen("reports", ""));
+        Assert.Contains("trial-balance", Seen("reports", "no-such-pager -x"));
         Assert.Contains("Net profit", Seen("show profit-loss --period last-month", "cat -"));
 
         // Who has seen enough leaves.

@@ -1,5 +1,6 @@
 using System.CommandLine;
 using Vlei.Core.Problems;
+using Vlei.Desk;
 
 namespace Vlei.Commands;
 
@@ -42,11 +43,7 @@ internal static class HelpCommand
         {
             CommandHelp.Write(command, page);
         }
-        else if (ReportHelp.Find(BookOptions.DeskIfAny(result), name) is { } report)
-        {
-            report.Write(page);
-        }
-        else
+        else if (!ReportHelp.Tell(new ReportsOverview(BookOptions.DeskIfAny(result)), name, page))
         {
             var names = HelpTopic.All.Select(known => known.Name).Concat(CommandTable.All.Select(known => known.Name));
             throw new ProblemException(

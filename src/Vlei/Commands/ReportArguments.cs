@@ -38,12 +38,6 @@ internal sealed class ReportArguments
     private static readonly ReportOption[] Narrowing =
         [ReportOptions.Only, ReportOptions.Except, ReportOptions.Where, ReportOptions.Select];
 
-    private static readonly ReportOption[] LooksOfPages =
-    [
-        LookOptions.Language, LookOptions.Negatives, LookOptions.Nil, LookOptions.Thousands, LookOptions.DecimalMark, LookOptions.Scale,
-        LookOptions.Decimals, LookOptions.Dates, LookOptions.Paper, LookOptions.Orientation, LookOptions.Accent,
-    ];
-
     private readonly Func<ParseResult, IReadOnlyList<string>> _named = _ => [];
 
     private readonly Option<string?> _revision = new("--revision")
@@ -134,13 +128,11 @@ internal sealed class ReportArguments
         }
 
         var reports = new ReportsOverview(BookOptions.DeskIfAny(result));
-        if (reports.Pages.FirstOrDefault(known => known.Name == name) is { } panels)
+        if (!ReportHelp.Tell(reports, name, page))
         {
-            PageHelp.Write(panels, page, LooksOfPages);
-            return true;
+            _ = new ReportCatalogue(reports.Library).Find(name);
         }
 
-        new ReportHelp(new ReportCatalogue(reports.Library).Find(name), reports).Write(page);
         return true;
     }
 
@@ -193,16 +185,17 @@ internal sealed class ReportArguments
     /// </summary>
     public KeptPage? PageOf(ParseResult result, ReportDesk desk)
     {
-        if (_named(result) is not [var name] || desk.Library.FindReport(name) is not null || PageFile.Find(desk.Library,
-            name) is not { } page)
+        if (_named(result) is not [var name] || !PageFile.NamesIn(desk.Library).Contains(name)
+            || desk.Library.FindReport(name) is not null || PageFile.Find(desk.Library, name) is not { } page)
         {
             return null;
         }
 
-        return TypedNames(result).FirstOrDefault(option => !LooksOfPages.Any(known => known.Name == option)) is not { } other ? page
+        var other = TypedNames(result).FirstOrDefault(option => !PageHelp.Looks.Any(known => known.Name == option));
+        return other is null ? page
             : throw new ProblemException(
                 ProblemKind.Usage, $"--{other} does not apply to {name}, which is a page of panels.",
-                $"It takes {Suggestion.Listed([.. LooksOfPages.Select(option => $"--{option.Name}")], "and")}; "
+                $"It takes {Suggestion.Listed([.. PageHelp.Looks.Select(option => $"--{option.Name}")], "and")}; "
                     + $"each report on it takes its own: write pages/{name}.toml.");
     }
 
@@ -266,8 +259,8 @@ internal sealed class ReportArguments
         made.HelpName = option.ValueName;
         made.Arity = option.WhenBare is not null ? ArgumentArity.ZeroOrOne : made.Arity;
         made.CompletionSources.Add([.. option.Words]);
-        made.CompletionSources.Add(context => ValueCompletion.Of(option, context, _named(context.ParseResult) is [var name,
-            ..] ? name : null));
+        made.CompletionSources.Add(context => ValueCompletion.Of(
+            option, context, _named(context.ParseResult) is [var named, ..] ? named : null));
         if (option == ReportOptions.Select)
         {
             made.CompletionSources.Add(context => LibraryOf(context).All(KeptKind.Selection).Select(file => new CompletionItem(file.Name)));

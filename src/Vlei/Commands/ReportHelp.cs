@@ -16,17 +16,28 @@ internal sealed class ReportHelp(ReportDefinition report, ReportsOverview report
 {
     private const int FirstLines = 14;
 
-    /// <summary>The report of a name; nothing where there is none.</summary>
-    /// <param name="desk">The book; nothing where there is none.</param>
+    /// <summary>Tells of the report, or of the page of panels, of a name; says whether there is one.</summary>
+    /// <param name="reports">All reports.</param>
     /// <param name="name">The name.</param>
-    public static ReportHelp? Find(ReportDesk? desk, string name)
+    /// <param name="page">Where it is told.</param>
+    public static bool Tell(ReportsOverview reports, string name, HelpPage page)
     {
-        var reports = new ReportsOverview(desk);
-        return reports.All.FirstOrDefault(report => report.Key == name) is { } report ? new ReportHelp(report, reports) : null;
+        if (reports.All.FirstOrDefault(report => report.Key == name) is { } report)
+        {
+            new ReportHelp(report, reports).Write(page);
+            return true;
+        }
+
+        if (reports.Pages.FirstOrDefault(panels => panels.Name == name) is not { } found)
+        {
+            return false;
+        }
+
+        PageHelp.Write(found, page);
+        return true;
     }
 
-    /// <summary>Writes it.</summary>
-    public void Write(HelpPage page)
+    private void Write(HelpPage page)
     {
         page.Paragraph($"{report.Title}: {report.Question}");
         page.Paragraph($"Usage: vlei show {report.Key} [OPTION]…{Standing()}");

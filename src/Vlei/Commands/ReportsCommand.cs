@@ -39,11 +39,11 @@ internal static class ReportsCommand
     {
         var reports = new ReportsOverview(BookOptions.DeskIfAny(result));
         var words = string.Join(' ', result.GetValue(Words) ?? []);
-        if (reports.All.FirstOrDefault(report => report.Key == words) is { } one)
+        if (reports.All.Any(report => report.Key == words) || reports.Pages.Any(page => page.Name == words))
         {
             destination.RefuseIn(result, "is for lists of reports, and one is named");
             using var page = Terminal.Output();
-            new ReportHelp(one, reports).Write(new HelpPage(page));
+            _ = ReportHelp.Tell(reports, words, new HelpPage(page));
             return ExitStatus.Done;
         }
 

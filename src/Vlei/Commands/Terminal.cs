@@ -112,7 +112,15 @@ internal static class Terminal
     {
         const string Usual = "less -FRSX";
         var named = Environment.GetEnvironmentVariable("VLEI_PAGER") ?? Environment.GetEnvironmentVariable("PAGER") ?? Usual;
-        return named.Length == 0 || named == "cat" ? null : named;
+        return named.Length == 0 || named == "cat" || !IsThere(named) ? null : named;
+    }
+
+    // A pager that is not there would take what is written with it.
+    private static bool IsThere(string pager)
+    {
+        var program = pager.Split(' ').FirstOrDefault(word => word.Length > 0 && !word.Contains('=', StringComparison.Ordinal)) ?? "";
+        return program.Contains('/', StringComparison.Ordinal) ? File.Exists(program)
+            : (Environment.GetEnvironmentVariable("PATH") ?? "").Split(':').Any(folder => File.Exists(Path.Combine(folder, program)));
     }
 
     private static bool IsSet(string name) => !string.IsNullOrEmpty(Environment.GetEnvironmentVariable(name));
