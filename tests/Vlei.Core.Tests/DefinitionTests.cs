@@ -108,8 +108,8 @@ public class DefinitionTests
         using var reader = new StreamReader(typeof(DefinitionTests).Assembly.GetManifestResourceStream("questions.txt")!);
 
 
-                var rows = reader.ReadToEnd().Split('\n').Where(line => line.Length > 0 && line[0] != '#').Select(line => line.Split(
-                    " | ")).ToList();
+        var rows = reader.ReadToEnd().Split('\n').Where(line => line.Length > 0 && line[0] != '#')
+            .Select(line => line.Split(" | ")).ToList();
         Assert.Equal(60, rows.Count);
         Assert.All(rows, row => Assert.Equal(5, row.Length));
         var wrong = from row in rows

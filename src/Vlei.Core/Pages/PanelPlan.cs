@@ -28,7 +28,8 @@ public sealed record PanelPlan(PanelShow Show)
     /// <summary>The words for ways to show a report, as files have them.</summary>
     public static ChoiceOption<PanelShow> Words { get; } = new(
         "show", "HOW", "How it is shown", ("figures", PanelShow.Figures), ("bars", PanelShow.Bars), ("line", PanelShow.Line),
-        ("across", PanelShow.Across), ("down", PanelShow.Down)) { OnlyWords = true };
+        ("across", PanelShow.Across), ("down", PanelShow.Down))
+    { OnlyWords = true };
 
     /// <summary>The keys of the rows that are shown, in their order; where none are named, those that are no totals.</summary>
     public IReadOnlyList<string> Rows { get; init; } = [];

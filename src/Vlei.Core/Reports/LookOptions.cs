@@ -12,8 +12,9 @@ public static class LookOptions
     };
 
     /// <summary>The records behind figures.</summary>
-    public static ChoiceOption<DetailDepth> WithDetail { get; } = new("with-detail", "DEPTH", "The records behind each figure along "
-        + "with it", ("none", DetailDepth.None), ("records", DetailDepth.Records), ("documents", DetailDepth.Documents))
+    public static ChoiceOption<DetailDepth> WithDetail { get; } = new(
+        "with-detail", "DEPTH", "The records behind each figure along with it",
+        ("none", DetailDepth.None), ("records", DetailDepth.Records), ("documents", DetailDepth.Documents))
     {
         Question = ReportQuestion.Look,
         More = "In html, pdf, xlsx and ods; documents brings their documents too",
@@ -51,8 +52,9 @@ public static class LookOptions
     };
 
     /// <summary>What stands between thousands.</summary>
-    public static ChoiceOption<string> Thousands { get; } = new("thousands", "MARK", "Thousands", ("comma", ","), ("point", "."), (
-        "space", "\u00a0"), ("apostrophe", "'"), ("none", ""))
+    public static ChoiceOption<string> Thousands { get; } = new(
+        "thousands", "MARK", "Thousands",
+        ("comma", ","), ("point", "."), ("space", "\u00a0"), ("apostrophe", "'"), ("none", ""))
     {
         Question = ReportQuestion.Look,
         OnlyWords = true,

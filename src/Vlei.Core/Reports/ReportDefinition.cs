@@ -108,7 +108,8 @@ public sealed record ReportDefinition
         {
             Look = request.Look with
             {
-                Language = request.Look.Language ?? report.Look.Language ?? context.Language, Nil = request.Look.Nil ?? report.Look.Nil,
+                Language = request.Look.Language ?? report.Look.Language ?? context.Language,
+                Nil = request.Look.Nil ?? report.Look.Nil,
             },
         };
     }

@@ -138,10 +138,8 @@ public static class ReportSearch
             && (longer.Length == shorter.Length || IsEnding(longer[shorter.Length..]));
     }
 
-
-
-            private static bool IsEnding(string ending) => ending is "s" or "es" or "d" or "ed" or "ing" or "r" or "er" or "rs" or
-                "ers" or "e" or "en" or "n" or "x";
+    private static bool IsEnding(string ending) => ending is "s" or "es" or "d" or "ed" or "ing" or "r" or "er" or "rs"
+        or "ers" or "e" or "en" or "n" or "x";
 
     private static string Spelled(string text) =>
         Phrases.Aggregate(

@@ -64,7 +64,9 @@ internal static class PostingEntries
                         part.Source, place, (AccountKey)accounts[posting], (ContactKey)postings[PostingField.Contact][posting], counted);
                     yield return !withMore ? entry : entry with
                     {
-                        Item = Key(PostingField.Item), Project = Key(PostingField.Project), Department = Key(PostingField.Department),
+                        Item = Key(PostingField.Item),
+                        Project = Key(PostingField.Project),
+                        Department = Key(PostingField.Department),
                         Quantity = fields.Contains(PostingField.Quantity)
                             ? Math.Abs(postings[PostingField.Quantity][posting]) * counted.Sign : 0,
                     };
