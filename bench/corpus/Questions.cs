@@ -68,18 +68,20 @@ internal static class Questions
     /// </summary>
     public static IReadOnlyList<Question> All(Runner runner, IReadOnlyList<string> books, int step)
     {
-        var reports = runner.Output("reports").Split('\n')
-            .Where(line => line.Length > 2 && line.StartsWith("  ", StringComparison.Ordinal) && line[2] != ' ')
-            .Select(line => line.Trim().Split(' ')[0])
-            .Where(report => report != "changes").Distinct().Order(StringComparer.Ordinal).ToList();
+        var reports = runner.Output("reports", "--format", "csv").Split('\n').Skip(1).Select(line => line.Split(',')[0])
+            .Where(report => report.Length > 0 && report != "changes").Distinct().Order(StringComparer.Ordinal).ToList();
         var questions = new List<Question>();
         foreach (var (book, place) in books.Select((book, place) => (book, place)))
         {
             var isDemo = place == 0;
             foreach (var report in reports)
             {
-                string[] plain = report == "statement-of-account"
-                    ? ["show", report, "--book", book, "--only", $"contact={(isDemo ? "C0023" : "C1")}"] : ["show", report, "--book", book];
+                string[] plain = ["show", report, "--book", book, .. report switch
+                {
+                    "statement-of-account" => ["--only", $"contact={(isDemo ? "C0023" : "C1")}"],
+                    "journals-by-batch" => ["--where", "document.batch is not null"],
+                    _ => Array.Empty<string>(),
+                }];
                 questions.Add(new Question(plain, isDemo ? [.. Formats, "pdf"] : Formats));
                 foreach (var (option, values) in Options)
                 {

@@ -87,7 +87,7 @@ internal sealed class TestBooks : IDisposable
 
     /// <summary>Every standard report of the records as an import left them, one after the other.</summary>
     public static string Reports(Book book, long revision) => string.Concat(ReportCatalogue.Standard
-        .Where(definition => definition.Each is null)
+        .Where(definition => definition.Asks is null)
         .Select(definition => $"== {definition.Key}\n{Report(book, revision, definition.Key)}"));
 
     /// <summary>A report as CSV, with options as they are typed.</summary>
