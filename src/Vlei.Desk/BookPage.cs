@@ -21,23 +21,16 @@ public static class BookPage
     public static Page Of(ReportDesk desk, KeptPage page, ReportLook look, ILedger? records = null)
     {
         var built = new Panel[page.Panels.Count];
-        if (records is not null)
-        {
-            var context = desk.ContextOf(records);
-            return Whole([.. page.Panels.Select(panel => PanelOf(desk, context, panel, look))]);
-        }
-
-        var ledgers = LedgersOf(desk.Book, Math.Clamp(Environment.ProcessorCount, 1, MostAtOnce));
+        List<LedgerReader> own = records is null ? LedgersOf(desk.Book, Math.Clamp(Environment.ProcessorCount, 1, MostAtOnce)) : [];
         try
         {
-            var first = desk.ContextOf(ledgers[0]);
-            look = look with { Language = look.Language ?? first.Language };
+            List<ReportContext> contexts = [.. (records is null ? own : (IEnumerable<ILedger>)[records]).Select(desk.ContextOf)];
+            look = look with { Language = look.Language ?? contexts[0].Language };
 
             // Who takes the next goes on from the end of the page, where what takes longest stands.
             var waiting = new ConcurrentQueue<int>(Enumerable.Range(0, built.Length).Reverse());
-            _ = Parallel.ForEach(ledgers, new ParallelOptions { MaxDegreeOfParallelism = ledgers.Count }, ledger =>
+            _ = Parallel.ForEach(contexts, new ParallelOptions { MaxDegreeOfParallelism = contexts.Count }, context =>
             {
-                var context = desk.ContextOf(ledger);
                 while (waiting.TryDequeue(out var place))
                 {
                     built[place] = PanelOf(desk, context, page.Panels[place], look);
@@ -46,13 +39,10 @@ public static class BookPage
         }
         finally
         {
-            ledgers.ForEach(ledger => ledger.Dispose());
+            own.ForEach(ledger => ledger.Dispose());
         }
 
-        return Whole(built);
-
-        Page Whole(IReadOnlyList<Panel> panels) =>
-            new(page.Name, page.Title, desk.Settings.Name, desk.Today.Date, panels) { Look = look };
+        return new Page(page.Name, page.Title, desk.Settings.Name, desk.Today.Date, built) { Look = look };
     }
 
     // Each reads by itself; what an import changes between the opening of two of them has all of them opened again.
@@ -72,20 +62,22 @@ public static class BookPage
 
     private static Panel PanelOf(ReportDesk desk, ReportContext context, KeptPanel panel, ReportLook look)
     {
-        if (panel.Report is not { } name)
-        {
-            return new Panel(panel.Title, PageLists.CommandOf(panel.List!)) { Words = PageLists.Of(desk, context, panel.List!) };
-        }
-
-        var command = $"vlei show {name}{OptionText.Of(panel.Options)}";
+        var command = panel.Report is { } named ? $"vlei show {named}{OptionText.Of(panel.Options)}" : PageLists.CommandOf(panel.List!);
         try
         {
+            if (panel.Report is not { } name)
+            {
+                return new Panel(panel.Title, command) { Words = PageLists.Of(desk, context, panel.List!) };
+            }
+
             var definition = desk.Find(new ReportOrder(name, panel.Options));
             var request = desk.RequestOf(definition, panel.Options);
             var report = OpenReport.Build(definition, request with { Look = look with { Nil = request.Look.Nil ?? look.Nil } }, context);
 
-            // Rows are made when they are looked at, and the records are closed by then.
-            return new Panel(panel.Title, command) { Plan = panel.Plan, Report = report with { Rows = [.. report.Rows] } };
+            // Rows are made when they are looked at, and the records are closed by then. What is wrong with the plan is told here.
+            report = report with { Rows = [.. report.Rows] };
+            _ = PanelLines.Of(report, panel.Plan);
+            return new Panel(panel.Title, command) { Plan = panel.Plan, Report = report };
         }
         catch (ProblemException problem)
         {

@@ -20,24 +20,21 @@ public sealed class FindingMarks(ReportDesk desk, OpenReport review, string peri
     /// <param name="note">What is said about them.</param>
     public int Mark(IReadOnlyList<string> seen, IReadOnlyList<string> questions, IReadOnlyList<string> unmarked, string note)
     {
-        if (seen.Concat(questions).Concat(unmarked).GroupBy(key => key).FirstOrDefault(keys => keys.Count() > 1) is { } twice)
+        var found = FoundRecords.In(review);
+        List<Finding> Named(IEnumerable<string> names) => [.. names.Select(name => FoundRecords.Named(found, name, period))];
+        var (fine, asked, anew) = (Named(seen), Named(questions), Named(unmarked));
+        if (fine.Concat(asked).Concat(anew).GroupBy(finding => finding.Key).FirstOrDefault(same => same.Count() > 1) is { } twice)
         {
             throw new ProblemException(
                 ProblemKind.Usage, $"{twice.Key} is marked twice.", "Mark a finding once: --seen, --question or --unmark.");
         }
 
-        var found = FoundRecords.In(review);
+        FindingMark Marked(Finding finding, bool isQuestion) =>
+            new(finding.Key, finding.Fingerprint, isQuestion, note, Environment.UserName, desk.Today.Date);
         List<FindingMark> marks =
-        [
-            .. seen.Select(name => Marked(name, isQuestion: false)), .. questions.Select(name => Marked(name, isQuestion: true)),
-        ];
-        HashSet<string> gone = [.. marks.Select(mark => mark.Finding), .. unmarked.Select(name => Named(name).Key)];
+            [.. fine.Select(finding => Marked(finding, isQuestion: false)), .. asked.Select(finding => Marked(finding, isQuestion: true))];
+        HashSet<string> gone = [.. fine.Concat(asked).Concat(anew).Select(finding => finding.Key)];
         MarkFile.Change(desk.Book, known => [.. known.Where(mark => !gone.Contains(mark.Finding)), .. marks]);
         return gone.Count;
-
-        Finding Named(string name) => FoundRecords.Named(found, name, period);
-        FindingMark Marked(string name, bool isQuestion) => Named(name) is var finding
-            ? new(finding.Key, finding.Fingerprint, isQuestion, note, Environment.UserName, desk.Today.Date)
-            : throw new InvalidOperationException();
     }
 }

@@ -46,12 +46,13 @@ public static class FoundRecords
     {
         var days = new[] { ReportOptions.Period.Name, ReportOptions.AsOf.Name };
         var typed = order.Options.Where(option => days.Contains(option.Key)).ToDictionary();
-        var reviewed = typed.Count > 0 ? typed : RecentReports.Of(desk.Book).FirstOrDefault(shown => shown.Name == Review)?.Options
+        var reviewed = typed.Count > 0 ? typed : RecentReports.Of(desk.Book)
+            .FirstOrDefault(shown => shown.Name == Review && shown.Day == desk.Today.Date)?.Options
             .Where(option => days.Contains(option.Key)).ToDictionary();
         if (reviewed is null)
         {
             throw new ProblemException(
-                ProblemKind.Usage, $"It is not said in which period {order.Name} was found, and nothing was reviewed lately.",
+                ProblemKind.Usage, $"It is not said in which period {order.Name} was found, and nothing was reviewed today.",
                 "Add --period, or look first: vlei check --review last-month.");
         }
 

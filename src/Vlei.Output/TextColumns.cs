@@ -37,7 +37,7 @@ internal sealed class TextColumns
         if (width is not { } end || columns.Count == 0)
         {
             _width = int.MaxValue;
-            Blocks = [[.. Enumerable.Range(0, columns.Count)]];
+            Blocks = columns.Count == 0 ? [] : [[.. Enumerable.Range(0, columns.Count)]];
             return;
         }
 

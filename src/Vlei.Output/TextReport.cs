@@ -105,7 +105,7 @@ internal sealed class TextReport
         using var writer = new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: false), leaveOpen: true);
         var text = new TextReport(words, writer, look);
         text.AddTitle();
-        foreach (var columns in text._blocks.Where(block => block.Length > 0 || words.Report.Columns.Count == 0))
+        foreach (var columns in text._blocks)
         {
             text.AddBlock(columns);
         }

@@ -29,8 +29,9 @@ public sealed class ExplanationTests
         {
             var explained = Explanation.Of(report, book, row.Key, null, asked.Most);
             Assert.All(explained.Checks, check => Assert.True(check.Ok, $"{row.Key}: {check.Column}"));
-            var compared = report.Columns.Index().First(column => column.Item.Tie == ColumnTie.Compared).Index;
-            var (now, before) = (row.Cells[0].Units ?? 0, row.Cells[compared].Units ?? 0);
+            var change = report.Columns.First(column => column is { IsChange: true, Kind: ColumnKind.Money }).Working!;
+            long Units(string key) => row.Cells[report.Columns.Index().First(column => column.Item.Key == key).Index].Units ?? 0;
+            var (now, before) = (Units(change.Of), Units(change.Earlier!));
             foreach (var way in explained.Rows.Where(reason => reason.Kind == RowKind.Heading))
             {
                 var rows = explained.Rows.SkipWhile(reason => reason != way).Skip(1)

@@ -108,7 +108,7 @@ public static class ReportFile
                     ? source.Build(context, request with { Title = request.Title ?? title }) with { Key = key }
                     : throw new ProblemException(
                         ProblemKind.Usage, $"{key} is of some {asks}, and it is not said which.",
-                        $"Add --only {asks}=LIST; vlei fields {source.Key}.{asks} --values lists what there is."),
+                        $"Add --only {asks}=LIST; vlei fields {source.Table?.Name ?? source.Key}.{asks} --values lists what there is."),
             },
             from, own, toml.Flag(values, "favourite", otherwise: false))
         {

@@ -32,7 +32,7 @@ public static class PanelLines
     public static IReadOnlyList<PanelLine> Of(Report report, PanelPlan plan)
     {
         var rows = RowsOf(report, plan);
-        if (report.Columns.All(column => column.Kind == ColumnKind.Text) || rows.Count == 0)
+        if (rows.Count == 0 || report.Columns.All(column => column.Kind is ColumnKind.Text or ColumnKind.Date))
         {
             return [];
         }
@@ -68,23 +68,25 @@ public static class PanelLines
             return columns.First(column => column.Item.Kind is not (ColumnKind.Text or ColumnKind.Date)).Index;
         }
 
-        var found = columns.FindIndex(column => column.Item.Key == named
+        var figures = columns.Where(column => column.Item.Kind is not (ColumnKind.Text or ColumnKind.Date)).ToList();
+        var found = figures.FindIndex(column => column.Item.Key == named
             || column.Item.Heading.Equals(named, StringComparison.OrdinalIgnoreCase));
-        return found >= 0 ? found : throw new ProblemException(
-            ProblemKind.NotFound, $"{report.Title} has no column {named}.",
-            Suggestion.DidYouMean(named, report.Columns.Select(column => column.Key))
-                ?? Suggestion.ThereAre([.. report.Columns.Select(column => column.Key)]));
+        return found >= 0 ? figures[found].Index : throw new ProblemException(
+            ProblemKind.NotFound, $"{report.Title} has no column of figures {named}.",
+            Suggestion.DidYouMean(named, figures.Select(column => column.Item.Key))
+                ?? Suggestion.ThereAre([.. figures.Select(column => column.Item.Key)]));
     }
 
     private static List<PanelChange> ChangesOf(Report report, int row, int column) =>
     [
-        .. from earlier in report.Columns.Index()
-           where earlier.Item.Tie == ColumnTie.Compared
-           let change = PlaceOf(report, ReportColumn.ChangeOf(report.Columns[column], earlier.Item).Key)
-           let percent = PlaceOf(report, ReportColumn.PercentChangeOf(report.Columns[column], earlier.Item).Key)
-           where change >= 0 && percent >= 0
+        .. from change in report.Columns.Index()
+           where change.Item is { IsChange: true, Kind: not ColumnKind.Percent, Working.Earlier: not null }
+               && change.Item.Working.Of == report.Columns[column].Key
+           let earlier = report.Columns[PlaceOf(report, change.Item.Working!.Earlier!)]
+           let percent = PlaceOf(report, ReportColumn.PercentChangeOf(report.Columns[column], earlier).Key)
            select new PanelChange(
-               earlier.Item.Heading, report.Rows[row].Cells[percent].Units, Math.Sign(report.Rows[row].Cells[change].Units ?? 0)),
+               earlier.Heading, percent < 0 ? null : report.Rows[row].Cells[percent].Units,
+               Math.Sign(report.Rows[row].Cells[change.Index].Units ?? 0)),
     ];
 
     private static int PlaceOf(Report report, string key) => report.Columns.Index().Where(column => column.Item.Key == key)

@@ -9,6 +9,7 @@ namespace Vlei.Core.Tables;
 internal sealed class ChangeReason(long key)
 {
     private readonly HashSet<DocumentKey> _documents = [];
+    private bool _wasThere;
     private long _quantityBefore;
     private long _quantityNow;
 
@@ -36,6 +37,7 @@ internal sealed class ChangeReason(long key)
         else
         {
             Before += entry.Amount;
+            _wasThere = true;
             _quantityBefore = checked(_quantityBefore + entry.Quantity);
         }
     }
@@ -44,7 +46,8 @@ internal sealed class ChangeReason(long key)
     public void Add(ChangeReason other) => (Before, Now) = (Before + other.Before, Now + other.Now);
 
     /// <summary>What else is to be said of it: whether it is new, gone, or one document alone.</summary>
-    public string Remark => Before.IsZero ? _documents.Count == 1 ? "new, one document" : "new" : Now.IsZero ? "gone" : "";
+    public string Remark => !_wasThere ? _documents.Count == 1 ? "new, one document" : "new"
+        : _documents.Count == 0 ? "gone" : "";
 
     /// <summary>
     /// How much of the change is that of the quantity, at the price of before, rounded to a minor unit; the price has what is left.

@@ -12,17 +12,19 @@ namespace Vlei.Core.Tables;
 /// </summary>
 public static class Explanation
 {
-    private const string RestKey = "rest";
+    private const string RestKey = "(rest)";
     private const int CellCount = 7;
 
-    private sealed record Way(string Key, string Heading, Func<PostingEntry, long> Of, Func<ILedger, Func<long, string>> Named);
+    private sealed record Way(
+        string Key, string Heading, Func<PostingEntry, long> Of, Func<ILedger, Func<long, (string Id, string Name)>> Named);
 
     private static readonly Way[] Ways =
     [
         new("account", "By account", entry => entry.Account.Value, ledger =>
         {
-            var accounts = ledger.Accounts.ToDictionary(account => (long)account.Key.Value, account => $"{account.Code} {account.Name}");
-            return key => accounts.GetValueOrDefault(key, "No account");
+            var accounts = ledger.Accounts.ToDictionary(
+                account => (long)account.Key.Value, account => (account.Code, $"{account.Code} {account.Name}"));
+            return key => accounts.GetValueOrDefault(key, (FieldNames.None, "No account"));
         }),
         new("contact", "By contact", entry => entry.Contact.Value, ledger => NamesOf(ledger, PostingField.Contact, "No contact")),
         new("item", "By item", entry => entry.Item, ledger => NamesOf(ledger, PostingField.Item, "No item")),
@@ -33,7 +35,7 @@ public static class Explanation
         new("document", "By document", entry => entry.Place.Document.Value, ledger =>
         {
             var texts = new PostingTexts(ledger);
-            return key => texts.IdOf((DocumentKey)key);
+            return key => texts.IdOf((DocumentKey)key) is var id ? (id, id) : default;
         }),
     ];
 
@@ -59,8 +61,8 @@ public static class Explanation
         {
             var reasons = ReasonsOf(way, entries, earlier);
 
-            // One value alone explains nothing, and neither does what none of the records has.
-            if (reasons.Count > 1)
+            // One value alone explains nothing, and neither does what none of the records has; the documents are told in any case.
+            if (reasons.Count > 1 || (reasons.Count > 0 && way == Ways[^1]))
             {
                 checks.Add(new ReportCheck(
                     "The reasons add up to the change", change, AddWay(rows, way, reasons, ledger, report, most), way.Heading));
@@ -90,20 +92,20 @@ public static class Explanation
         };
     }
 
+    // A change says itself what it is of, and against what.
     private static (int Now, int Before) ColumnsOf(Report report, string? column)
     {
-        var all = report.Columns.Index().ToList();
-        var compared = all.Where(known => known.Item is { Tie: ColumnTie.Compared, Kind: ColumnKind.Money }).ToList();
-        var before = column is null ? compared.FirstOrDefault()
-            : compared.FirstOrDefault(known => known.Item.Key == column
-                || known.Item.Heading.Equals(column, StringComparison.OrdinalIgnoreCase));
-        return before.Item is null
-            ? throw new ProblemException(
-                ProblemKind.Usage, column is null ? $"{report.Title} is compared with nothing." : $"It is not compared with {column}.",
-                compared.Count == 0 ? "Add --compare prior-year, or another period."
-                    : $"It is compared with {Suggestion.Listed([.. compared.Select(known => known.Item.Key)], "and")}.")
-            : (all.Last(known => known.Index < before.Index && known.Item is { Tie: ColumnTie.None, Kind: ColumnKind.Money }).Index,
-                before.Index);
+        var columns = report.Columns.ToList();
+        var changes = columns.Where(known => known is { IsChange: true, Kind: ColumnKind.Money, Working.Earlier: not null })
+            .Select(known => (Now: columns.FindIndex(other => other.Key == known.Working!.Of),
+                Before: columns.FindIndex(other => other.Key == known.Working!.Earlier))).ToList();
+        var found = changes.FindIndex(change => column is null || columns[change.Before].Key == column
+            || columns[change.Before].Heading.Equals(column, StringComparison.OrdinalIgnoreCase));
+        return found >= 0 ? changes[found] : throw new ProblemException(
+            ProblemKind.Usage, changes.Count == 0 ? $"{report.Title} has no money that is compared."
+                : $"It is not compared with {column}.",
+            changes.Count == 0 ? "Take a report of money, with --compare prior-year or another period."
+                : $"It is compared with {Suggestion.Listed([.. changes.Select(change => columns[change.Before].Key)], "and")}.");
     }
 
     private static List<PostingEntry> EntriesOf(Report report, ILedger ledger, int row, int column)
@@ -159,7 +161,8 @@ public static class Explanation
         rows.Add(new ReportRow(way.Key, way.Heading, RowKind.Heading, 0, [.. Enumerable.Repeat(Cell.Empty, CellCount)]));
         foreach (var reason in shown)
         {
-            Add($"{way.Key}/{reason.Key}", named(reason.Key), RowKind.Record, reason);
+            var (id, name) = named(reason.Key);
+            Add($"{way.Key}/{id}", name, RowKind.Record, reason);
         }
 
         if (reasons.Count > most)
@@ -186,9 +189,9 @@ public static class Explanation
     private static Cell[] PriceAndQuantity(ChangeReason? item) => item?.ByQuantity is { } quantity && item.Key != 0
         ? [Cell.Of(quantity), Cell.Of(item.Change - quantity)] : [Cell.Empty, Cell.Empty];
 
-    private static Func<long, string> NamesOf(ILedger ledger, PostingField field, string none)
+    private static Func<long, (string Id, string Name)> NamesOf(ILedger ledger, PostingField field, string none)
     {
-        var names = ledger.Records(field).ToDictionary(record => (long)record.Key, record => record.Name);
-        return key => names.GetValueOrDefault(key, none);
+        var names = ledger.Records(field).ToDictionary(record => (long)record.Key, record => (record.Id, record.Name));
+        return key => names.GetValueOrDefault(key, (FieldNames.None, none));
     }
 }

@@ -1,8 +1,6 @@
 using System.Text.Json;
 using Vlei.Core.Calendar;
 using Vlei.Core.Pages;
-using Vlei.Core.Problems;
-using Vlei.Core.Reports;
 
 namespace Vlei.Output.Overview;
 
@@ -43,7 +41,7 @@ internal static class JsonPage
             json.WriteString("currency", report.Currency.Code);
             json.WriteString("period", report.PeriodInWords);
             json.WriteStartArray("figures");
-            foreach (var line in LinesOf(report, plan))
+            foreach (var line in PanelLines.Of(report, plan))
             {
                 json.WriteStartObject();
                 json.WriteString("row", report.Rows[line.Row].Key);
@@ -83,18 +81,5 @@ internal static class JsonPage
         }
 
         json.WriteEndObject();
-    }
-
-    private static IReadOnlyList<PanelLine> LinesOf(Report report, PanelPlan plan)
-    {
-        try
-        {
-            return PanelLines.Of(report, plan);
-        }
-        catch (ProblemException)
-        {
-            // The page for people says why.
-            return [];
-        }
     }
 }

@@ -2,7 +2,6 @@ using System.Globalization;
 using Vlei.Core.Languages;
 using Vlei.Core.Money;
 using Vlei.Core.Pages;
-using Vlei.Core.Problems;
 
 namespace Vlei.Output.Overview;
 
@@ -66,16 +65,7 @@ internal sealed class PageWords
         }
 
         var words = new ReportWords(report with { Look = report.Look with { Chart = null } });
-        var figures = new List<PanelFigure>();
-        try
-        {
-            figures.AddRange(PanelLines.Of(words.Report, plan).Select(line => FigureOf(words, line)));
-        }
-        catch (ProblemException problem)
-        {
-            return new PanelWords(panel, title, "", [], [(problem.Message, "")]);
-        }
-
+        var figures = PanelLines.Of(words.Report, plan).Select(line => FigureOf(words, line)).ToList();
         var said = figures.Count == 0 ? words.Report.Notes.Take(1).DefaultIfEmpty(Language.Say("Nothing fits what is asked.")) : [];
         return new PanelWords(panel, title, words.Report.PeriodInWords, figures, [.. said.Select(text => (text, ""))]);
     }

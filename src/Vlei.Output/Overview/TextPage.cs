@@ -106,7 +106,7 @@ internal sealed class TextPage
 
             var moved = string.Concat(line.Changes.Select((change, at) =>
                 $"  {Right(Clean(change.Words), changes[at])}"));
-            yield return (Left(labels[^1], label) + "  " + Styled(Right(line.Figure, figure), line.IsBelow ? "1;31" : "1") + moved
+            yield return (Left(labels[^1], label) + "  " + Styled(Right(Clean(line.Figure), figure), line.IsBelow ? "1;31" : "1") + moved
                 + (drawn[place].Length > 0 ? $"  {Styled(drawn[place], line.Line.Bar < 0 ? "31" : "34")}" : "")).TrimEnd();
         }
     }
@@ -117,7 +117,7 @@ internal sealed class TextPage
     private IEnumerable<string> Wrapped(string text) => DisplayText.Wrap(text, _panel - 2);
 
     private string Clean(string text) => DisplayText.Harmless(_surface.Ascii
-        ? text.Replace('▲', '^').Replace('▼', 'v') : text, _surface.Ascii);
+        ? text.Replace('▲', '^').Replace('▼', 'v').Replace('–', '-') : text, _surface.Ascii);
 
     private static string Left(string text, int width) => text + new string(' ', Math.Max(0, width - DisplayText.Width(text)));
 

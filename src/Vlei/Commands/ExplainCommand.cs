@@ -61,8 +61,12 @@ internal static class ExplainCommand
     }
 
     // Against the period before, where nothing else is said.
-    private static ReportOrder Compared(ReportOrder order) => order.Options.ContainsKey(ReportOptions.Compare.Name) ? order : order with
+    private static ReportOrder Compared(ReportOrder order) => order with
     {
-        Options = new Dictionary<string, IReadOnlyList<string>>(order.Options) { [ReportOptions.Compare.Name] = ["prior-period"] },
+        Options = new Dictionary<string, IReadOnlyList<string>>(order.Options)
+        {
+            [ReportOptions.Compare.Name] = order.Options.GetValueOrDefault(ReportOptions.Compare.Name, ["prior-period"]),
+            [ReportOptions.Change.Name] = ["true"],
+        },
     };
 }

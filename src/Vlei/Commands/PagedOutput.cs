@@ -15,6 +15,7 @@ internal sealed class PagedOutput(Stream terminal, string pager, int lines) : St
     private Process? _pager;
     private int _linesHeld;
     private bool _isThrough;
+    private bool _isLeft;
 
     /// <inheritdoc/>
     public override bool CanRead => false;
@@ -108,6 +109,11 @@ internal sealed class PagedOutput(Stream terminal, string pager, int lines) : St
     // Who has seen enough leaves the pager, and that is no fault.
     private void Through(ReadOnlySpan<byte> bytes)
     {
+        if (_isLeft)
+        {
+            return;
+        }
+
         try
         {
             Target.Write(bytes);
@@ -115,7 +121,7 @@ internal sealed class PagedOutput(Stream terminal, string pager, int lines) : St
         }
         catch (IOException) when (_pager is not null)
         {
-            _isThrough = true;
+            _isLeft = true;
         }
     }
 

@@ -7,7 +7,7 @@ internal static class ProgramHelp
     public static void Write(HelpPage page)
     {
         page.Paragraph("Vlei builds, checks, keeps and sends reports from a business's ledger records.");
-        page.Paragraph("Usage: vlei COMMAND [OPTION]…");
+        page.Paragraph("Usage: vlei COMMAND [OPTION]…, or vlei --version");
         var named = CommandTable.All.Max(command => command.Name.Length);
         var isFirst = true;
         foreach (var (heading, commands) in CommandTable.Parts)
@@ -18,6 +18,6 @@ internal static class ProgramHelp
         }
 
         page.Paragraph("First: vlei demo, cd reedwater, vlei show profit-loss. vlei COMMAND --help has examples. "
-            + "Everywhere: --book DIR, --clock DATE, --no-pager. Also: vlei --version.");
+            + "Everywhere: --book DIR, --clock DATE, --no-pager.");
     }
 }

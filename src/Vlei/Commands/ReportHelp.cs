@@ -98,7 +98,7 @@ internal sealed class ReportHelp(ReportDefinition report, ReportsOverview report
     {
         using var text = new MemoryStream();
         ReportFormat.All[0].Write(
-            example with { Rows = [.. example.Rows.Take(FirstLines)], Checks = [] }, text,
+            example with { Checks = [] }, text,
             Terminal.Look() with { Width = page.Width, Colour = false });
         var lines = Encoding.UTF8.GetString(text.GetBuffer(), 0, (int)text.Length).Split('\n').Take(FirstLines)
             .Reverse().SkipWhile(line => line.Length == 0).Reverse();
