@@ -183,43 +183,32 @@ internal sealed class TextColumns
                 return;
             }
 
-            // What is compared stands beside what it is compared with, in each block anew.
+            // What is compared stands beside what it is compared with, and what is said about a figure beside it, in each block anew.
             foreach (var pack in unit)
             {
-                AddPack(unit[0][0], pack);
-            }
-        }
-
-        private void AddPack(int first, List<int> pack)
-        {
-            if (!columns.Fits([.. _block, .. pack]))
-            {
-                End();
-                if (pack[0] != first && columns.Fits([first, .. pack]))
+                if (columns.Fits(pack))
                 {
-                    _block.Add(first);
+                    Place(pack, unit[0][0]);
+                    continue;
+                }
+
+                foreach (var place in pack)
+                {
+                    Place([place], place == pack[0] ? unit[0][0] : pack[0]);
                 }
             }
-
-            foreach (var place in pack)
-            {
-                AddColumn(place);
-            }
         }
 
-        // What is said about a figure takes the figure along.
-        private void AddColumn(int place)
+        private void Place(List<int> pack, int besideWhat)
         {
-            if (_block.Count > 0 && !columns.Fits([.. _block, place]))
+            var wantsBeside = !pack.Contains(besideWhat) && columns.Fits([besideWhat, .. pack]);
+            if (!columns.Fits([.. _block, .. pack]) || (wantsBeside && !_block.Contains(besideWhat)))
             {
-                var before = _block[^1];
-                var goesAlong = columns._columns[place].Tie == ColumnTie.About && _block.Count > 1 && columns.Fits([before, place]);
-                _ = goesAlong && _block.Remove(before);
                 End();
-                _block.AddRange(goesAlong ? [before] : []);
+                _block.AddRange(wantsBeside ? [besideWhat] : []);
             }
 
-            _block.Add(place);
+            _block.AddRange(pack);
         }
 
         private void End()

@@ -36,11 +36,12 @@ public sealed class TextColumnsTests
             var block = placed.Blocks[number];
             Assert.True(Needed(block) <= width || block.Length == 1, $"{Needed(block)} on {width}");
 
-            // What is said about a figure stands alone only where it does not fit beside what stands before it.
-            var first = block[0];
-            Assert.True(
-                first == 0 || columns[first].Tie != ColumnTie.About || block.Length > 1 || Needed([first - 1, first]) > width,
-                $"column {first} stands alone");
+            // What is said about a figure stands in a block without it only where both do not fit.
+            foreach (var remark in block.Where(place => place > 0 && columns[place].Tie == ColumnTie.About))
+            {
+                var about = Enumerable.Range(0, remark).Last(place => place == 0 || columns[place].Tie != ColumnTie.About);
+                Assert.True(block.Contains(about) || Needed([about, remark]) > width, $"column {remark} without {about}");
+            }
 
             // What is compared with a figure stands beside it, where it can.
             foreach (var compared in block.Where(place => place > 0 && columns[place].Tie == ColumnTie.Compared))
