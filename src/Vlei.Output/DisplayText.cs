@@ -78,6 +78,10 @@ public static class DisplayText
         yield return line.ToString();
     }
 
+    /// <summary>As much of it as that width holds, with a sign at its end where that is not all.</summary>
+    public static string Cut(string text, int width) =>
+        Width(text) <= width ? text : $"{text[..Fitting(text, Math.Max(1, width - 1))]}…";
+
     // How much of it the width holds, at least one of what a reader takes for a letter: an accent stays with what it stands on.
     private static int Fitting(string text, int width)
     {

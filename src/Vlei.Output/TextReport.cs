@@ -15,11 +15,6 @@ internal sealed class TextReport
     private const int MostUnbrokenWidth = 16;
     private const int MostHeadingWidth = 20;
 
-    private static readonly Dictionary<Style, string> Codes = new()
-    {
-        [Style.Strong] = "1", [Style.Heading] = "36", [Style.Below] = "31", [Style.StrongBelow] = "1;31", [Style.Failed] = "1;31",
-    };
-
     private readonly ReportWords _words;
     private readonly Report _report;
     private readonly Surface _look;
@@ -28,17 +23,6 @@ internal sealed class TextReport
     private readonly int[] _widths;
     private readonly bool[] _summed;
     private readonly int _labelWidth;
-
-    // How words and figures are set off on a terminal.
-    private enum Style
-    {
-        Plain,
-        Strong,
-        Heading,
-        Below,
-        StrongBelow,
-        Failed,
-    }
 
     // The rows are gone through twice, once for widths and once to write them: nothing is kept of them between.
     private TextReport(ReportWords words, TextWriter text, Surface look)
@@ -128,8 +112,8 @@ internal sealed class TextReport
 
     private void AddTitle()
     {
-        AddLine(Styled(DisplayText.Harmless(_report.Book, _look.Ascii), Style.Strong));
-        AddLine(Styled(DisplayText.Harmless(_report.Title, _look.Ascii), Style.Strong));
+        AddLine(Styled(DisplayText.Harmless(_report.Book, _look.Ascii), TextStyle.Strong));
+        AddLine(Styled(DisplayText.Harmless(_report.Title, _look.Ascii), TextStyle.Strong));
         if (_words.Look.Subtitle is { } subtitle)
         {
             AddLine(DisplayText.Harmless(subtitle, _look.Ascii));
@@ -206,7 +190,7 @@ internal sealed class TextReport
         var height = lines.Values.Max(heading => heading.Count);
         for (var line = 0; line < height; line++)
         {
-            AddColumns("", columns, column => LineOf(lines[column], line - height + lines[column].Count), _ => Style.Heading);
+            AddColumns("", columns, column => LineOf(lines[column], line - height + lines[column].Count), _ => TextStyle.Heading);
         }
     }
 
@@ -219,7 +203,7 @@ internal sealed class TextReport
         {
             foreach (var line in DisplayText.Wrap(label.TrimStart(), Math.Max(1, (_look.Width ?? int.MaxValue) - indent.Length)))
             {
-                AddLine(Styled(indent + line, bold ? Style.Strong : Style.Plain));
+                AddLine(Styled(indent + line, bold ? TextStyle.Strong : TextStyle.Plain));
             }
 
             return;
@@ -236,8 +220,8 @@ internal sealed class TextReport
             height = Math.Max(height, texts[column].Count);
         }
 
-        Style StyleOf(int? column) => column is { } place && !IsText(place) && row.Cells[place].Units < 0
-            ? bold ? Style.StrongBelow : Style.Below : bold ? Style.Strong : Style.Plain;
+        TextStyle StyleOf(int? column) => column is { } place && !IsText(place) && row.Cells[place].Units < 0
+            ? bold ? TextStyle.StrongBelow : TextStyle.Below : bold ? TextStyle.Strong : TextStyle.Plain;
 
         // Figures stand beside the last line of a label, words beside its first.
         for (var line = 0; line < height; line++)
@@ -254,9 +238,9 @@ internal sealed class TextReport
     private static string LineOf(List<string> lines, int line) => line >= 0 && line < lines.Count ? lines[line] : "";
 
     private void AddRule(int[] columns, char rule) => AddColumns(
-        "", columns, column => _summed[column] ? new string(rule, _widths[column]) : "", _ => Style.Plain);
+        "", columns, column => _summed[column] ? new string(rule, _widths[column]) : "", _ => TextStyle.Plain);
 
-    private void AddColumns(string label, int[] columns, Func<int, string> textOf, Func<int?, Style> styleOf)
+    private void AddColumns(string label, int[] columns, Func<int, string> textOf, Func<int?, TextStyle> styleOf)
     {
         var line = new StringBuilder(Styled(label, styleOf(null)));
         var blanks = Math.Max(0, _labelWidth - DisplayText.Width(label));
@@ -290,13 +274,12 @@ internal sealed class TextReport
         {
             foreach (var line in Lines(DisplayText.Harmless(said, _look.Ascii)))
             {
-                AddLine(Styled(line, isFailed ? Style.Failed : Style.Plain));
+                AddLine(Styled(line, isFailed ? TextStyle.Failed : TextStyle.Plain));
             }
         }
     }
 
-    private string Styled(string text, Style style) =>
-        style == Style.Plain || !_look.Colour || text.Length == 0 ? text : $"\e[{Codes[style]}m{text}\e[0m";
+    private string Styled(string text, TextStyle style) => text.In(style, _look.Colour);
 
     private void AddLine(string line)
     {

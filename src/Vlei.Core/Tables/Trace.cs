@@ -19,18 +19,29 @@ public static class Trace
     /// <param name="all">Whether balances start from the first record, rather than from the fiscal year.</param>
     public static Report Of(Report report, ILedger ledger, string row, string? column, bool all)
     {
-        var rowPlace = RowOf(report, row);
-        var columnPlace = ColumnOf(report, column);
-        var origin = report.OriginOf(rowPlace, columnPlace) ?? throw new ProblemException(
+        return At(report, ledger, new CellPlace(RowOf(report, row), ColumnOf(report, column)), all);
+    }
+
+    /// <summary>
+    /// Lists the records behind the figure at a place. Throws a <see cref="ProblemException"/> where there is no figure, or no records
+    /// add up to it.
+    /// </summary>
+    /// <param name="report">The report.</param>
+    /// <param name="ledger">The records that it was made from.</param>
+    /// <param name="place">Where the figure stands.</param>
+    /// <param name="all">Whether balances start from the first record, rather than from the fiscal year.</param>
+    public static Report At(Report report, ILedger ledger, CellPlace place, bool all)
+    {
+        var origin = report.OriginOf(place.Row, place.Column) ?? throw new ProblemException(
             ProblemKind.NotFound,
-            $"There is no figure in row {report.Rows[rowPlace].Key}, column {report.Columns[columnPlace].Key}.",
+            $"There is no figure in row {report.Rows[place.Row].Key}, column {report.Columns[place.Column].Key}.",
             "Name another row or column; vlei show with --format csv shows their keys.");
         if (origin.Refusal is { } refusal)
         {
             throw new ProblemException(ProblemKind.Usage, refusal.Message, refusal.Advice);
         }
 
-        return TraceList.Of(report, report.MadeFrom ?? ledger, new CellPlace(rowPlace, columnPlace), origin, all);
+        return TraceList.Of(report, report.MadeFrom ?? ledger, place, origin, all);
     }
 
     /// <summary>The place of a row. Throws a <see cref="ProblemException"/> where there is none, or several.</summary>

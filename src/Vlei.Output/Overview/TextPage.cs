@@ -26,8 +26,8 @@ internal sealed class TextPage
     {
         var page = new TextPage(surface);
         using var text = new StreamWriter(stream, new UTF8Encoding(false), leaveOpen: true) { NewLine = "\n" };
-        text.WriteLine(page.Styled(page.Clean(words.Page.Book), "1"));
-        text.WriteLine(page.Styled(page.Clean(words.Title), "1"));
+        text.WriteLine(page.Styled(page.Clean(words.Page.Book), TextStyle.Strong));
+        text.WriteLine(page.Styled(page.Clean(words.Title), TextStyle.Strong));
         text.WriteLine(page.Clean(words.Day));
         foreach (var row in words.Panels.Chunk(page._across))
         {
@@ -60,18 +60,19 @@ internal sealed class TextPage
         var isBeside = DisplayText.Width(title) + 2 + DisplayText.Width(when) <= _panel;
         List<string> lines =
         [
-            Styled(title, "1") + (isBeside && when.Length > 0 ? $"  {Styled(when, "2")}" : ""),
-            .. isBeside || when.Length == 0 ? [] : Wrapped(when).Select(line => Styled(line, "2")),
+            Styled(title, TextStyle.Strong) + (isBeside && when.Length > 0 ? $"  {Styled(when, TextStyle.Quiet)}" : ""),
+            .. isBeside || when.Length == 0 ? [] : Wrapped(when).Select(line => Styled(line, TextStyle.Quiet)),
             new string(_surface.Ascii ? '-' : '─', _panel),
         ];
         lines.AddRange(Figures(panel));
         foreach (var (said, command) in panel.Said)
         {
             lines.AddRange(Wrapped(Clean(said)));
-            lines.AddRange(command.Length == 0 ? [] : Wrapped(Clean(command)).Select(line => Styled($"  {line}", "36")));
+            lines.AddRange(command.Length == 0 ? [] : Wrapped(Clean(command)).Select(line => Styled($"  {line}", TextStyle.Heading)));
         }
 
-        lines.AddRange(panel.Panel.Command.Length == 0 ? [] : Wrapped(Clean(panel.Panel.Command)).Select(line => Styled(line, "36")));
+        lines.AddRange(panel.Panel.Command.Length == 0 ? []
+            : Wrapped(Clean(panel.Panel.Command)).Select(line => Styled(line, TextStyle.Heading)));
         return lines;
     }
 
@@ -93,7 +94,7 @@ internal sealed class TextPage
         if (against.Count > 0)
         {
             var headings = against.Select((heading, place) => $"  {Right(heading, changes[place])}");
-            yield return Styled(new string(' ', label + 2 + figure) + string.Concat(headings), "2");
+            yield return Styled(new string(' ', label + 2 + figure) + string.Concat(headings), TextStyle.Quiet);
         }
 
         foreach (var (place, line) in panel.Figures.Index())
@@ -106,8 +107,9 @@ internal sealed class TextPage
 
             var moved = string.Concat(line.Changes.Select((change, at) =>
                 $"  {Right(Clean(change.Words), changes[at])}"));
-            yield return (Left(labels[^1], label) + "  " + Styled(Right(Clean(line.Figure), figure), line.IsBelow ? "1;31" : "1") + moved
-                + (drawn[place].Length > 0 ? $"  {Styled(drawn[place], line.Line.Bar < 0 ? "31" : "34")}" : "")).TrimEnd();
+            var style = line.IsBelow ? TextStyle.StrongBelow : TextStyle.Strong;
+            yield return (Left(labels[^1], label) + "  " + Styled(Right(Clean(line.Figure), figure), style) + moved
+                + (drawn[place].Length > 0 ? $"  {Styled(drawn[place], line.Line.Bar < 0 ? TextStyle.Below : TextStyle.Bar)}" : "")).TrimEnd();
         }
     }
 
@@ -123,7 +125,7 @@ internal sealed class TextPage
 
     private static string Right(string text, int width) => new string(' ', Math.Max(0, width - DisplayText.Width(text))) + text;
 
-    private string Styled(string text, string code) => _surface.Colour && text.Length > 0 ? $"\e[{code}m{text}\e[0m" : text;
+    private string Styled(string text, TextStyle style) => text.In(style, _surface.Colour);
 
     // What a terminal obeys takes no place on it.
     private static int WidthOf(string styled)

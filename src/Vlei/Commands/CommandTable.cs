@@ -14,7 +14,7 @@ internal static class CommandTable
         ("Reports, and what is behind their figures",
         [
             ("reports", ReportsCommand.Create), ("fields", FieldsCommand.Create), ("help", HelpCommand.Create),
-            ("show", ShowCommand.Create),
+            ("show", ShowCommand.Create), ("browse", BrowseCommand.Create),
             ("trace", TraceCommand.Create), ("explain", ExplainCommand.Create),
         ]),
         ("Kept, and produced together",
