@@ -66,7 +66,7 @@ internal static class KeyTable
             Letter('w', "Keep it under a name", (walk, screen) => Answered(walk.Ask(screen, "Keep it as"), name => Keep(walk, name))),
             Letter('e', "Write it to a file: a.xlsx", (walk, screen) =>
                 Answered(walk.Ask(screen, "Write it to"), file => Export(walk, file))),
-            Letter('?', "This page", (_, screen) => Walk.Show(screen, Help(Screen.Size.Columns))),
+            Letter('?', "This page", (_, screen) => Walk.Show(screen, Help)),
             new("q", "Leave", key => key.KeyChar == 'q' || (key.Key == ConsoleKey.C && key.Modifiers.HasFlag(ConsoleModifiers.Control)),
                 (_, _) => false),
         ]),

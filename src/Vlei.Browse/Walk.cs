@@ -1,4 +1,5 @@
 using Vlei.Books;
+using Vlei.Core.Fields;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Core.Review;
@@ -84,12 +85,12 @@ internal sealed class Walk : IDisposable
         }
     }
 
-    /// <summary>Shows a page in the place of the report, until a key is typed.</summary>
-    public static void Show(Screen screen, IReadOnlyList<string> page)
+    /// <summary>Shows a page, as it is on so many columns, in the place of the report until a key is typed.</summary>
+    public static void Show(Screen screen, Func<int, IReadOnlyList<string>> page)
     {
         do
         {
-            screen.Draw([.. page.Take(Screen.Size.Lines)]);
+            screen.Draw([.. page(Screen.Size.Columns).Take(Screen.Size.Lines)]);
         }
         while (screen.NextKey() is null);
     }
@@ -126,9 +127,9 @@ internal sealed class Walk : IDisposable
             Push(Opened(new ReportOrder(row.Label, Here.Order!.Options.Where(
                 option => option.Key is "period" or "as-of").DefaultIfEmpty(new("period", ["last-month"])).ToDictionary())));
         }
-        else if (row.Document is { } document)
+        else if (DocumentOf(row) is { } document)
         {
-            Push(Opened(OrderOf(document)));
+            Push(document);
         }
         else if (row.Kind == RowKind.Heading)
         {
@@ -245,15 +246,32 @@ internal sealed class Walk : IDisposable
         }, IsAscii), $"vlei reports{TypedOptions}");
     }
 
-    private ReportOrder OrderOf(string document)
+    // Records are of documents, and called by their ids, but where they are contacts, items and the like.
+    private Step? DocumentOf(ReportRow row)
     {
+        if (row.Document is null && row.Kind != RowKind.Record)
+        {
+            return null;
+        }
+
         var order = new ReportOrder(Document, new Dictionary<string, IReadOnlyList<string>>
         {
             [ReportOptions.Period.Name] = ["all"],
-            [ReportOptions.Only.Name] = [$"document={Core.Fields.ValueList.Typed(document)}"],
+            [ReportOptions.Only.Name] = [$"document={ValueList.Typed(row.Document ?? row.Label)}"],
         }) { Revision = _steps.Select(step => step.Order?.Revision).FirstOrDefault(revision => revision is not null) };
-        return Here.Order is { } here && OptionText.Of(here) == OptionText.Of(order)
-            ? throw new ProblemException(ProblemKind.Usage, "This is the whole document.", null) : order;
+        if (Here.Order is { } here && OptionText.Of(here) == OptionText.Of(order))
+        {
+            throw new ProblemException(ProblemKind.Usage, "This is the whole document.", null);
+        }
+
+        try
+        {
+            return Opened(order);
+        }
+        catch (ProblemException) when (row.Document is null)
+        {
+            return null;
+        }
     }
 
     // A label stands for its first figure.

@@ -162,6 +162,7 @@ public static class RequestText
             By = One(ReportOptions.By) is { } what && what != FieldNames.None ? SpreadOf(what) : null,
             Compare = [.. Texts(options, ReportOptions.Compare).Select(with => Comparison.Parse(with, today, calendar))],
             Change = Has(ReportOptions.Change),
+            Explain = Has(ReportOptions.Explain),
             Shares = [.. Texts(options, ReportOptions.Share).SelectMany(list => list.Split(','))
                 .Select(ReportOptions.Share.ValueOf)],
             Choices = [.. ChoicesIn(options), .. selected.SelectMany(selection => selection.Choices)],

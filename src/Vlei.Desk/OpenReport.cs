@@ -39,6 +39,7 @@ public sealed class OpenReport(ReportDefinition definition, ReportRequest reques
         {
             var report = definition.Make(context, formats.Any(format => format.Takes.Contains(LookOptions.Template))
                 ? request with { Look = LookFiles.WithTemplate(request.Look) } : request);
+            report = request.Explain ? Explanation.AddTo(report, report.MadeFrom ?? context.Ledger) : report;
             return formats.Any(format => format.Takes.Contains(LookOptions.WithDetail))
                 ? Details.AddTo(report, context, Library.Standard("lines")!) : report;
         }

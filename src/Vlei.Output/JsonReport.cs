@@ -45,6 +45,7 @@ public static class JsonReport
             WriteLines(json, stream, "rows", report.Rows, (line, row) => WriteRow(line, report, row));
             WriteLines(json, stream, "checks", report.Checks, (line, check) => WriteCheck(line, report, check));
             WriteWords(json, "foot", report.Foot);
+            WriteExplanation(json, report);
             if (report.Look.Footer is { } footer)
             {
                 json.WriteString("footer", footer);
@@ -55,6 +56,34 @@ public static class JsonReport
         }
 
         stream.WriteByte((byte)'\n');
+    }
+
+    private static void WriteExplanation(Utf8JsonWriter json, Report report)
+    {
+        if (report.Explanation is not { } explanation)
+        {
+            return;
+        }
+
+        json.WriteStartObject("explanation");
+        json.WriteString("row", explanation.Row.English);
+        json.WriteString("against", explanation.Against);
+        json.WriteString("change", Exact(explanation.Change));
+        json.WriteStartArray("reasons");
+        foreach (var (name, change, remark) in explanation.Reasons)
+        {
+            json.WriteStartObject();
+            json.WriteString("name", name.English);
+            json.WriteString("change", Exact(change));
+            json.WriteString("remark", remark);
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
+        json.WriteString("rest", Exact(explanation.Others?.Change ?? Amount.Zero));
+        json.WriteEndObject();
+
+        string Exact(Amount amount) => DecimalText.Write(amount.MinorUnits, report.Currency.Decimals);
     }
 
     /// <summary>Writes several reports, each in the schema of its own: <c>vlei/pack/1</c>.</summary>

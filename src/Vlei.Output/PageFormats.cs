@@ -14,6 +14,8 @@ public static class PageFormats
         ["text"] = (page, stream, surface) => TextPage.Write(new PageWords(page), stream, surface),
         ["html"] = (page, stream, surface) => WebReport.WritePage(new PageWords(page), stream, surface.Charts),
         ["pdf"] = (page, stream, _) => PdfReport.WritePage(new PageWords(page), stream),
+        ["svg"] = (page, stream, surface) => stream.Write(PdfReport.PictureOf(new PageWords(page), "svg", surface.Charts)),
+        ["png"] = (page, stream, surface) => stream.Write(PdfReport.PictureOf(new PageWords(page), "png", surface.Charts)),
         ["json"] = (page, stream, _) => JsonPage.Write(page, stream),
     };
 

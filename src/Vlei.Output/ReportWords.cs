@@ -67,7 +67,7 @@ internal sealed class ReportWords
             var list = new ReportWords(records.List);
             return list.With(list.Report with
             {
-                Rows = new RowList(list.Report.Rows.Count, place => records.Figures.TryGetValue(place, out var figure)
+                Rows = new RowList(list.Report.Rows.Count, place => records.FigureOf(place) is { } figure
                     ? list.Report.Rows[place] with
                     {
                         Label =
@@ -130,9 +130,21 @@ internal sealed class ReportWords
     /// <summary>What stands below the rows: what is said there, what was checked, and what failed; each with whether it failed.</summary>
     public IReadOnlyList<(string Line, bool IsFailed)> Foot =>
     [
-        .. Report.Foot.Select(line => (line, false)), .. Held.Select(line => (line, false)), .. Failed.Select(line => (line, true)),
+        .. Report.Foot.Select(line => (line, false)), .. Explained.Select(line => (line, false)), .. Held.Select(line => (line, false)), .. Failed.Select(line => (line, true)),
         .. Look.Footer is { } footer ? new[] { (footer, false) } : [],
     ];
+
+    // Reasons as they are counted: what makes a cost larger makes the profit smaller.
+    private IEnumerable<string> Explained => Report.Explanation is not { } explanation ? [] :
+    [
+        Language.Say("What made {0} change by {1} against {2}:",
+            [explanation.Row.In(Language, _numbers.WithDays), MoneyText(explanation.Change), _numbers.WithDays(Language.Say(explanation.Against))]),
+        .. explanation.Reasons.Select(reason => $"{Signed(reason.Change)}  {reason.Name.In(Language, _numbers.WithDays)}"
+            + (reason.Remark.Length == 0 ? "" : $" ({Language.Say(reason.Remark)})")),
+        .. explanation.Others is not var (rest, change) ? [] : new[] { $"{Signed(change)}  {rest.In(Language, _numbers.WithDays)}" },
+    ];
+
+    private string Signed(Amount amount) => $"{(amount.Sign > 0 ? "+" : "")}{MoneyText(amount)}";
 
     /// <summary>What holds, each once.</summary>
     public IEnumerable<string> Held => ShownChecks.GroupBy(check => check.Name).Where(same => same.All(check => check.Ok))
@@ -243,6 +255,9 @@ internal sealed class ReportWords
 
         return _numbers.Number(shown, decimals);
     }
+
+    /// <summary>A sum of money that is no cell, as those are written.</summary>
+    public string MoneyText(Amount amount) => Money(amount.MinorUnits);
 
     private string FailureOf(ReportCheck check)
     {

@@ -15,7 +15,7 @@ public sealed record Surface(int? Width, bool Ascii, bool Colour, IChartDrawer? 
 public interface IChartDrawer
 {
     /// <summary>Draws one. Throws a <see cref="Core.Problems.ProblemException"/> where it cannot.</summary>
-    /// <param name="format">As what: <c>svg</c> or <c>png</c>.</param>
+    /// <param name="format">As what: <c>svg</c> or <c>png</c>; with <c>page-</c> before it where it is a page rather than a chart.</param>
     /// <param name="chart">What is drawn, as JSON.</param>
     byte[] Draw(string format, ReadOnlyMemory<byte> chart);
 }

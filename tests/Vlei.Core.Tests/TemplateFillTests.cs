@@ -86,7 +86,7 @@ public sealed class TemplateFillTests : IDisposable
         {
             Records = new ReportRecords(
                 list, Enumerable.Range(0, Figures)
-                    .ToDictionary(place => place * (Records + 1), place => new CellPlace(place, 0)))
+                    .ToDictionary(place => place * (Records + 1), place => new CellPlace(place, 0)), new Dictionary<int, CellPlace>())
             { Documents = documents },
         };
         var path = Path.Combine(_folder.FullName, "links.xlsx");

@@ -88,6 +88,7 @@ public static class StatementOfAccountReport
             PeriodInWords = $"{PeriodText.Iso(range.From)} to {PeriodText.Iso(range.To)}",
             InWhat = $"Amounts in {context.Currency.Code}",
             AddressedTo = [contact.Name, .. Lines(context.Ledger.ContactAddress(key))],
+            Letter = new ReportLetter(contact.Id, closing),
             Foot = context.Remittance.Length == 0 ? [] : ["How to pay", .. Lines(context.Remittance)],
             Checks = [new ReportCheck("What is open adds up to the balance", closing, open, "")],
             Look = new ReportLook { Language = contact.Tags.GetValueOrDefault(LanguageTag) is { } code ? context.LanguageOf(code) : null },

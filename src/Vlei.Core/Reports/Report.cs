@@ -202,6 +202,11 @@ public sealed record ReportCheck(string Name, Amount Expected, Amount Actual, st
     public bool Ok => Fault is null && Expected == Actual;
 }
 
+/// <summary>What a report that is sent as a letter says besides its rows.</summary>
+/// <param name="Reference">By what its reader is known: the id of the contact.</param>
+/// <param name="Due">What its reader owes; less than nothing where that is in credit.</param>
+public sealed record ReportLetter(string Reference, Amount Due);
+
 /// <summary>A finished report: the one form that every writer takes.</summary>
 public sealed record Report
 {
@@ -256,8 +261,14 @@ public sealed record Report
     /// <summary>To whom it is sent, in lines; nothing where it is not a letter.</summary>
     public IReadOnlyList<string> AddressedTo { get; init; } = [];
 
+    /// <summary>What it says as a letter; nothing where it is none.</summary>
+    public ReportLetter? Letter { get; init; }
+
     /// <summary>What stands under the rows, in lines.</summary>
     public IReadOnlyList<string> Foot { get; init; } = [];
+
+    /// <summary>What made its last total change; nothing where that is not asked.</summary>
+    public ReportExplanation? Explanation { get; init; }
 
     /// <summary>
     /// The postings behind the figure in a row and a column, by their places, or why there are none; nothing where there is no

@@ -26,6 +26,7 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
     private const int MostLines = 6;
     private const int MostBars = 15;
     private const int LeastForLines = 6;
+    private const int LeastPart = 20;
     private const string Total = "total";
 
     private static readonly ColumnKind[] Drawn =
@@ -171,8 +172,28 @@ public sealed record ReportChart(ChartKind Kind, IReadOnlyList<string> Categorie
             }
         }
 
+        if (!isShare && (hasTotals || hasAccounts))
+        {
+            LeaveWhatSaysLittle(report, columns, sizes);
+        }
+
         var largest = sizes.OrderByDescending(row => row.Size).Take(most).Select(row => row.Row).Order().ToList();
         return (largest, sizes.Count > most ? sizes.Count : null);
+    }
+
+    // Of a statement, what comes in, what goes out and what is left: what is worked out on the way, small totals, and what only
+    // says another again (as the two sides of a balance sheet) leave little room for that.
+    private static void LeaveWhatSaysLittle(Report report, List<int> columns, List<(int Row, Int128 Size)> sizes)
+    {
+        if (sizes.Exists(row => report.Rows[row.Row].Kind == RowKind.GrandTotal))
+        {
+            sizes.RemoveAll(row => report.Rows[row.Row].Kind == RowKind.Result);
+        }
+
+        var largest = sizes.Select(row => row.Size).DefaultIfEmpty().Max();
+        sizes.RemoveAll(row => report.Rows[row.Row].Kind != RowKind.GrandTotal && row.Size * LeastPart < largest);
+        sizes.RemoveAll(row => report.Rows[row.Row].Kind == RowKind.GrandTotal && sizes.Exists(other => other.Row < row.Row
+            && columns.TrueForAll(column => report.Rows[other.Row].Cells[column] == report.Rows[row.Row].Cells[column])));
     }
 
     private static int? PlaceOf(Report report, string name)

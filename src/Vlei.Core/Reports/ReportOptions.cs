@@ -57,6 +57,13 @@ public static class ReportOptions
         Question = ReportQuestion.Beside,
     };
 
+    /// <summary>What made the last total change.</summary>
+    public static ReportOption Explain { get; } = new("explain", null, "Below it, the three largest reasons of the change")
+    {
+        More = "With --compare: what made the last total change; vlei explain says it of any row, and in every way",
+        Question = ReportQuestion.Beside,
+    };
+
     /// <summary>Percentages.</summary>
     public static ChoiceOption<ShareOf> Share { get; } = new("share", "OF", "Percent of", ("income", ShareOf.Income),
         ("assets", ShareOf.Assets), ("column", ShareOf.Column), ("row", ShareOf.Row),
@@ -241,13 +248,13 @@ public static class ReportOptions
 
     /// <summary>What says which columns a statement has and which rows it shows; the period or the moment comes first.</summary>
     public static IReadOnlyList<ReportOption> OfStatements { get; } =
-        [Basis, By, Compare, Change, Share, Only, Except, Where, Select, Having, Columns, Layout, Zeros, Depth, Summary, Sort, Top, Title];
+        [Basis, By, Compare, Change, Explain, Share, Only, Except, Where, Select, Having, Columns, Layout, Zeros, Depth, Summary, Sort, Top, Title];
 
     /// <summary>What a percentage is of, as people type it.</summary>
     public static string NameOf(ShareOf whole) => Share.WordOf(whole);
 
     /// <summary>All of them, in the order of help.</summary>
     public static IReadOnlyList<ReportOption> All { get; } =
-        [Period, AsOf, Basis, Method, By, Compare, Change, Share, Only, Except, Select, Where, Having, Columns, GroupBy, Total,
+        [Period, AsOf, Basis, Method, By, Compare, Change, Explain, Share, Only, Except, Select, Where, Having, Columns, GroupBy, Total,
             Measure, Layout, Limits, AgeBy, Unapplied, Summary, Detail, Sort, Top, Money, AsUsual, Zeros, Depth, Title, .. LookOptions.All];
 }

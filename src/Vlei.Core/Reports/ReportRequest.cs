@@ -63,6 +63,9 @@ public sealed record ReportRequest
     /// <summary>Whether comparisons show the change and the percent change.</summary>
     public bool Change { get; init; }
 
+    /// <summary>Whether it says below what made its last total change.</summary>
+    public bool Explain { get; init; }
+
     /// <summary>The percentages that it shows.</summary>
     public IReadOnlyList<ShareOf> Shares { get; init; } = [];
 

@@ -174,15 +174,16 @@ internal sealed class StatementRows
     // An account's parts stand below it, and are in its figure already.
     private void AddAccounts(StatementLine line, int level, TermSums group, string? total)
     {
-        foreach (var (account, depth, sum) in RowsOf(line))
+        var shown = RowsOf(line).Where(row => row.Depth <= (_depth ?? int.MaxValue)).ToList();
+        foreach (var (place, (account, depth, sum)) in shown.Index())
         {
-            if (depth <= (_depth ?? int.MaxValue))
+            var parts = shown.Skip(place + 1).TakeWhile(row => row.Depth > depth).Where(row => row.Depth == depth + 1).ToList();
+            _rows.Add(new FigureRow<TermSums>(account.Code, account.Name, RowKind.Account, level + depth - 1, sum)
             {
-                _rows.Add(new FigureRow<TermSums>(account.Code, account.Name, RowKind.Account, level + depth - 1, sum)
-                {
-                    Within = group, CountsIn = depth == 1 ? total : null,
-                });
-            }
+                Within = group,
+                CountsIn = depth == 1 ? total : null,
+                MadeOf = parts.Count == 0 ? null : [.. parts.Select(part => (part.Account.Code, 1))],
+            });
         }
     }
 

@@ -30,7 +30,7 @@ public static class TrialBalanceReport
         Words = ["accounts", "debits", "credits", "opening", "closing", "balances", "movements", "tb"],
         Options =
         [
-            ReportOptions.Period, ReportOptions.Basis, ReportOptions.By, ReportOptions.Compare, ReportOptions.Change,
+            ReportOptions.Period, ReportOptions.Basis, ReportOptions.By, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Explain,
             ReportOptions.Only, ReportOptions.Except, ReportOptions.Where, ReportOptions.Select, ReportOptions.Having,
             ReportOptions.Columns, ReportOptions.GroupBy, ReportOptions.Summary, ReportOptions.Sort, ReportOptions.Top,
             ReportOptions.Zeros, ReportOptions.Title,

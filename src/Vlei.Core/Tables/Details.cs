@@ -9,9 +9,10 @@ namespace Vlei.Core.Tables;
 public static class Details
 {
     private const long MostFigures = 50_000;
+    private const string Amount = "amount";
 
-    // The columns that traces have, in their order; each has some of them.
-    private static readonly string[] Order = ["date", "kind", "number", "contact", "account", "memo", "settled-by", "amount", "running"];
+    // The columns that traces have, in their order, each some of them. What all so far come to is left to a trace of one figure.
+    private static readonly string[] Order = ["date", "kind", "number", "contact", "account", "memo", "settled-by", "amount"];
 
     /// <summary>
     /// The report with as much as its looks ask for. Throws a <see cref="ProblemException"/> where that would be too much.
@@ -36,17 +37,24 @@ public static class Details
         }
 
         var look = report.Look with { Chart = null, Details = DetailDepth.None, TemplateFile = null, Template = null, Subtitle = null };
-        var traces = TracesOf(report, context);
-        var columns = traces.SelectMany(trace => trace.Records.Columns).DistinctBy(column => column.Key)
+        var traces = FigureTrace.Of(report, context.Ledger);
+        var columns = traces.SelectMany(trace => trace.Records?.Columns ?? []).Where(column => Order.Contains(column.Key)).DistinctBy(column => column.Key)
             .OrderBy(column => Array.IndexOf(Order, column.Key)).ToList();
-        var (rows, figures) = (new List<ReportRow>(), new Dictionary<int, CellPlace>());
-        foreach (var (figure, records) in traces)
+        var rows = new List<ReportRow>();
+        var (figures, parts) = (new Dictionary<int, CellPlace>(), new Dictionary<int, CellPlace>());
+        foreach (var trace in traces)
         {
-            figures.Add(rows.Count, figure);
-            rows.Add(new ReportRow(
-                $"figure-{figures.Count}", $"{report.Rows[figure.Row].Label}, {report.Columns[figure.Column].Heading}", RowKind.Heading,
-                0, [.. columns.Select(_ => Cell.Empty)]));
-            rows.AddRange(RowsOf(records, $"figure-{figures.Count}", columns));
+            figures.Add(rows.Count, trace.Figure);
+            var name = $"figure-{figures.Count}";
+            rows.Add(new ReportRow(name, NameOf(report, trace.Figure), RowKind.Heading, 0, [.. columns.Select(_ => Cell.Empty)]));
+            foreach (var (part, units) in trace.Parts)
+            {
+                parts.Add(rows.Count, part);
+                rows.Add(PartRow(report, trace, (part, units), name, columns));
+            }
+
+            rows.AddRange(trace.Records is { } records ? RowsOf(records, name, columns, trace.Parts.Sum(part => part.Units))
+                : trace.IsSum ? [TotalOf(trace, name, columns)] : []);
         }
 
         var list = report with
@@ -58,12 +66,14 @@ public static class Details
             Checks = [],
             Foot = [],
             AddressedTo = [],
+            Letter = null,
+            Explanation = null,
             InWhat = null,
             Look = look,
         };
         return report with
         {
-            Records = new ReportRecords(list, figures)
+            Records = new ReportRecords(list, figures, parts)
             {
                 Documents = report.Look.Details == DetailDepth.Documents ? DocumentsOf(rows, context, lines) is { } documents
                     ? documents with { Look = look } : null : null,
@@ -71,8 +81,8 @@ public static class Details
         };
     }
 
-    // The records behind a figure, under its name and in the columns that all figures have.
-    private static IEnumerable<ReportRow> RowsOf(Report records, string name, List<ReportColumn> columns)
+    // The records behind a figure, under its name and in the columns that all figures have; its total counts what stands before them.
+    private static IEnumerable<ReportRow> RowsOf(Report records, string name, List<ReportColumn> columns, long before)
     {
         var places = columns.Select(column => records.Columns.ToList().FindIndex(own => own.Key == column.Key)).ToList();
         return records.Rows.Select(row => row with
@@ -82,30 +92,30 @@ public static class Details
             CountsIn = row.CountsIn is { } total ? $"{name}/{total}" : null,
             Kind = row.Kind == RowKind.GrandTotal ? RowKind.Total : row.Kind,
             Level = row.Level + (row.Kind == RowKind.GrandTotal ? 0 : 1),
-            Cells = [.. places.Select(place => place < 0 ? Cell.Empty : row.Cells[place])],
+            Cells =
+            [
+                .. places.Index().Select(place => place.Item < 0 ? Cell.Empty
+                    : row.Kind == RowKind.GrandTotal && columns[place.Index].Key == Amount ? new Cell(row.Cells[place.Item].Units + before)
+                    : row.Cells[place.Item]),
+            ],
         });
     }
 
-    private static List<(CellPlace Figure, Report Records)> TracesOf(Report report, ReportContext context)
-    {
-        var (traces, texts, place) = (new List<(CellPlace, Report)>(), new PostingTexts(report.MadeFrom ?? context.Ledger), 0);
-        foreach (var row in report.Rows)
+    // The name of a figure, until its report is said in another language.
+    private static string NameOf(Report report, CellPlace figure) =>
+        $"{report.Rows[figure.Row].Label}, {report.Columns[figure.Column].Heading}";
+
+    private static ReportRow PartRow(
+        Report report, FigureTrace trace, (CellPlace Figure, long Units) part, string name, List<ReportColumn> columns) =>
+        new($"{name}/{report.Rows[part.Figure.Row].Key}/{report.Columns[part.Figure.Column].Key}", NameOf(report, part.Figure), RowKind.Group, 1,
+            [.. columns.Select(column => column.Key == Amount ? new Cell(part.Units) : Cell.Empty)])
         {
-            for (var column = 0; column < report.Columns.Count; column++)
-            {
-                // What is worked out from other figures has no records of its own; those figures have.
-                if (row.Cells[column].Units is not null && report.OriginOf(place, column) is { Refusal: null } origin)
-                {
-                    var figure = new CellPlace(place, column);
-                    traces.Add((figure, TraceList.Of(report, report.MadeFrom ?? context.Ledger, figure, origin, all: false, texts)));
-                }
-            }
+            CountsIn = trace.IsSum ? $"{name}/total" : null,
+        };
 
-            place++;
-        }
-
-        return traces;
-    }
+    private static ReportRow TotalOf(FigureTrace trace, string name, List<ReportColumn> columns) =>
+        new($"{name}/total", "Total", RowKind.Total, 0,
+            [.. columns.Select(column => column.Key == Amount ? new Cell(trace.Parts.Sum(part => part.Units)) : Cell.Empty)]);
 
     // All lines by document, of which those that are wanted stay: to look each up by its id would take longer.
     private static Report? DocumentsOf(List<ReportRow> records, ReportContext context, ReportDefinition lines)

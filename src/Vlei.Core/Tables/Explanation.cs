@@ -87,9 +87,54 @@ public static class Explanation
             Checks = checks,
             Notes = [.. report.Notes, .. rows.Count == 0 ? ["Nothing is behind the change."] : Array.Empty<string>()],
             AddressedTo = [],
+            Letter = null,
+            Explanation = null,
             Foot = [],
             OriginOf = (_, _) => null,
         };
+    }
+
+    /// <summary>
+    /// The report with what made its last total change. Throws a <see cref="ProblemException"/> where it compares nothing, or where no
+    /// records add up to a total.
+    /// </summary>
+    /// <param name="report">The report.</param>
+    /// <param name="ledger">The records that it was made from.</param>
+    public static Report AddTo(Report report, ILedger ledger)
+    {
+        const int Most = 3;
+        var (now, before) = Compared(report);
+        var place = report.Rows.ToList().FindLastIndex(row => row.Kind is RowKind.Total or RowKind.Result or RowKind.GrandTotal
+            && row.InsteadOfMoney is null && row.Cells[now].Units is not null);
+        if (place < 0)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"{report.Title} has no total whose change could be explained.", "Leave --explain out.");
+        }
+
+        var (entries, earlier) = (EntriesOf(report, ledger, place, now), EntriesOf(report, ledger, place, before));
+        var known = Ways.Select(way => (Way: way, Reasons: ReasonsOf(way, entries, earlier))).ToList();
+        var (way, reasons) = known.FirstOrDefault(one => one.Reasons.Count > 1, known[^1]);
+        var named = way.Named(ledger);
+        return report with
+        {
+            Explanation = new ReportExplanation(
+                report.Rows[place].Caption ?? Caption.Ours(report.Rows[place].Label), report.Columns[before].Heading,
+                new Amount((report.Rows[place].Cells[now].Units ?? 0) - (report.Rows[place].Cells[before].Units ?? 0)),
+                [.. reasons.Take(Most).Select(reason => (Caption.Name(named(reason.Key).Name), reason.Change, reason.Remark))],
+                reasons.Count <= Most ? null : (RowOrder.RestLabel(reasons.Count - Most), reasons.Skip(Most)
+                    .Aggregate(Amount.Zero, (sum, reason) => sum + reason.Change))),
+        };
+    }
+
+    private static (int Now, int Before) Compared(Report report)
+    {
+        var columns = report.Columns.ToList();
+        var before = columns.FindIndex(column => column is { Tie: ColumnTie.Compared, Kind: ColumnKind.Money });
+        var now = before < 0 ? -1 : columns.FindLastIndex(before, column => column is { Tie: ColumnTie.None, Kind: ColumnKind.Money });
+        return now >= 0 ? (now, before) : throw new ProblemException(
+            ProblemKind.Usage, "--explain needs money that is compared with something.",
+            "Add --compare prior-period or --compare prior-year, or leave it out.");
     }
 
     // A change says itself what it is of, and against what.

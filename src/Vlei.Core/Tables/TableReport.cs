@@ -49,7 +49,7 @@ public sealed class TableReport
         table.IsOfMoment ? ReportOptions.AsOf : ReportOptions.Period, .. table.HasBasis ? new[] { ReportOptions.Basis } : [],
         ReportOptions.Only, ReportOptions.Except, ReportOptions.Select, ReportOptions.Where, ReportOptions.Having, ReportOptions.Columns,
         ReportOptions.GroupBy, ReportOptions.Total,
-        ReportOptions.By, ReportOptions.Measure, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Share,
+        ReportOptions.By, ReportOptions.Measure, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Explain, ReportOptions.Share,
         ReportOptions.Summary, ReportOptions.Depth, ReportOptions.Sort, ReportOptions.Top, ReportOptions.Title,
     ];
 

@@ -51,6 +51,8 @@ internal sealed class TraceList
             Rows = list._rows,
             InWhat = null,
             AddressedTo = [],
+            Letter = null,
+            Explanation = null,
             Foot = [],
             Notes = [.. report.Notes, .. origin.Note is { } note ? new[] { note } : []],
             Checks = [new ReportCheck("The records add up to the figure", origin.Figure, list._running, "")],

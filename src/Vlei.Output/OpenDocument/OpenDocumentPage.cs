@@ -41,7 +41,13 @@ internal static class OpenDocumentPage
             Element(xml, "style:header", [("style:display", "false")]);
             Element(xml, "style:footer", [], () =>
             {
-                Element(xml, "style:region-left", [], () => Element(xml, "text:p", [], () => Words(xml, page.WholeFoot)));
+                Element(xml, "style:region-left", [], () =>
+                {
+                    foreach (var line in page.FootLines)
+                    {
+                        Element(xml, "text:p", [], () => Words(xml, line));
+                    }
+                });
                 Element(xml, "style:region-right", [], () => Element(xml, "text:p", [], () => WriteNumber(xml, page)));
             });
         });

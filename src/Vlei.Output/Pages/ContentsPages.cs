@@ -44,7 +44,7 @@ internal sealed class ContentsPages
                 var report = reports[place];
                 WriteLine(
                     Sheets[sheet], FirstLine + ((place - first) * LineHeight), report.Report.Title,
-                    place == 0 && _pack.Cover is not null ? "" : report.Report.PeriodInWords, firstPages[place]);
+                    report.Report.PeriodInWords, firstPages[place]);
             }
 
             Sheets[sheet]

@@ -8,7 +8,9 @@ namespace Vlei.Output.Pages;
 /// </summary>
 internal sealed class PageColumns
 {
-    private const double Gap = 12;
+    private const double LeastGap = 12;
+    private const double MostGap = 30;
+    private const double TightGap = 8;
     private const double IndentPerLevel = 10;
     private const double MostLabel = 230;
     private const double MostText = 170;
@@ -21,6 +23,7 @@ internal sealed class PageColumns
     private readonly Report _report;
     private readonly PageText _text;
     private readonly double[] _widths;
+    private readonly double[] _natural;
 
     /// <summary>Measures a report.</summary>
     public PageColumns(ReportWords words, PageText text)
@@ -42,12 +45,15 @@ internal sealed class PageColumns
             }
         }
 
+        double[] natural = [.. _widths];
         Shown = [.. Enumerable.Range(0, _widths.Length).Where(column => speaks[column])];
         foreach (var column in Shown)
         {
             var least = IsText(column) ? Math.Min(_widths[column], MostText) : _widths[column];
             _widths[column] = words.WidthOf(column) is { } letters ? letters * Letter : Math.Max(least, HeadingWidth(column));
         }
+
+        _natural = natural;
 
         Label = words.LabelWidth is { } own ? own * Letter : Label;
     }
@@ -61,6 +67,9 @@ internal sealed class PageColumns
     /// <summary>How wide the labels are.</summary>
     public double Label { get; private set; }
 
+    /// <summary>How much room there is between columns.</summary>
+    public double Gap { get; private set; } = LeastGap;
+
     /// <summary>How wide everything is beside each other.</summary>
     public double Whole => Label + Shown.Sum(column => Gap + _widths[column]);
 
@@ -73,9 +82,17 @@ internal sealed class PageColumns
     /// <summary>Whether a column holds words, or is as narrow as a person wants it, so that what is in it is broken into lines.</summary>
     public bool IsText(int column) => _report.Columns[column].Kind == ColumnKind.Text || _words.WidthOf(column) is not null;
 
-    /// <summary>Makes labels and columns of words narrower, as far as they go, so that everything fits beside each other.</summary>
+    /// <summary>
+    /// Makes headings of figures, gaps, then labels and columns of words narrower, as far as they go, so that everything fits beside each other.
+    /// </summary>
     public void Narrow(double room)
     {
+        foreach (var column in Shown.Where(column => !IsText(column) && Whole > room))
+        {
+            _widths[column] = Math.Max(_natural[column], LongestWord(column));
+        }
+
+        Gap = Math.Clamp(Gap - ((Whole - room) / Math.Max(1, Shown.Count)), TightGap, Gap);
         var words = Shown.Where(column => IsText(column) && _widths[column] > LeastText).ToList();
         var excess = Whole - room;
         var labels = Math.Max(0, Label - LeastLabel);
@@ -88,6 +105,29 @@ internal sealed class PageColumns
         var part = Math.Min(1, excess / spare);
         Label -= labels * part;
         words.ForEach(column => _widths[column] -= (_widths[column] - LeastText) * part);
+    }
+
+    /// <summary>
+    /// Spreads what fits beside each other over the whole room, unless a person has said how wide columns are: words are broken no
+    /// further than they must be, then columns stand further apart, and labels take what is left.
+    /// </summary>
+    public void Fill(double room)
+    {
+        if (Shown.Count == 0 || Whole > room || _words.Look.Widths.Count > 0)
+        {
+            return;
+        }
+
+        foreach (var column in Shown.Where(column => IsText(column) && _natural[column] > _widths[column]))
+        {
+            _widths[column] += Math.Min(_natural[column] - _widths[column], Math.Max(0, room - Whole));
+        }
+
+        Gap += Math.Min((room - Whole) / 2 / Shown.Count, MostGap - LeastGap);
+        var words = Shown.Where(IsText).ToList();
+        var rest = room - Whole;
+        words.ForEach(column => _widths[column] += rest / words.Count);
+        Label += words.Count == 0 ? rest : 0;
     }
 
     /// <summary>
@@ -136,8 +176,11 @@ internal sealed class PageColumns
     {
         var heading = _report.Columns[column].Heading;
         var whole = _text.Width(_text.Bold, heading);
-        return whole <= MostHeading ? whole : Math.Max(MostHeading, heading.Split(' ').Max(word => _text.Width(_text.Bold, word)));
+        return whole <= MostHeading ? whole : Math.Max(MostHeading, LongestWord(column));
     }
+
+    private double LongestWord(int column) =>
+        _report.Columns[column].Heading.Split(' ').Max(word => _text.Width(_text.Bold, word));
 
     private List<List<int>> Together()
     {

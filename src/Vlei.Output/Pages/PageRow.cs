@@ -9,4 +9,6 @@ namespace Vlei.Output.Pages;
 /// <param name="HasRule">Whether a rule stands above its figures.</param>
 /// <param name="FirstLine">The first of its lines that stands there, from 0.</param>
 /// <param name="Lines">How many lines stand there.</param>
-internal readonly record struct PageRow(ReportRow Row, int Place, double Height, bool HasRule, int FirstLine, int Lines);
+/// <param name="EndsRow">Whether its last line stands there.</param>
+internal readonly record struct PageRow(
+    ReportRow Row, int Place, double Height, bool HasRule, int FirstLine, int Lines, bool EndsRow);

@@ -8,11 +8,15 @@ namespace Vlei.Output.Pages;
 /// </summary>
 internal sealed class PageRows
 {
+    /// <summary>How much room there is between headings and rows.</summary>
+    public const double BelowHeadings = 2;
+
     private const double AboveTotal = 2;
     private const double LastRuleGap = 1.6;
     private const double Thin = 0.5;
     private const double Thick = 0.9;
     private const double Hair = 0.01;
+    private const int Guide = 0xDDE3E8;
 
     private readonly ReportWords _words;
     private readonly Report _report;
@@ -44,6 +48,13 @@ internal sealed class PageRows
 
     /// <summary>Where rows with a heading begin, by their places.</summary>
     public IReadOnlyDictionary<int, ExplicitDestination> Starts => _starts;
+
+    /// <summary>Whether it is kept where every row stands, rather than those alone that can lead on.</summary>
+    public bool NotesAll { get; init; }
+
+    /// <summary>Where the labels of rows stand.</summary>
+    public IEnumerable<(ReportRow Row, PageArea Area)> Labels =>
+        _leads.Where(lead => lead.Cell.Column < 0).Select(lead => (lead.Row, lead.Area));
 
     /// <summary>How many lines a row has.</summary>
     public int LinesOf(ReportRow row)
@@ -106,7 +117,7 @@ internal sealed class PageRows
         }
 
         sheet.Rule(_left, end, bottom, Thick);
-        return bottom + 2;
+        return bottom + BelowHeadings;
     }
 
     /// <summary>
@@ -120,6 +131,12 @@ internal sealed class PageRows
         if (isFirstBand && part.FirstLine == 0)
         {
             Note(part, new PageArea(sheet, _left + indent, _left + _columns.Label, top, top + part.Height));
+        }
+
+        // A quiet line below a row leads the eye from its label to its figures.
+        if (part.EndsRow && !RowLook.IsStrong(row) && band.Count > 0)
+        {
+            sheet.Line(_left, top + part.Height, _columns.Places(band, _left).Last().Right, top + part.Height, Thin / 2, Guide);
         }
 
         WriteLines(LabelLines(row), part, line => sheet.Text(face, line.Text, _text.Size, _left + indent, baseline + line.Down));
@@ -156,7 +173,7 @@ internal sealed class PageRows
             _starts[part.Place] = Sheet.PlaceOn(area.Sheet.Number, fromBottom);
         }
 
-        if (part.Row.Document is not null || part.Row.Kind == RowKind.Heading)
+        if (NotesAll || part.Row.Document is not null || part.Row.Kind == RowKind.Heading)
         {
             _leads.Add((new CellPlace(part.Place, -1), part.Row, area));
         }

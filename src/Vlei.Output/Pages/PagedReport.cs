@@ -10,9 +10,10 @@ namespace Vlei.Output.Pages;
 /// </summary>
 internal sealed class PagedReport
 {
-    private const double Margin = 42;
+    private const double UsualMargin = 42;
     private const double FootHeight = 30;
     private const double NumberWidth = 90;
+    private const double NumberSpace = 36;
     private const int MostFootLines = 2;
     private const double RunningHeadHeight = 26;
     private const double Thin = 0.5;
@@ -24,6 +25,8 @@ internal sealed class PagedReport
     private readonly IChartDrawer? _charts;
     private readonly PageRows _rows;
     private readonly IReadOnlyList<IReadOnlyList<int>> _bands;
+    private readonly LetterSheet? _letter;
+    private readonly double _besideRows;
     private readonly double _width;
     private readonly double _height;
     private readonly List<PageRow> _waiting = [];
@@ -31,15 +34,25 @@ internal sealed class PagedReport
     private double _top;
 
     /// <summary>Makes its pages.</summary>
-    public PagedReport(PdfDocumentBuilder document, ReportWords words, PageText text, IChartDrawer? charts)
+    /// <param name="document">Where they are added.</param>
+    /// <param name="words">The report.</param>
+    /// <param name="text">Its text.</param>
+    /// <param name="charts">Who draws its chart.</param>
+    /// <param name="isContents">Whether its rows lead on to other pages, whose numbers stand at their ends.</param>
+    public PagedReport(
+        PdfDocumentBuilder document, ReportWords words, PageText text, IChartDrawer? charts, bool isContents = false)
     {
+        _besideRows = isContents ? NumberSpace : 0;
         (_document, _words, _report, _text, _charts) = (document, words, words.Report, text, charts);
+        _letter = words.Report.Letter is { } letter ? new LetterSheet(words, letter, text) : null;
         var (columns, paper) = (new PageColumns(words, text), Paper.Of(words.Look));
-        var isWide = words.Look.Turn is { } turn ? turn == PaperTurn.Landscape : columns.Whole > paper.Width - (2 * Margin);
+        var isWide = words.Look.Turn is { } turn ? turn == PaperTurn.Landscape : _letter is null && columns.Whole > paper.Width - (2 * Margin);
         (_width, _height) = isWide ? (paper.Height, paper.Width) : (paper.Width, paper.Height);
-        columns.Narrow(Room);
-        _bands = columns.Bands(Room);
-        _rows = new PageRows(words, text, columns, Margin, Room);
+        var room = Room - _besideRows;
+        columns.Narrow(room);
+        columns.Fill(room);
+        _bands = columns.Bands(room);
+        _rows = new PageRows(words, text, columns, Margin, room) { NotesAll = isContents };
         AddRows();
         AddFoot();
     }
@@ -52,6 +65,8 @@ internal sealed class PagedReport
 
     /// <summary>What stands where on them.</summary>
     public PageRows Rows => _rows;
+
+    private double Margin => _letter is null ? UsualMargin : LetterSheet.Margin;
 
     private double Room => _width - (2 * Margin);
 
@@ -79,6 +94,19 @@ internal sealed class PagedReport
         }
     }
 
+    /// <summary>Has its rows lead on to pages, by their keys, and says their numbers.</summary>
+    public void LeadOn(IReadOnlyDictionary<string, int> pages)
+    {
+        foreach (var (row, area) in _rows.Labels.Where(label => label.Row.Kind == RowKind.Record).DistinctBy(label => label.Row.Key))
+        {
+            if (pages.TryGetValue(row.Key, out var page))
+            {
+                area.Sheet.TextEndingAt(_text.Regular, $"{page}", _text.Size, _width - Margin, area.Top + _text.Size);
+                area.Sheet.Link(Margin, _width - Margin, area.Top, area.Bottom, Sheet.PlaceOn(page, area.Sheet.Height));
+            }
+        }
+    }
+
     private void AddRows()
     {
         StartFirstPage();
@@ -89,8 +117,21 @@ internal sealed class PagedReport
             above = row;
         }
 
+        // What stands below the rows is never alone on a page.
+        if (used + PageRows.BelowHeadings + FootSpace > Bottom && _waiting.Count > 1)
+        {
+            Emit(_waiting.Count - Math.Max(1, MovedWith(_waiting[^1].Row)));
+            StartPage();
+        }
+
         Emit(_waiting.Count);
     }
+
+    // How much room is needed below the rows.
+    private double FootSpace => FootLines.Sum(line => _text.Lines(_text.Regular, line.Item1, Room).Count + 0.0) * _text.LineHeight
+        + (FootLines.Count > 0 ? _text.LineHeight : 0) + (HasSlip ? LetterSheet.SlipHeight : 0);
+
+    private bool HasSlip => _report.Letter?.Due.Sign > 0;
 
     // A row that is higher than what is left of its page goes on to the next one; one that is higher than any page is
     // broken. Gives how far the page is used then.
@@ -108,7 +149,7 @@ internal sealed class PagedReport
             {
                 var part = Math.Min(lines - written, Math.Max(1, room));
                 var height = _rows.HeightOf(row, part);
-                _waiting.Add(new PageRow(row, place, height, hasRule && written == 0, written, part));
+                _waiting.Add(new PageRow(row, place, height, hasRule && written == 0, written, part, written + part == lines));
                 (used, written) = (used + height, written + part);
             }
 
@@ -170,6 +211,14 @@ internal sealed class PagedReport
     {
         var sheet = new Sheet(_document, _width, _height);
         _sheets.Add(sheet);
+        if (_letter is not null)
+        {
+            _top = _letter.WriteHead(sheet);
+            WriteParagraphs(_words.Head.Except([_report.Book, _report.PeriodInWords]).Select(line => (line, false)));
+            _top += _text.LineHeight;
+            return;
+        }
+
         const double TitleSize = 16;
         const double TitleHeight = 20;
         var title = new PageText(_text.Regular, _text.Bold, TitleSize);
@@ -182,8 +231,6 @@ internal sealed class PagedReport
 
         _top += 3;
         WriteParagraphs(_words.Head.Select(line => (line, false)));
-        _top += _report.AddressedTo.Count > 0 ? _text.LineHeight : 0;
-        WriteParagraphs(_report.AddressedTo.Select(line => (line, false)));
         _top += _text.LineHeight;
         if (_words.Chart is { } chart)
         {
@@ -232,11 +279,24 @@ internal sealed class PagedReport
         }
     }
 
+    private List<(string, bool)> FootLines => [.. _words.Foot.SkipLast(_words.Look.Footer is null ? 0 : 1)
+        .Concat(_text.Missing(_words.Language) is { } missing ? [(missing, false)] : [])];
+
     private void AddFoot()
     {
-        var lines = _words.Foot.SkipLast(_words.Look.Footer is null ? 0 : 1)
-            .Concat(_text.Missing(_words.Language) is { } missing ? [(missing, false)] : []).ToList();
+        var lines = FootLines;
         _top += lines.Count > 0 ? _text.LineHeight : 0;
         WriteParagraphs(lines);
+        if (!HasSlip)
+        {
+            return;
+        }
+
+        if (_top + LetterSheet.SlipHeight > Bottom)
+        {
+            StartPage();
+        }
+
+        _letter!.WriteSlip(_sheets[^1], Bottom);
     }
 }

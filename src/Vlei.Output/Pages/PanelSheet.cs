@@ -2,7 +2,7 @@ using Vlei.Output.Overview;
 
 namespace Vlei.Output.Pages;
 
-/// <summary>A page of panels on one sheet of paper, for the wall.</summary>
+/// <summary>A page of panels on one sheet of paper, for the wall, or as a picture.</summary>
 internal sealed class PanelSheet
 {
     private const double Margin = 34, Gap = 18, TitleSize = 17, PanelTitleSize = 10.5, SmallSize = 7.5, TextSize = 8.5;
@@ -10,13 +10,13 @@ internal sealed class PanelSheet
     private const int Across = 3;
     private const int Soft = 0x54606B, Bad = 0xA3231B, Pale = 0xC9D3DB;
 
-    private readonly Sheet _sheet;
+    private readonly IPaper _sheet;
     private readonly PageText _text;
     private readonly int _accent;
     private readonly double _panel;
 
     /// <summary>Lays the panels out.</summary>
-    public PanelSheet(Sheet sheet, PageText text, PageWords words)
+    public PanelSheet(IPaper sheet, PageText text, PageWords words)
     {
         (_sheet, _text, _accent) = (sheet, text, words.Page.Look.Accent ?? 0x1F5F8B);
         _panel = (sheet.Width - (2 * Margin) - ((Across - 1) * Gap)) / Across;
@@ -29,7 +29,12 @@ internal sealed class PanelSheet
             var column = Array.IndexOf(tops, tops.Min());
             tops[column] = Panel(panel, Margin + (column * (_panel + Gap)), tops[column]) + Gap;
         }
+
+        Height = tops.Max() - Gap + Margin;
     }
+
+    /// <summary>How high the sheet must be to hold them all.</summary>
+    public double Height { get; }
 
     private double Panel(PanelWords panel, double left, double top)
     {

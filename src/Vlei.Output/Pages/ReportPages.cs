@@ -12,10 +12,15 @@ internal sealed class ReportPages
     private readonly PagedReport? _documents;
 
     /// <summary>Makes the pages.</summary>
-    public ReportPages(PdfDocumentBuilder document, ReportWords words, PageText text, IChartDrawer? charts)
+    /// <param name="document">Where they are added.</param>
+    /// <param name="words">The report.</param>
+    /// <param name="text">Its text.</param>
+    /// <param name="charts">Who draws its chart.</param>
+    /// <param name="isContents">Whether its rows lead on to other pages, whose numbers stand at their ends.</param>
+    public ReportPages(PdfDocumentBuilder document, ReportWords words, PageText text, IChartDrawer? charts, bool isContents = false)
     {
         _words = words;
-        _report = new PagedReport(document, words, text, charts);
+        _report = new PagedReport(document, words, text, charts, isContents);
         _records = words.Records is { } records ? new PagedReport(document, records, text, charts) : null;
         _documents = words.Documents is { } documents ? new PagedReport(document, documents, text, charts) : null;
     }
@@ -39,6 +44,9 @@ internal sealed class ReportPages
 
     private IEnumerable<PagedReport> All => new[] { _report, _records, _documents }.OfType<PagedReport>();
 
+    /// <summary>Has its rows lead on to pages, by their keys, and says their numbers.</summary>
+    public void LeadOn(IReadOnlyDictionary<string, int> pages) => _report.LeadOn(pages);
+
     /// <summary>Writes what is known once all pages are there: their number, and what leads where.</summary>
     /// <param name="pages">How many pages the document has.</param>
     public void Finish(int pages)
@@ -53,11 +61,11 @@ internal sealed class ReportPages
             return;
         }
 
-        var figures = _words.Report.Records!.Figures;
-        var records = figures.ToDictionary(figure => figure.Value, figure => figure.Key);
-        _report.Rows.Lead((cell, _) => records.TryGetValue(cell, out var row) ? _records.Rows.Starts[row] : null);
+        var behind = _words.Report.Records!;
+        _report.Rows.Lead((cell, _) => behind.HeadingOf(cell) is { } row ? _records.Rows.Starts[row] : null);
         var (documents, places) = (_words.Documents?.RowsOfDocuments() ?? [], _report.Rows.LeadingRows());
-        _records.Rows.Lead((cell, row) => figures.TryGetValue(cell.Row, out var figure) ? places.GetValueOrDefault(figure.Row)
+        _records.Rows.Lead((cell, row) => behind.Figures.TryGetValue(cell.Row, out var figure) ? places.GetValueOrDefault(figure.Row)
+            : behind.HeadingBehind(cell.Row) is { } heading ? _records.Rows.Starts[heading]
             : row.Document is { } id && documents.TryGetValue(id, out var document) ? _documents!.Rows.Starts[document] : null);
     }
 }

@@ -9,7 +9,7 @@ using Vlei.Core.Reports;
 namespace Vlei.Output.Pages;
 
 /// <summary>A page to write on. Places are in points from its top left corner.</summary>
-internal sealed class Sheet
+internal sealed class Sheet : IPaper
 {
     private readonly PdfPageBuilder _page;
 
@@ -17,7 +17,7 @@ internal sealed class Sheet
     public Sheet(PdfDocumentBuilder document, double width, double height) =>
         (_page, Width, Height) = (document.AddPage(width, height), width, height);
 
-    /// <summary>How wide it is.</summary>
+    /// <inheritdoc/>
     public double Width { get; }
 
     /// <summary>How high it is.</summary>
@@ -32,7 +32,7 @@ internal sealed class Sheet
     public static ExplicitDestination PlaceOn(int page, double fromBottom) => new(
         page, ExplicitDestinationType.FitHorizontally, new ExplicitDestinationCoordinates(null, fromBottom));
 
-    /// <summary>Writes text that begins there; the height is that of the line it stands on.</summary>
+    /// <inheritdoc/>
     public void Text(PageFace face, string text, double size, double left, double baseline, int? colour = null)
     {
         if (colour is { } own)
@@ -90,7 +90,7 @@ internal sealed class Sheet
     public void Rule(double left, double right, double top, double thickness) =>
         _page.DrawLine(new PdfPoint(left, Height - top), new PdfPoint(right, Height - top), thickness);
 
-    /// <summary>Draws a line of a colour.</summary>
+    /// <inheritdoc/>
     public void Line(double left, double top, double right, double bottom, double thickness, int colour)
     {
         _page.SetStrokeColor((byte)(colour >> 16), (byte)(colour >> 8), (byte)colour);

@@ -13,6 +13,10 @@ namespace Vlei.Output.Web;
 /// </summary>
 internal sealed class WebReport
 {
+    // Those that the style sheet knows; deeper rows say it themselves.
+    private const int LevelsOfStyle = 4;
+    private const int AlignedColumns = 12;
+
     private readonly StreamWriter _text;
     private readonly Language _language;
     private readonly IChartDrawer? _charts;
@@ -124,10 +128,10 @@ internal sealed class WebReport
                 + $"{ChartDrawing.Svg(words, _charts)}</figure>");
         }
 
-        var figures = words.Report.Records?.Figures.ToDictionary(figure => figure.Value, figure => $"{id}d{figure.Key}") ?? [];
+        var records = words.Report.Records;
         if (words.Report.Rows.Count > 0)
         {
-            WriteTable(words, $"{id}table", new PageLinks { Figure = figures.GetValueOrDefault });
+            WriteTable(words, $"{id}table", new PageLinks { Figure = figure => records?.HeadingOf(figure) is { } row ? $"{id}d{row}" : null });
         }
 
         WriteFoot(words);
@@ -155,6 +159,12 @@ internal sealed class WebReport
             _text.WriteLine($"<p class=\"to\">{string.Join('\n', words.Report.AddressedTo.Select(PageText.Of))}</p>");
         }
 
+        if (words.Report.Letter is { } letter)
+        {
+            _text.WriteLine(
+                $"<p class=\"due\">{Said("Balance due")} <strong>{words.Report.Currency.Code} {PageText.Of(words.MoneyText(letter.Due))}</strong></p>");
+        }
+
         _text.WriteLine("</header>");
     }
 
@@ -178,11 +188,12 @@ internal sealed class WebReport
         }
 
         var known = words.Documents?.RowsOfDocuments().ToDictionary(document => document.Key, document => $"{id}doc{document.Value}") ?? [];
-        var figures = words.Report.Records!.Figures;
+        var behind = words.Report.Records!;
         Write(records, $"{id}records", new PageLinks
         {
-            Row = (_, place) => figures.ContainsKey(place) ? $"{id}d{place}" : null,
-            Label = (row, place) => figures.ContainsKey(place) ? $"{id}d{place}f" : row.Document is { } document
+            Row = (_, place) => behind.Figures.ContainsKey(place) ? $"{id}d{place}" : null,
+            Label = (row, place) => behind.Figures.ContainsKey(place) ? $"{id}d{place}f"
+                : behind.HeadingBehind(place) is { } heading ? $"{id}d{heading}" : row.Document is { } document
                 ? known.GetValueOrDefault(document) : null,
         });
         if (words.Documents is { } documents)
@@ -204,7 +215,7 @@ internal sealed class WebReport
         var (report, shown) = (words.Report, words.ShownColumns());
         _text.WriteLine($"<div class=\"wide\" tabindex=\"0\" role=\"region\" aria-label=\"{PageText.Of(report.Title)}\">");
         _text.WriteLine(
-            $"<table class=\"report\" id=\"{id}\" data-find=\"{Said("Find")}\" data-fold=\"{Said("Fold")}\" "
+            $"<table class=\"report{Aligned(words, shown)}\" id=\"{id}\" data-find=\"{Said("Find")}\" data-fold=\"{Said("Fold")}\" "
             + $"data-fold-all=\"{Said("Fold all")}\" data-open-all=\"{Said("Open all")}\">");
         _text.Write($"<thead><tr><td{(words.LabelWidth is { } label ? $" style=\"width:{label}ch\"" : "")}></td>");
         foreach (var column in shown)
@@ -229,22 +240,30 @@ internal sealed class WebReport
     {
         var row = rows.Row;
         var own = links.Row(row, place) is { } name ? $" id=\"{name}\"" : "";
-        _text.Write(
-            string.Create(
-                CultureInfo.InvariantCulture,
-                $"<tr class=\"{ClassOf(row.Kind)}{(RowLook.HasRule(row, rows.Above) ? "" : " bare")}\" data-level=\"{row.Level}\"{own}>"
-                + $"<th scope=\"row\""));
-        _text.Write(row.Level == 0 ? ">" : string.Create(CultureInfo.InvariantCulture, $" style=\"--in:{row.Level}\">"));
+        var bare = RowLook.IsTotal(row) && !RowLook.HasRule(row, rows.Above) ? " bare" : "";
+        var deep = row.Level > LevelsOfStyle ? string.Create(CultureInfo.InvariantCulture, $" style=\"--in:{row.Level}\"") : "";
+        _text.Write(string.Create(
+            CultureInfo.InvariantCulture, $"<tr class=\"{ClassOf(row.Kind)}{bare}\" data-level=\"{row.Level}\"{own}><th scope=\"row\"{deep}>"));
         _text.Write(
             links.Label(row, place) is { } target ? $"<a href=\"#{target}\">{PageText.Of(row.Label)}</a></th>"
                 : $"{PageText.Of(row.Label)}</th>");
-        foreach (var column in shown)
+        foreach (var (number, column) in shown.Index())
         {
-            _text.Write(CellOf(words, row, column, links.Figure(new CellPlace(place, column))));
+            var align = row.Kind == RowKind.Record && number < AlignedColumns ? "" : ClassOf(words.AlignOf(column));
+            _text.Write(CellOf(words, row, column, align, links.Figure(new CellPlace(place, column))));
         }
 
         _text.WriteLine("</tr>");
     }
+
+    // Records are many: where they stand is said once, for the table.
+    private static string Aligned(ReportWords words, IReadOnlyList<int> shown) => string.Concat(
+        shown.Take(AlignedColumns).Index().Select(column => words.AlignOf(column.Item) switch
+        {
+            ColumnAlign.Right => string.Create(CultureInfo.InvariantCulture, $" n{column.Index + 2}"),
+            ColumnAlign.Center => string.Create(CultureInfo.InvariantCulture, $" c{column.Index + 2}"),
+            _ => "",
+        }));
 
     private static string ClassOf(ColumnAlign align) =>
         align switch { ColumnAlign.Right => " class=\"n\"", ColumnAlign.Center => " class=\"c\"", _ => "" };
@@ -259,18 +278,22 @@ internal sealed class WebReport
         _ => "account",
     };
 
-    // A page that is read by a program says every figure exactly.
-    private static string CellOf(ReportWords words, ReportRow row, int column, string? records)
+    // A page that is read by a program says every figure exactly: beside what a person reads, where that is not the same.
+    private static string CellOf(ReportWords words, ReportRow row, int column, string align, string? records)
     {
-        var align = ClassOf(words.AlignOf(column));
         var exact = Figures.Exact(words.Report, row, column);
-        if (exact is null || row.Cells[column].Units is null)
+        if (exact is null or "")
         {
-            return $"<td{align}>{PageText.Of(exact ?? "")}</td>";
+            return "<td></td>";
+        }
+
+        if (row.Cells[column].Units is null)
+        {
+            return $"<td{align}>{PageText.Of(exact)}</td>";
         }
 
         var (figure, mark) = words.FigureAndMark(row, column);
-        var data = $"<data value=\"{exact}\">{PageText.Of(figure)}</data>";
+        var data = figure == exact ? exact : $"<data value=\"{exact}\">{PageText.Of(figure)}</data>";
         var linked = records is null ? data : $"<a id=\"{records}f\" href=\"#{records}\">{data}</a>";
         return $"<td{align}>{linked}{(mark is { } change ? $"<span class=\"mark\">{change}</span>" : "")}</td>";
     }

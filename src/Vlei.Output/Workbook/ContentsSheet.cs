@@ -4,11 +4,11 @@ using Vlei.Core.Reports;
 namespace Vlei.Output.Workbook;
 
 /// <summary>What is in a workbook of several reports, each line leading to its sheet.</summary>
-/// <param name="pack">The reports.</param>
+/// <param name="title">The title of all.</param>
 /// <param name="reports">The reports, as people read them.</param>
 /// <param name="sheets">The names of their sheets.</param>
 /// <param name="language">The language of its words.</param>
-internal sealed class ContentsSheet(ReportPack pack, IReadOnlyList<ReportWords> reports, IReadOnlyList<string> sheets, Language language)
+internal sealed class ContentsSheet(string title, IReadOnlyList<ReportWords> reports, IReadOnlyList<string> sheets, Language language)
 {
     private const int FirstRow = 4;
 
@@ -20,7 +20,7 @@ internal sealed class ContentsSheet(ReportPack pack, IReadOnlyList<ReportWords> 
         var widths = Enumerable.Range(0, Headings.Length).Select(
             column => Room + lines.Append(Headings).Max(line => DisplayText.Width(line[column])));
         sheet.Begin(0, [.. widths], 0, new HashSet<int>());
-        sheet.Row(1, 0, () => sheet.Words(0, pack.Title, new CellLook { IsTitle = true }));
+        sheet.Row(1, 0, () => sheet.Words(0, title, new CellLook { IsTitle = true }));
         sheet.Row(2, 0, () => sheet.Words(0, reports.Count > 0 ? reports[0].Report.Book : "", default));
         sheet.Row(FirstRow, 0, () => WriteLine(sheet, Headings, new CellLook { Bold = true, Rule = CellRule.Below }));
         for (var place = 0; place < reports.Count; place++)
@@ -30,14 +30,12 @@ internal sealed class ContentsSheet(ReportPack pack, IReadOnlyList<ReportWords> 
         }
 
         var look = reports.Count > 0 ? reports[0].Look : new ReportLook();
-        sheet.End(new SheetPage(look, IsWide: true, pack.Title, (page, pages) => language.Say("Page {0} of {1}", page, pages)));
+        sheet.End(new SheetPage(look, IsWide: true, title, (page, pages) => language.Say("Page {0} of {1}", page, pages)));
     }
 
     private string[] Headings => [language.Say("Report"), language.Say("Period"), language.Say("Amounts"), language.Say("Checks")];
 
-    // The first is the cover, where there is one, which is of no basis and checks nothing.
-    private string[] LineOf(ReportWords words) => pack.Cover is not null && words == reports[0]
-        ? [words.Report.Title, words.Report.PeriodInWords, "", ""] :
+    private string[] LineOf(ReportWords words) =>
     [
         words.Report.Title, words.Report.PeriodInWords, words.InWhat,
         words.Report.Checks.Count == 0 ? "" : language.Say(words.Report.Checks.All(check => check.Ok) ? "hold" : "FAILED"),

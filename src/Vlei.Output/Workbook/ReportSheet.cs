@@ -8,7 +8,7 @@ internal sealed class ReportSheet
 {
     private const int LabelColumn = 0;
     private const int MostLabelLetters = 60;
-    private const int MostTextLetters = 50;
+    private const int MostTextLetters = 70;
     private const int LettersAcross = 100;
     private const int LinesOfChart = 22;
     private const int MostRowsAboveChart = 60;

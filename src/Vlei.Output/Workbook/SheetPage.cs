@@ -13,20 +13,26 @@ internal sealed record SheetPage(ReportLook Look, bool IsWide, string Foot, Func
     private const string A4 = "9";
     private const string Letter = "1";
 
+    // A size in points; the blank keeps what follows from being read as more of it.
+    private const string Small = "&8 ";
+
     /// <summary>The row below which a new page begins; nothing where pages break by themselves.</summary>
     public int? BreakBelow { get; init; }
 
     /// <summary>Whether it is printed on its side.</summary>
     public bool IsOnSide => Look.Turn is { } turn ? turn == PaperTurn.Landscape : IsWide;
 
-    /// <summary>What stands at the left of every page's foot, with what the reader wants there; cut where it is too long.</summary>
-    public string WholeFoot
+    /// <summary>
+    /// What stands at the left of every page's foot, with what the reader wants there, in lines that end before the number of the page;
+    /// cut where it is too long.
+    /// </summary>
+    public IReadOnlyList<string> FootLines
     {
         get
         {
-            const int MostLetters = 200;
-            var text = Look.Footer is { } own ? $"{own} – {Foot}" : Foot;
-            return text.Length > MostLetters ? $"{text[..MostLetters]}…" : text;
+            const int LettersUpright = 80, LettersOnSide = 120, MostLines = 2;
+            var lines = DisplayText.Wrap(Look.Footer is { } own ? $"{own} – {Foot}" : Foot, IsOnSide ? LettersOnSide : LettersUpright).ToList();
+            return lines.Count <= MostLines ? lines : [.. lines.Take(MostLines - 1), $"{lines[MostLines - 1]} …"];
         }
     }
 
@@ -41,8 +47,8 @@ internal sealed record SheetPage(ReportLook Look, bool IsWide, string Foot, Func
         xml.WriteStartElement("headerFooter");
 
         // In a page's foot, & begins a command.
-        var foot = CellText.Escaped(WholeFoot).Replace("&", "&&", StringComparison.Ordinal);
-        xml.WriteElementString("oddFooter", $"&L{foot}&R{Number("&P", "&N")}");
+        var foot = CellText.Escaped(string.Join('\n', FootLines)).Replace("&", "&&", StringComparison.Ordinal);
+        xml.WriteElementString("oddFooter", $"&L{Small}{foot}&R{Small}{Number("&P", "&N")}");
         xml.WriteEndElement();
         if (BreakBelow is { } row)
         {

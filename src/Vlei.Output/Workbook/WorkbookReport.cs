@@ -1,3 +1,5 @@
+using Vlei.Core.Reports;
+using Vlei.Output.Overview;
 
 namespace Vlei.Output.Workbook;
 
@@ -28,40 +30,65 @@ internal static class WorkbookReport
         ("report_foot", [.. words.Foot.Select(line => line.Line)]),
     ];
 
-    /// <summary>Writes the cover, what there is, and each report on a sheet of its own.</summary>
+    /// <summary>
+    /// Writes the page of panels, what there is, and each report on a sheet of its own. A cover says what there is, and leads there.
+    /// </summary>
     public static void WritePack(ReportPack pack, ISpreadsheet spreadsheet)
     {
         var reports = pack.Whole.Select(report => new ReportWords(report)).ToList();
         var language = reports.Select(words => words.Language).FirstOrDefault(Core.Languages.Language.English);
-        var names = new List<string> { language.Say("Contents") };
-        foreach (var words in reports)
+        var names = new List<string>();
+        if (pack.Front is { } page)
         {
-            names.Add(WorkbookPackage.SheetName(words.Report.Title, names));
+            var panels = new PageWords(page);
+            names.Add(WorkbookPackage.SheetName(panels.Title, []));
+            spreadsheet.AddSheet(names[0], [], null, new PanelsOfWorkbook(panels).Write);
         }
 
-        var contents = new ContentsSheet(pack, reports, [.. names.Skip(1)], language);
-        spreadsheet.AddSheet(names[0], [], null, contents.Write);
+        var first = names.Count;
+        if (pack.Cover is null)
+        {
+            names.Add(WorkbookPackage.SheetName(language.Say("Contents"), names));
+        }
+
+        var sheets = new List<string>();
+        foreach (var words in reports)
+        {
+            sheets.Add(WorkbookPackage.SheetName(words.Report.Title, names));
+            names.Add(sheets[^1]);
+        }
+
+        if (pack.Cover is null)
+        {
+            spreadsheet.AddSheet(names[first], [], null, new ContentsSheet(pack.Title, reports, sheets, language).Write);
+        }
+
+        var ofMembers = pack.Reports.Zip(sheets.Skip(pack.Cover is null ? 0 : 1)).ToDictionary(pair => pair.First.Name, pair => pair.Second);
         for (var place = 0; place < reports.Count; place++)
         {
-            AddReport(spreadsheet, reports[place], names[place + 1], names[0], names);
+            var isCover = pack.Cover is not null && place == 0;
+            AddReport(spreadsheet, reports[place], sheets[place], isCover ? null : names[first], names, isCover ? ofMembers : null);
         }
 
         spreadsheet.Finish();
     }
 
     // The sheets with what is behind a report's figures follow it.
-    private static void AddReport(ISpreadsheet spreadsheet, ReportWords words, string name, string? back, List<string>? names = null)
+    private static void AddReport(
+        ISpreadsheet spreadsheet, ReportWords words, string name, string? back, List<string>? names = null,
+        Dictionary<string, string>? members = null)
     {
         var taken = names ?? [name];
         var (records, documents) = (words.Records, words.Documents);
         var recordsName = records is null ? "" : Taken(records);
         var documentsName = documents is null ? "" : Taken(documents);
         ReportSheet? recordsSheet = null;
-        var places = words.Report.Records?.Figures.ToDictionary(figure => figure.Value, figure => figure.Key) ?? [];
         var sheet = new ReportSheet(words, spreadsheet, back)
         {
-            FigureLink = figure => recordsSheet is not null && places.TryGetValue(figure, out var row)
+            FigureLink = figure => recordsSheet is not null && words.Report.Records!.HeadingOf(figure) is { } row
                 ? new SheetLink(recordsName, recordsSheet.CellOf(row)) : null,
+            LabelLink = (row, _) => members is not null && row.Kind == RowKind.Record && members.TryGetValue(row.Key, out var member)
+                ? new SheetLink(member, CellText.First) : null,
         };
         var documentsSheet = documents is null ? null : new ReportSheet(documents, spreadsheet, recordsName);
         var documentRows = documents?.RowsOfDocuments() ?? [];
@@ -69,6 +96,7 @@ internal static class WorkbookReport
         {
             LabelLink = (row, place) => words.Report.Records!.Figures.TryGetValue(place, out var figure)
                 ? new SheetLink(name, sheet.CellOf(figure))
+                : words.Report.Records.HeadingBehind(place) is { } heading ? new SheetLink(recordsName, recordsSheet!.CellOf(heading))
                 : row.Document is { } id && documentsSheet is not null && documentRows.TryGetValue(id, out var document)
                     ? new SheetLink(documentsName, documentsSheet.CellOf(document)) : null,
         };

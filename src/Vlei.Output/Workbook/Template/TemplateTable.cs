@@ -36,14 +36,20 @@ internal sealed class TemplateTable
         var (first, last) = (table.First, table.Last!.Value);
         string At(int row, int column) => _oldRows.TryGetValue(row, out var element) && CellAt(element, column) is { } cell
             ? textOf(cell) : "";
+        string[] labels = [.. Enumerable.Range(first.Row + 1, last.Row - first.Row).Select(row => At(row, first.Column))];
+        string[] headings = [.. Enumerable.Range(first.Column + 1, last.Column - first.Column).Select(column => At(first.Row, column))];
         Shift = new TableShift(
-            table, [.. Enumerable.Range(first.Row + 1, last.Row - first.Row).Select(row => At(row, first.Column))],
-            [.. Enumerable.Range(first.Column + 1, last.Column - first.Column).Select(column => At(first.Row, column))],
-            [.. _report.Rows.Select(row => row.Label)], [.. _report.Columns.Select(column => column.Heading)]);
+            table, labels, headings, [.. _report.Rows.Select(row => row.Label)], [.. _report.Columns.Select(column => column.Heading)]);
+        IsOfOther = labels.Length > 0 && _report.Rows.Count > 0
+            && !_report.Rows.Where(row => row.Kind != RowKind.GrandTotal).Select(row => row.Label).Intersect(labels).Any()
+            && 2 * _report.Columns.Count(column => headings.Contains(column.Heading)) < _report.Columns.Count;
         _sourceOf = Sources();
         _figures = new SheetFigures(
             _report, first.Row + 1, [.. Enumerable.Range(first.Column, _report.Columns.Count)], FormulaNotation.Workbook);
     }
+
+    /// <summary>Whether it is of another report, as far as its rows and columns tell: no row, and few columns are of this one.</summary>
+    public bool IsOfOther { get; }
 
     /// <summary>Where the cells of the sheet go.</summary>
     public TableShift Shift { get; }

@@ -67,6 +67,13 @@ internal sealed class WorkbookTemplate
                 throw _package.Wrong($"has no cells named {name}, so it is not said where the report belongs");
             }
 
+            if (words is not null)
+            {
+                throw _package.Wrong(
+                    $"has no place for {(name == WorkbookReport.DocumentsName ? "the documents of records" : "the records behind figures")}",
+                    advice: "Leave --with-detail out, or make the template anew from a workbook with as much detail.");
+            }
+
             return;
         }
 
@@ -82,6 +89,13 @@ internal sealed class WorkbookTemplate
         bool IsThis(string? other) => sheet.Equals(other ?? sheet, StringComparison.OrdinalIgnoreCase);
         var part = _package.Part(_sheets[sheet]);
         var filling = new TemplateTable(part, table, words, TextOf, IsThis);
+        if (isNeeded && filling.IsOfOther)
+        {
+            throw _package.Wrong(
+                $"was made for another report: none of its rows is one of {words.Report.Title}",
+                advice: "Take a template that was made from this report.");
+        }
+
         new TemplateLinks(part).Clear(table);
         filling.Fill();
         _filled[name] = (sheet, filling.Filled);
@@ -115,6 +129,10 @@ internal sealed class WorkbookTemplate
                 var cell = CellText.Name(report.Table.First.Row + 1 + figure.Row, report.Table.First.Column + figure.Column);
                 ofFigures.Add(cell, CellText.Place(list.Sheet, heading));
                 ofRecords.Add(heading, CellText.Place(report.Sheet, cell));
+            }
+            else if (records.HeadingBehind(place) is { } behind && room-- > 0)
+            {
+                ofRecords.Add(heading, CellText.Place(list.Sheet, CellText.Name(list.Table.First.Row + 1 + behind, list.Table.First.Column - 1)));
             }
             else if (documents.Sheet is not null && records.List.Rows[place].Document is { } id
                 && rows.TryGetValue(id, out var document) && room-- > 0)
