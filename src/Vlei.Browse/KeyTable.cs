@@ -80,8 +80,8 @@ internal static class KeyTable
     {
         const int NameWidth = 11;
         const int Half = 2;
-        var parts = Parts.Select(part => part.Keys.Where(key => key.Name.Length > 0).Select(key => $"  {key.Name.PadRight(NameWidth)}{key.Meaning}")
-            .Prepend(part.Heading).ToList()).ToList();
+        var parts = Parts.Select(part => part.Keys.Where(key => key.Name.Length > 0)
+            .Select(key => $"  {key.Name.PadRight(NameWidth)}{key.Meaning}").Prepend(part.Heading).ToList()).ToList();
         List<string> left = [.. parts[0], "", .. parts[1], "", .. parts[3]];
         var right = parts[2];
         if (width < 2 * left.Concat(right).Max(DisplayText.Width))
@@ -99,7 +99,9 @@ internal static class KeyTable
     private static Key Letter(char letter, string meaning, Action<Walk> work) => Letter(letter, meaning, (walk, _) => work(walk));
 
     private static Key Letter(char letter, string meaning, Action<Walk, Screen> work) =>
-        new(meaning.Length == 0 ? "" : letter.ToString(), meaning, typed => typed.KeyChar == letter, (walk, screen) => Done(() => work(walk, screen)));
+        new(
+            meaning.Length == 0 ? "" : letter.ToString(), meaning, typed => typed.KeyChar == letter,
+            (walk, screen) => Done(() => work(walk, screen)));
 
     private static Key Move(string name, string meaning, ConsoleKey key, (int Rows, int Columns) by) =>
         Of(key, name, meaning, walk => Go(walk, walk.Here.Row + by.Rows, walk.Here.Column + by.Columns));

@@ -69,7 +69,8 @@ internal sealed class Step : IDisposable
                 .FirstOrDefault(place => Table.RowAt(Folds.PlaceOf(place!.Value)).Key == stood.Key) : null;
         var column = before.ColumnPlace is not { } place ? 0
             : Table.Columns.ToList().FindIndex(known =>
-                Table.Report.Columns[known].Key == before.Table.Report.Columns[place].Key) is >= 0 and var found ? found + 1 : before.Column;
+                Table.Report.Columns[known].Key == before.Table.Report.Columns[place].Key) is >= 0 and var found ? found + 1
+            : before.Column;
         GoTo(row ?? Row, column);
         Corner = before.Corner;
     }

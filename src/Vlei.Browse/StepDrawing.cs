@@ -83,7 +83,8 @@ internal sealed class StepDrawing
 
     private void AddHeadings(List<int> columns)
     {
-        var headings = columns.ToDictionary(column => column, column => DisplayText.Wrap(_table.HeadingOf(column), WidthOf(column)).ToList());
+        var headings = columns.ToDictionary(
+            column => column, column => DisplayText.Wrap(_table.HeadingOf(column), WidthOf(column)).ToList());
         var height = headings.Values.Select(lines => lines.Count).DefaultIfEmpty().Max();
         for (var line = 0; line < height; line++)
         {
@@ -142,7 +143,8 @@ internal sealed class StepDrawing
     {
         var lines = DisplayText.Wrap(_step.Command, _width).ToList();
         return lines.Take(MostCommandLines)
-            .Select((line, place) => place + 1 == MostCommandLines && lines.Count > MostCommandLines ? $"{DisplayText.Cut(line, _width - 2)} …" : line)
+            .Select((line, place) => place + 1 == MostCommandLines && lines.Count > MostCommandLines
+                ? $"{DisplayText.Cut(line, _width - 2)} …" : line)
             .Select(line => line.In(TextStyle.Heading, _colour));
     }
 

@@ -130,7 +130,7 @@ internal sealed class ReportWords
     /// <summary>What stands below the rows: what is said there, what was checked, and what failed; each with whether it failed.</summary>
     public IReadOnlyList<(string Line, bool IsFailed)> Foot =>
     [
-        .. Report.Foot.Select(line => (line, false)), .. Explained.Select(line => (line, false)), .. Held.Select(line => (line, false)), .. Failed.Select(line => (line, true)),
+        .. Report.Foot.Concat(Explained).Concat(Held).Select(line => (line, false)), .. Failed.Select(line => (line, true)),
         .. Look.Footer is { } footer ? new[] { (footer, false) } : [],
     ];
 
@@ -138,7 +138,10 @@ internal sealed class ReportWords
     private IEnumerable<string> Explained => Report.Explanation is not { } explanation ? [] :
     [
         Language.Say("What made {0} change by {1} against {2}:",
-            [explanation.Row.In(Language, _numbers.WithDays), MoneyText(explanation.Change), _numbers.WithDays(Language.Say(explanation.Against))]),
+            [
+                explanation.Row.In(Language, _numbers.WithDays), MoneyText(explanation.Change),
+                _numbers.WithDays(Language.Say(explanation.Against)),
+            ]),
         .. explanation.Reasons.Select(reason => $"{Signed(reason.Change)}  {reason.Name.In(Language, _numbers.WithDays)}"
             + (reason.Remark.Length == 0 ? "" : $" ({Language.Say(reason.Remark)})")),
         .. explanation.Others is not var (rest, change) ? [] : new[] { $"{Signed(change)}  {rest.In(Language, _numbers.WithDays)}" },

@@ -158,12 +158,27 @@ public class StatementTests
             var (row, column) = figures[place].Value;
             var block = records.List.Rows.Skip(figures[place].Key + 1)
                 .Take((place + 1 < figures.Count ? figures[place + 1].Key : records.List.Rows.Count) - figures[place].Key - 1).ToList();
-            Assert.Equal(
-                block.Where(line => line.Kind == RowKind.Record).Sum(line => line.Cells[amount].Units ?? 0), block[^1].Cells[amount].Units);
             if (report.Columns[column].Kind == ColumnKind.Money && report.Rows[row].InsteadOfMoney is null)
             {
+                Assert.Equal(
+                    block.Where(line => line.Kind is RowKind.Record or RowKind.Group).Sum(line => line.Cells[amount].Units ?? 0),
+                    block[^1].Cells[amount].Units);
                 Assert.Equal(report.Rows[row].Cells[column].Units, block[^1].Cells[amount].Units);
             }
+        }
+
+        // What stands for a figure counts as much as that, with either sign, and leads to what is behind it.
+        Assert.All(records.Parts, part =>
+        {
+            Assert.Equal(
+                Math.Abs(report.Rows[part.Value.Row].Cells[part.Value.Column].Units ?? 0),
+                Math.Abs(records.List.Rows[part.Key].Cells[amount].Units ?? 0));
+            Assert.NotNull(records.HeadingBehind(part.Key));
+        });
+        if (report.Key == "profit-loss" && asked.Request.Compare.Count == 0 && !report.HasBothBases)
+        {
+            var once = records.List.Rows.Where(line => line is { Kind: RowKind.Record, Document: not null }).ToList();
+            Assert.Equal(once.Count, once.Select(line => (line.Key, line.Cells[0])).Distinct().Count());
         }
 
         // Documents go along where they are asked for, each once, and no other.

@@ -86,7 +86,8 @@ public partial class StructureTests
     [Fact]
     public void The_desk_and_what_is_below_it_know_of_no_terminal_and_writers_open_nothing()
     {
-        foreach (var (file, text) in Projects.Keys.Where(project => project is not ("Vlei" or "Vlei.Browse" or "Vlei.Charts" or "Vlei.Postbox"))
+        foreach (var (file, text) in Projects.Keys
+            .Where(project => project is not ("Vlei" or "Vlei.Browse" or "Vlei.Charts" or "Vlei.Postbox"))
             .SelectMany(FilesOf))
         {
             Assert.DoesNotMatch(CommandLine(), text);

@@ -10,7 +10,8 @@ public static class AgingReport
 {
     private static readonly IReadOnlyList<ReportOption> Options =
     [
-        ReportOptions.AsOf, ReportOptions.By, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Explain, ReportOptions.Share, ReportOptions.Limits,
+        ReportOptions.AsOf, ReportOptions.By, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Explain,
+        ReportOptions.Share, ReportOptions.Limits,
         ReportOptions.AgeBy, ReportOptions.Unapplied, ReportOptions.GroupBy, ReportOptions.Summary, ReportOptions.Detail,
         ReportOptions.Only,
         ReportOptions.Except, ReportOptions.Where, ReportOptions.Select, ReportOptions.Having, ReportOptions.Columns,

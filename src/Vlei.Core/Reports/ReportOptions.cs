@@ -248,7 +248,10 @@ public static class ReportOptions
 
     /// <summary>What says which columns a statement has and which rows it shows; the period or the moment comes first.</summary>
     public static IReadOnlyList<ReportOption> OfStatements { get; } =
-        [Basis, By, Compare, Change, Explain, Share, Only, Except, Where, Select, Having, Columns, Layout, Zeros, Depth, Summary, Sort, Top, Title];
+        [
+            Basis, By, Compare, Change, Explain, Share, Only, Except, Where, Select, Having, Columns, Layout, Zeros, Depth, Summary, Sort,
+            Top, Title,
+        ];
 
     /// <summary>What a percentage is of, as people type it.</summary>
     public static string NameOf(ShareOf whole) => Share.WordOf(whole);

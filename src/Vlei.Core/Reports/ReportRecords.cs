@@ -9,7 +9,8 @@ namespace Vlei.Core.Reports;
 public sealed record ReportRecords(
     Report List, IReadOnlyDictionary<int, CellPlace> Figures, IReadOnlyDictionary<int, CellPlace> Parts)
 {
-    private readonly Lazy<Dictionary<CellPlace, int>> _headings = new(() => Figures.ToDictionary(figure => figure.Value, figure => figure.Key));
+    private readonly Lazy<Dictionary<CellPlace, int>> _headings =
+        new(() => Figures.ToDictionary(figure => figure.Value, figure => figure.Key));
 
     /// <summary>The documents that the records are of, with a heading for each; nothing where they do not go along.</summary>
     public Report? Documents { get; init; }

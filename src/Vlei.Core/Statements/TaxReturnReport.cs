@@ -16,7 +16,8 @@ public static class TaxReturnReport
         Words = ["vat", "gst", "sales tax", "boxes", "output", "input", "payable", "refund", "declaration"],
         Options =
         [
-            ReportOptions.Period, ReportOptions.Basis, ReportOptions.By, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Explain, ReportOptions.Layout,
+            ReportOptions.Period, ReportOptions.Basis, ReportOptions.By, ReportOptions.Compare, ReportOptions.Change, ReportOptions.Explain,
+            ReportOptions.Layout,
             ReportOptions.Title,
         ],
         Examples =

@@ -38,8 +38,8 @@ public static class Details
 
         var look = report.Look with { Chart = null, Details = DetailDepth.None, TemplateFile = null, Template = null, Subtitle = null };
         var traces = FigureTrace.Of(report, context.Ledger);
-        var columns = traces.SelectMany(trace => trace.Records?.Columns ?? []).Where(column => Order.Contains(column.Key)).DistinctBy(column => column.Key)
-            .OrderBy(column => Array.IndexOf(Order, column.Key)).ToList();
+        var columns = traces.SelectMany(trace => trace.Records?.Columns ?? []).Where(column => Order.Contains(column.Key))
+            .DistinctBy(column => column.Key).OrderBy(column => Array.IndexOf(Order, column.Key)).ToList();
         var rows = new List<ReportRow>();
         var (figures, parts) = (new Dictionary<int, CellPlace>(), new Dictionary<int, CellPlace>());
         foreach (var trace in traces)
@@ -107,8 +107,9 @@ public static class Details
 
     private static ReportRow PartRow(
         Report report, FigureTrace trace, (CellPlace Figure, long Units) part, string name, List<ReportColumn> columns) =>
-        new($"{name}/{report.Rows[part.Figure.Row].Key}/{report.Columns[part.Figure.Column].Key}", NameOf(report, part.Figure), RowKind.Group, 1,
-            [.. columns.Select(column => column.Key == Amount ? new Cell(part.Units) : Cell.Empty)])
+        new(
+            $"{name}/{report.Rows[part.Figure.Row].Key}/{report.Columns[part.Figure.Column].Key}", NameOf(report, part.Figure),
+            RowKind.Group, 1, [.. columns.Select(column => column.Key == Amount ? new Cell(part.Units) : Cell.Empty)])
         {
             CountsIn = trace.IsSum ? $"{name}/total" : null,
         };

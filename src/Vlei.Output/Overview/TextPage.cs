@@ -109,7 +109,8 @@ internal sealed class TextPage
                 $"  {Right(Clean(change.Words), changes[at])}"));
             var style = line.IsBelow ? TextStyle.StrongBelow : TextStyle.Strong;
             yield return (Left(labels[^1], label) + "  " + Styled(Right(Clean(line.Figure), figure), style) + moved
-                + (drawn[place].Length > 0 ? $"  {Styled(drawn[place], line.Line.Bar < 0 ? TextStyle.Below : TextStyle.Bar)}" : "")).TrimEnd();
+                + (drawn[place].Length == 0 ? ""
+                    : $"  {Styled(drawn[place], line.Line.Bar < 0 ? TextStyle.Below : TextStyle.Bar)}")).TrimEnd();
         }
     }
 

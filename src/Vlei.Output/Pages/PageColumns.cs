@@ -83,7 +83,8 @@ internal sealed class PageColumns
     public bool IsText(int column) => _report.Columns[column].Kind == ColumnKind.Text || _words.WidthOf(column) is not null;
 
     /// <summary>
-    /// Makes headings of figures, gaps, then labels and columns of words narrower, as far as they go, so that everything fits beside each other.
+    /// Makes headings of figures, gaps, then labels and columns of words narrower, as far as they go, so that everything fits beside
+    /// each other.
     /// </summary>
     public void Narrow(double room)
     {

@@ -46,7 +46,8 @@ internal sealed class PagedReport
         (_document, _words, _report, _text, _charts) = (document, words, words.Report, text, charts);
         _letter = words.Report.Letter is { } letter ? new LetterSheet(words, letter, text) : null;
         var (columns, paper) = (new PageColumns(words, text), Paper.Of(words.Look));
-        var isWide = words.Look.Turn is { } turn ? turn == PaperTurn.Landscape : _letter is null && columns.Whole > paper.Width - (2 * Margin);
+        var isWide = words.Look.Turn is { } turn ? turn == PaperTurn.Landscape
+            : _letter is null && columns.Whole > paper.Width - (2 * Margin);
         (_width, _height) = isWide ? (paper.Height, paper.Width) : (paper.Width, paper.Height);
         var room = Room - _besideRows;
         columns.Narrow(room);

@@ -131,7 +131,8 @@ internal sealed class WebReport
         var records = words.Report.Records;
         if (words.Report.Rows.Count > 0)
         {
-            WriteTable(words, $"{id}table", new PageLinks { Figure = figure => records?.HeadingOf(figure) is { } row ? $"{id}d{row}" : null });
+            WriteTable(
+                words, $"{id}table", new PageLinks { Figure = figure => records?.HeadingOf(figure) is { } row ? $"{id}d{row}" : null });
         }
 
         WriteFoot(words);
@@ -162,7 +163,8 @@ internal sealed class WebReport
         if (words.Report.Letter is { } letter)
         {
             _text.WriteLine(
-                $"<p class=\"due\">{Said("Balance due")} <strong>{words.Report.Currency.Code} {PageText.Of(words.MoneyText(letter.Due))}</strong></p>");
+                $"<p class=\"due\">{Said("Balance due")} <strong>{words.Report.Currency.Code} {PageText.Of(words.MoneyText(letter.Due))}"
+                + "</strong></p>");
         }
 
         _text.WriteLine("</header>");
@@ -243,7 +245,8 @@ internal sealed class WebReport
         var bare = RowLook.IsTotal(row) && !RowLook.HasRule(row, rows.Above) ? " bare" : "";
         var deep = row.Level > LevelsOfStyle ? string.Create(CultureInfo.InvariantCulture, $" style=\"--in:{row.Level}\"") : "";
         _text.Write(string.Create(
-            CultureInfo.InvariantCulture, $"<tr class=\"{ClassOf(row.Kind)}{bare}\" data-level=\"{row.Level}\"{own}><th scope=\"row\"{deep}>"));
+            CultureInfo.InvariantCulture,
+            $"<tr class=\"{ClassOf(row.Kind)}{bare}\" data-level=\"{row.Level}\"{own}><th scope=\"row\"{deep}>"));
         _text.Write(
             links.Label(row, place) is { } target ? $"<a href=\"#{target}\">{PageText.Of(row.Label)}</a></th>"
                 : $"{PageText.Of(row.Label)}</th>");

@@ -18,7 +18,8 @@ internal sealed class PanelsOfWorkbook(PageWords words)
         var labels = words.Panels.SelectMany(panel => panel.Figures.Select(figure => figure.Label).Append(panel.Title).Append(panel.When))
             .Select(DisplayText.Width).DefaultIfEmpty().Max();
         sheet.Begin(
-            0, [Math.Max(LeastLabel, labels) + Room, LeastFigure + Room, .. Enumerable.Repeat(LeastChange, changes)], 0, new HashSet<int>());
+            0, [Math.Max(LeastLabel, labels) + Room, LeastFigure + Room, .. Enumerable.Repeat(LeastChange, changes)], 0,
+            new HashSet<int>());
         sheet.Row(1, 0, () => sheet.Words(0, words.Title, new CellLook { IsTitle = true }));
         sheet.Row(2, 0, () => sheet.Words(0, $"{words.Page.Book}, {words.Day}", default));
         var row = FirstPanel;
@@ -28,7 +29,8 @@ internal sealed class PanelsOfWorkbook(PageWords words)
         }
 
         sheet.End(new SheetPage(
-            words.Page.Look, IsWide: false, $"{words.Page.Book}: {words.Title}", (page, pages) => words.Language.Say("Page {0} of {1}", page, pages)));
+            words.Page.Look, IsWide: false, $"{words.Page.Book}: {words.Title}",
+            (page, pages) => words.Language.Say("Page {0} of {1}", page, pages)));
     }
 
     // Gives the row after it.

@@ -31,7 +31,8 @@ internal sealed record SheetPage(ReportLook Look, bool IsWide, string Foot, Func
         get
         {
             const int LettersUpright = 80, LettersOnSide = 120, MostLines = 2;
-            var lines = DisplayText.Wrap(Look.Footer is { } own ? $"{own} – {Foot}" : Foot, IsOnSide ? LettersOnSide : LettersUpright).ToList();
+            var text = Look.Footer is { } own ? $"{own} – {Foot}" : Foot;
+            var lines = DisplayText.Wrap(text, IsOnSide ? LettersOnSide : LettersUpright).ToList();
             return lines.Count <= MostLines ? lines : [.. lines.Take(MostLines - 1), $"{lines[MostLines - 1]} …"];
         }
     }

@@ -63,7 +63,8 @@ internal static class WorkbookReport
             spreadsheet.AddSheet(names[first], [], null, new ContentsSheet(pack.Title, reports, sheets, language).Write);
         }
 
-        var ofMembers = pack.Reports.Zip(sheets.Skip(pack.Cover is null ? 0 : 1)).ToDictionary(pair => pair.First.Name, pair => pair.Second);
+        var ofMembers = pack.Reports.Zip(sheets.Skip(pack.Cover is null ? 0 : 1))
+            .ToDictionary(pair => pair.First.Name, pair => pair.Second);
         for (var place = 0; place < reports.Count; place++)
         {
             var isCover = pack.Cover is not null && place == 0;

@@ -38,7 +38,8 @@ internal static class BrowseCommand
         if (order is not null && arguments.PageOf(result, desk) is not null)
         {
             throw new ProblemException(
-                ProblemKind.Usage, $"{order.Name} is a page of panels, and browse walks through reports.", $"Look at it: vlei show {order.Name}.");
+                ProblemKind.Usage, $"{order.Name} is a page of panels, and browse walks through reports.",
+                $"Look at it: vlei show {order.Name}.");
         }
 
         _ = order is null ? null : desk.Find(desk.Meant(order));

@@ -12,8 +12,9 @@ public sealed partial class BrowseTests : IDisposable
     // Each with what answers it, where it asks.
     private static readonly (string Key, string? Answer)[] Changes =
     [
-        ("p", "2026-04"), ("p", "2026-Q1"), ("[", null), ("]", null), ("b", null), ("v", "prior-year"), ("v", "budget"), ("v", ""), ("d", null),
-        ("t", "month"), ("t", "department"), ("t", ""), ("s", null), ("o", null), ("x", null), ("u", null), (":", "top 2"), (":", "depth 0"),
+        ("p", "2026-04"), ("p", "2026-Q1"), ("[", null), ("]", null), ("b", null), ("v", "prior-year"), ("v", "budget"), ("v", ""),
+        ("d", null), ("t", "month"), ("t", "department"), ("t", ""), ("s", null), ("o", null), ("x", null), ("u", null),
+        (":", "top 2"), (":", "depth 0"),
         (":", "zeros"), (":", "share income"), (":", "title Our month"), ("k", "+share(income)"), (":", "no-such 1"), ("g", "contact"),
     ];
 
@@ -64,7 +65,8 @@ public sealed partial class BrowseTests : IDisposable
         Assert.Contains(document, line => line.StartsWith("Only document INV-00762", StringComparison.Ordinal));
         terminal.Type("Enter").WhenItSays("This is the whole document.");
         terminal.Type("Escape").WhenItSays("vlei trace ");
-        Assert.Equal(first, terminal.Type("Escape").When(lines => TerminalSession.CommandOn(lines).StartsWith("vlei show", StringComparison.Ordinal)));
+        Assert.Equal(first, terminal.Type("Escape").When(lines =>
+            TerminalSession.CommandOn(lines).StartsWith("vlei show", StringComparison.Ordinal)));
         terminal.Type("Escape").WhenItSays("This is where you began");
         terminal.Type("q").WhenItSays("left with 0");
     }

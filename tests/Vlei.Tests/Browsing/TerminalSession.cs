@@ -62,8 +62,9 @@ public sealed class TerminalSession : IDisposable
         When(lines => lines.Any(line => line.Contains(words, StringComparison.Ordinal)));
 
     /// <summary>The command at the foot, which may go over several lines; empty where none stands there yet.</summary>
-    public static string CommandOn(string[] lines) => lines.ToList().FindLastIndex(line => line.StartsWith("vlei ", StringComparison.Ordinal))
-        is >= 0 and var first ? string.Join(' ', lines[first..^1]) : "";
+    public static string CommandOn(string[] lines) =>
+        Array.FindLastIndex(lines, line => line.StartsWith("vlei ", StringComparison.Ordinal)) is >= 0 and var first
+            ? string.Join(' ', lines[first..^1]) : "";
 
     /// <summary>Ends the terminal, and what still runs in it.</summary>
     public void Dispose() => Tmux("kill-server");

@@ -70,7 +70,8 @@ internal sealed class WorkbookTemplate
             if (words is not null)
             {
                 throw _package.Wrong(
-                    $"has no place for {(name == WorkbookReport.DocumentsName ? "the documents of records" : "the records behind figures")}",
+                    name == WorkbookReport.DocumentsName ? "has no place for the documents of records"
+                        : "has no place for the records behind figures",
                     advice: "Leave --with-detail out, or make the template anew from a workbook with as much detail.");
             }
 
@@ -132,7 +133,8 @@ internal sealed class WorkbookTemplate
             }
             else if (records.HeadingBehind(place) is { } behind && room-- > 0)
             {
-                ofRecords.Add(heading, CellText.Place(list.Sheet, CellText.Name(list.Table.First.Row + 1 + behind, list.Table.First.Column - 1)));
+                ofRecords.Add(
+                    heading, CellText.Place(list.Sheet, CellText.Name(list.Table.First.Row + 1 + behind, list.Table.First.Column - 1)));
             }
             else if (documents.Sheet is not null && records.List.Rows[place].Document is { } id
                 && rows.TryGetValue(id, out var document) && room-- > 0)
