@@ -29,10 +29,21 @@ export VLEI_BOOK=reedwater
 draw overview 60 'vlei show overview'
 draw explain 46 'vlei explain profit-loss --period last-month --compare prior-year --row net-profit --most 3'
 draw show-compared 44 'vlei show profit-loss --period fiscal-year-to-date --compare prior-year --change --share income --depth 1'
-draw balance-sheet 44 'vlei show balance-sheet --as-of last-month --compare prior-year --change'
 draw general-ledger 44 'vlei show general-ledger --period 2026-05 --only account=1020,1030'
 draw aging 44 'vlei show receivables-aging --as-of last-month'
-draw statement-of-account 34 'vlei show statement-of-account --period last-3-months --only "contact.name=Heron*"'
+# browse KEYS…: a walk on a terminal of 110 columns, as it stands after some keys.
+walk() {
+    name=$1
+    shift
+    tmux -L shots -f /dev/null new-session -d -x 110 -y 34 "vlei browse $1"
+    shift
+    sleep 1
+    for key in "$@"; do tmux -L shots send-keys -- "$key"; sleep 0.3; done
+    tmux -L shots capture-pane -p -e > seen
+    tmux -L shots kill-server
+    draw "$name" 40 'cat seen'
+}
+walk browse 'profit-loss --period last-month --compare prior-year --change' Down Down Right
 draw money-to-come 34 'vlei show money-to-come --money 20000 --as-usual'
 draw review 52 'vlei check --review last-3-months'
 draw reports 44 'vlei reports'
@@ -64,6 +75,8 @@ HOME=$work soffice --headless --convert-to pdf workbook.xlsx > /dev/null 2>&1
 pdftoppm -r 110 -png -singlefile workbook.pdf workbook && page workbook.png workbook
 vlei show profit-loss --period 2025-07/2026-06 --by quarter --compare prior-year --change --chart --accent '#1f5f8b' --to page.pdf --overwrite
 pdftoppm -r 110 -png -singlefile page.pdf pdf && page pdf.png pdf
+vlei show statement-of-account --period last-3-months --only "contact.name=Heron*" --to statement.pdf
+pdftoppm -r 110 -png -singlefile statement.pdf statement && page statement.png statement-of-account
 vlei show profit-loss --period last-12-months --by month --chart --with-detail --lang en --to page.html
 chromium --headless --no-sandbox --disable-gpu --no-first-run --disable-background-networking --disable-component-update --disable-sync \
     --user-data-dir="$work/browser" --hide-scrollbars --window-size=1280,800 --screenshot="$work/web.png" "file://$work/page.html" > /dev/null 2>&1

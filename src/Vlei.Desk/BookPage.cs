@@ -1,10 +1,13 @@
 using System.Collections.Concurrent;
+using System.Globalization;
 using Vlei.Books;
 using Vlei.Books.Kept;
+using Vlei.Core.Languages;
 using Vlei.Core.Ledger;
 using Vlei.Core.Pages;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Desk.Runs;
 
 namespace Vlei.Desk;
 
@@ -43,6 +46,55 @@ public static class BookPage
         }
 
         return new Page(page.Name, page.Title, desk.Settings.Name, desk.Today.Date, built) { Look = look };
+    }
+
+    /// <summary>
+    /// The same of several books: of each, the lines that go through its months. What is wrong with one book is said in its place, and
+    /// hides no other.
+    /// </summary>
+    /// <param name="page">The page.</param>
+    /// <param name="look">How it looks.</param>
+    /// <param name="folders">The books' folders.</param>
+    /// <param name="today">The day; nothing for that of each book.</param>
+    /// <param name="day">The day that the page is headed by.</param>
+    public static Page OfBooks(KeptPage page, ReportLook look, IReadOnlyList<string> folders, DateOnly? today, DateOnly day)
+    {
+        var lines = page.Panels.Where(panel => panel.Plan.Show == PanelShow.Line && panel.Report is not null).ToList();
+        if (lines.Count == 0)
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"{page.Name} has no panel with a line, which is what is shown of several books.",
+                "Give a panel show = \"line\", or take overview or summary.");
+        }
+
+        var panels = new Panel[folders.Count][];
+        _ = Parallel.For(
+            0, folders.Count, new ParallelOptions { MaxDegreeOfParallelism = Math.Clamp(Environment.ProcessorCount, 1, MostAtOnce) },
+            place => panels[place] = LinesOf(folders[place], lines, look, today));
+        var books = (look.Language ?? Language.English).Say("{0} books", [folders.Count.ToString(CultureInfo.InvariantCulture)]);
+        return new Page(page.Name, page.Title, books, day, [.. panels.SelectMany(known => known)]) { Look = look };
+    }
+
+    private static Panel[] LinesOf(string folder, List<KeptPanel> lines, ReportLook look, DateOnly? today)
+    {
+        var command = $"vlei show overview --book {OptionText.Quoted(folder)}";
+        try
+        {
+            var desk = new ReportDesk(Book.Open(folder), today);
+            using var ledger = LedgerReader.Open(desk.Book);
+            var context = desk.ContextOf(ledger);
+            return
+            [
+                .. lines.Select(line => PanelOf(desk, context, line, look with { Language = look.Language ?? context.Language }) with
+                {
+                    Title = lines.Count == 1 ? desk.Settings.Name : $"{desk.Settings.Name}: {line.Title}", Command = command,
+                }),
+            ];
+        }
+        catch (ProblemException problem)
+        {
+            return [new Panel(BookSet.NameOf(folder), command) { Problem = $"{problem.Message} {problem.Advice}".TrimEnd() }];
+        }
     }
 
     // Each reads by itself; what an import changes between the opening of two of them has all of them opened again.

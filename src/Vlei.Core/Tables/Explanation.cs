@@ -14,6 +14,7 @@ public static class Explanation
 {
     private const string RestKey = "(rest)";
     private const int CellCount = 7;
+    private const string Total = "total";
 
     private sealed record Way(
         string Key, string Heading, Func<PostingEntry, long> Of, Func<ILedger, Func<long, (string Id, string Name)>> Named);
@@ -130,9 +131,12 @@ public static class Explanation
     private static (int Now, int Before) Compared(Report report)
     {
         var columns = report.Columns.ToList();
-        var before = columns.FindIndex(column => column is { Tie: ColumnTie.Compared, Kind: ColumnKind.Money });
-        var now = before < 0 ? -1 : columns.FindLastIndex(before, column => column is { Tie: ColumnTie.None, Kind: ColumnKind.Money });
-        return now >= 0 ? (now, before) : throw new ProblemException(
+        var pairs = columns.Index().Where(column => column.Item is { Tie: ColumnTie.Compared, Kind: ColumnKind.Money })
+            .Select(column => (Now: columns.FindLastIndex(column.Index, own => own is { Tie: ColumnTie.None, Kind: ColumnKind.Money }),
+                Before: column.Index)).Where(pair => pair.Now >= 0).ToList();
+
+        // What the others come to says more than the first of them.
+        return pairs.Count > 0 ? pairs.Find(pair => columns[pair.Now].Key == Total) is { Before: > 0 } whole ? whole : pairs[0] : throw new ProblemException(
             ProblemKind.Usage, "--explain needs money that is compared with something.",
             "Add --compare prior-period or --compare prior-year, or leave it out.");
     }

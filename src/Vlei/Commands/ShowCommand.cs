@@ -20,7 +20,7 @@ internal static class ShowCommand
 
     private static readonly Option<string[]> Books = new("--books")
     {
-        Description = "A statement of several books, with --by book: 'clients/*'", HelpName = "PATTERN",
+        Description = "Several books, a statement --by book or a page: 'clients/*'", HelpName = "PATTERN",
     };
 
     /// <summary>The command.</summary>
@@ -79,6 +79,15 @@ internal static class ShowCommand
     private static int ShowSideBySide(ParseResult result, ReportArguments arguments, ReportDestination destination)
     {
         var targets = destination.TargetsOf(result, arguments);
+        var folders = BookSet.Of(result.GetValue(Books)!, Terminal.Say);
+        var desk = new ReportDesk(Book.Open(folders[0]), BookOptions.ClockTyped(result));
+        if (arguments.PageOf(result, desk) is { } page)
+        {
+            return destination.WritePage(
+                result, targets, BookPage.OfBooks(page, arguments.LookOf(result, desk), folders, BookOptions.ClockTyped(result),
+                    desk.Today.Date));
+        }
+
         var typed = arguments.Typed(result);
         if (!typed.Remove(ReportOptions.By.Name, out var by) || by is not [ByBook]
             || result.GetResult(BookOptions.Book) is { Implicit: false })
@@ -107,7 +116,7 @@ internal static class ShowCommand
 
         var order = arguments.OrdersOf(result)[0] with { Options = typed };
         return destination.Write(result, targets, SideBySide.Of(
-            [.. BookSet.Of(result.GetValue(Books)!, Terminal.Say)
+            [.. folders
                 .Select(
                     folder => (BookSet.NameOf(folder), Naming.Of(folder, () => BuiltIn(folder, order, BookOptions.ClockTyped(result)))))]));
     }
