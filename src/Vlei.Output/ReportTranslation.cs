@@ -1,3 +1,4 @@
+using Vlei.Core.Fields;
 using Vlei.Core.Languages;
 using Vlei.Core.Reports;
 
@@ -14,7 +15,7 @@ internal static class ReportTranslation
 
     // Columns whose words are ours: what documents, accounts and findings are, and why.
     private static readonly HashSet<string> OurWords =
-        ["kind", "status", "state", "side", "type", "direction", "reason", "remark"];
+        ["kind", "status", "state", "side", "type", "direction", "reason", "remark", "action", "promise", "low-point"];
 
     /// <summary>Translates a report.</summary>
     public static Report Of(Report report, Language language, NumberLook numbers)
@@ -30,7 +31,7 @@ internal static class ReportTranslation
             Columns = [.. report.Columns.Select(column => column with { Heading = Say(column.Heading) })],
             Rows = speaksEnglish ? report.Rows : new RowList(report.Rows.Count, place => RowOf(report.Rows[place])),
             Checks = [.. report.Checks.Select(check => check with { Name = Say(check.Name), Column = Say(check.Column) })],
-            Narrowed = [.. report.Narrowed.Select(Say)],
+            Narrowed = [.. report.Narrowed.Select(line => speaksEnglish ? Say(line) : NarrowedIn(line, language, Say))],
             Notes = [.. report.Notes.Select(Say)],
             Foot = [.. report.Foot.Select(Say)],
         };
@@ -47,5 +48,21 @@ internal static class ReportTranslation
                     .. row.Cells.Select(
                         (cell, place) => ours[place] && cell.Words is { } words ? cell with { Words = WordOf(place, words) } : cell)],
         };
+    }
+
+    // Which field it is about stands as columns of it are headed; values are the records', but for those that are ours.
+    private static string NarrowedIn(string line, Language language, Func<string, string> say)
+    {
+        var words = line.Split(' ', 3);
+        if (words is not ["Only" or "Without", var field, var values] || field.StartsWith(TagPrefix, StringComparison.Ordinal))
+        {
+            return say(line);
+        }
+
+        var names = field.Split('.').Select(part => language.Say(
+            $"{char.ToUpperInvariant(part[0])}{part[1..].Replace('-', ' ')}"));
+        var isOurs = OurWords.Contains(field.Split('.')[^1]);
+        var said = values.Split(", ").Select(value => isOurs || value == FieldNames.None ? say(value) : value);
+        return language.Say($"{words[0]} {{0}}", [$"{string.Join(' ', names)} {string.Join(", ", said)}"]);
     }
 }

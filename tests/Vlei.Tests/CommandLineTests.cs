@@ -221,7 +221,9 @@ public sealed partial class CommandLineTests : IDisposable
         var wide = _tool.Run(show).Done().Output;
         Assert.Equal(Figures(wide), Figures(narrow));
 
-        static List<string> Figures(string text) => [.. FigureText().Matches(text).Select(m => m.Value).Order(StringComparer.Ordinal)];
+        // A figure stands again where what is said about it goes on.
+        static List<string> Figures(string text) =>
+            [.. FigureText().Matches(text).Select(m => m.Value).Distinct().Order(StringComparer.Ordinal)];
     }
 
     [Fact]

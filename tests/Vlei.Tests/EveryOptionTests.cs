@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Desk;
@@ -84,6 +85,10 @@ public sealed class EveryOptionTests : IDisposable
             column => Assert.Equal(ColumnKind.Count, column.Kind)),
         ["compare"] = asked => Same(asked.Whole, asked.With(["--compare", "prior-year", .. asked.AsSummary])),
         ["change"] = asked => IsChange(asked.With(["--compare", "prior-year", "--change", .. asked.AsSummary])),
+        ["explain"] = asked => Assert.True(
+            asked.With(["--compare", "prior-year", "--explain", .. asked.AsSummary]).Explanation is { } explanation
+                && explanation.Reasons.Aggregate(explanation.Others?.Change ?? Amount.Zero, (sum, reason) => sum + reason.Change)
+                    == explanation.Change),
         ["share"] = asked => Assert.All(
             asked.With(["--share", "column", .. asked.AsSummary]) is var report
                 ? report.Columns.Select((column, place) => (column, place)).Where(one => one.column.Working?.Whole == ShareOf.Column) : [],

@@ -123,13 +123,13 @@ public sealed class ValueList
             ? $"\"{value.Replace("\"", "\"\"")}\"" : value;
 
     /// <summary>The list as it was typed.</summary>
-    public string AsTyped => Suggestion.Listed([.. _entries.Select(entry => entry.Text)], "or");
+    public string AsTyped => string.Join(", ", _entries.Select(entry => entry.Text));
 
     /// <summary>The list in words: plain values with their names, the rest as it was typed.</summary>
-    public string InWords(string field, IReadOnlyList<FieldValue> values) => Suggestion.Listed(
-        [.. _entries.Select(entry => entry.Among(values)).SelectMany(entry => !entry.IsPlain || entry.IsNone ? [entry.Text]
+    public string InWords(string field, IReadOnlyList<FieldValue> values) => string.Join(
+        ", ", _entries.Select(entry => entry.Among(values)).SelectMany(entry => !entry.IsPlain || entry.IsNone ? [entry.Text]
             : values.Skip(1).Where(value => entry.Means(field, value, isNone: false)).ToList() is { Count: > 0 } meant
-                ? meant.Select(value => value.Id != value.Name ? $"{value.Id} {value.Name}" : value.Id) : [entry.Text])], "or");
+                ? meant.Select(value => value.Id != value.Name ? $"{value.Id} {value.Name}" : value.Id) : [entry.Text]));
 
     /// <summary>The order of texts: without regard to capitals, runs of digits by their value.</summary>
     public static int Compare(string one, string other) => CodeOrder.OfNames.Compare(one, other);

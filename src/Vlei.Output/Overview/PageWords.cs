@@ -35,7 +35,7 @@ internal sealed class PageWords
         Language = page.Look.Language ?? Language.English;
         var numbers = new NumberLook(page.Look, Language);
         Title = Language.Say(page.Title);
-        Day = numbers.WithDays(Language.Say("As of {0}", [Core.Calendar.PeriodText.Words(page.Day)]));
+        Day = numbers.WithDays(Language.Say($"As of {Core.Calendar.PeriodText.Words(page.Day)}"));
         Panels = [.. page.Panels.Select(Read)];
     }
 

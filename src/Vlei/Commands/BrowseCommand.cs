@@ -17,7 +17,6 @@ internal static class BrowseCommand
     {
         var command = new DocumentedCommand("browse", "Walk through a report on the full screen: ? tells the keys")
         {
-            ExplainsReports = true,
             Examples =
             [
                 ("vlei browse", "the reports there are; Enter opens one"),

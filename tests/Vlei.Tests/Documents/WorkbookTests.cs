@@ -100,11 +100,28 @@ public sealed class WorkbookTests : IDisposable
         _tool.Run("run", "month-end", "--book", "reedwater", "--format", "xlsx").Done();
         using var workbook = new WorkbookFile(_tool.PathOf("reedwater/out/month-end/2026-05/month-end.xlsx"));
         Assert.Empty(workbook.Faults);
-        Assert.Equal("Contents", workbook.Sheets[0]);
-        Assert.Equal(11, workbook.Sheets.Count);
-        var links = workbook.Links("Contents").Values.Select(target => Target(target).Sheet).ToList();
+        Assert.Equal("Month end", workbook.Sheets[0]);
+        Assert.Equal(10, workbook.Sheets.Count);
+        var links = workbook.Links("Month end").Values.Select(target => Target(target).Sheet).ToList();
         Assert.Equal(workbook.Sheets.Skip(1), links);
-        Assert.All(workbook.Sheets.Skip(1), sheet => Assert.Contains("'Contents'!A1", workbook.Links(sheet).Values));
+        Assert.All(workbook.Sheets.Skip(1), sheet => Assert.Contains("'Month end'!A1", workbook.Links(sheet).Values));
+
+        // A page of panels stands before it; without a cover there is a list of what there is.
+        var group = File.ReadAllText(_tool.PathOf("reedwater/groups/month-end.toml"));
+        _tool.Write("reedwater/groups/fronted.toml", $"front = \"summary\"\n{group}");
+        _tool.Write("reedwater/groups/bare.toml", $"cover = false\n{group}");
+        _tool.Run("run", "fronted", "--book", "reedwater", "--to", "fronted.xlsx").Done();
+        _tool.Run("run", "bare", "--book", "reedwater", "--to", "bare.xlsx").Done();
+        using var fronted = new WorkbookFile(_tool.PathOf("fronted.xlsx"));
+        Assert.Empty(fronted.Faults);
+        Assert.Equal(["Summary", .. workbook.Sheets], fronted.Sheets);
+        var summary = fronted.Cells("Summary");
+        var profit = summary.First(cell => cell.Value.Words == "Net profit").Key;
+        Assert.Equal(75159.17, summary[$"B{profit[1..]}"].Number);
+        using var bare = new WorkbookFile(_tool.PathOf("bare.xlsx"));
+        Assert.Empty(bare.Faults);
+        Assert.Equal(["Contents", .. workbook.Sheets.Skip(1)], bare.Sheets);
+        Assert.Equal(bare.Sheets.Skip(1), bare.Links("Contents").Values.Select(target => Target(target).Sheet));
     }
 
     [Fact]
@@ -135,7 +152,7 @@ public sealed class WorkbookTests : IDisposable
         Assert.Empty(workbook.Faults);
         var sheets = workbook.Sheets;
         Assert.Equal(
-            (8, 2, 1),
+            (7, 2, 1),
             (sheets.Count, sheets.Count(sheet => sheet.StartsWith("Records", StringComparison.Ordinal)),
                 sheets.Count(sheet => sheet.StartsWith("Documents", StringComparison.Ordinal))));
         Assert.Equal(sheets.Count, sheets.Select(sheet => sheet.ToUpperInvariant()).Distinct().Count());
