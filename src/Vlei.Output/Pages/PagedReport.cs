@@ -17,6 +17,8 @@ internal sealed class PagedReport
     private const int MostFootLines = 2;
     private const double RunningHeadHeight = 26;
     private const double Thin = 0.5;
+    private const double LeastLetterSize = 6.5;
+    private const double SmallerBy = 0.5;
 
     private readonly PdfDocumentBuilder _document;
     private readonly ReportWords _words;
@@ -51,9 +53,18 @@ internal sealed class PagedReport
         (_width, _height) = isWide ? (paper.Height, paper.Width) : (paper.Width, paper.Height);
         var room = Room - _besideRows;
         columns.Narrow(room);
+
+        // Half of a letter on a second sheet would be lost: rather a little smaller.
+        while (_letter is not null && columns.Whole > room && _text.Size > LeastLetterSize)
+        {
+            _text = new PageText(text.Regular, text.Bold, _text.Size - SmallerBy);
+            columns = new PageColumns(words, _text);
+            columns.Narrow(room);
+        }
+
         columns.Fill(room);
         _bands = columns.Bands(room);
-        _rows = new PageRows(words, text, columns, Margin, room) { NotesAll = isContents };
+        _rows = new PageRows(words, _text, columns, Margin, room) { NotesAll = isContents };
         AddRows();
         AddFoot();
     }

@@ -8,9 +8,9 @@ public sealed partial class ChartTests : IDisposable
     private readonly Tool _tool = new Tool().WithDemo();
 
     [Theory]
-    [InlineData("profit-loss --period last-12-months --by month", "line", 6, 12)]
-    [InlineData("profit-loss --period last-3-months --by month", "bar", 6, 3)]
-    [InlineData("profit-loss --period 2026-05 --compare prior-year --change", "bar", 2, 8)]
+    [InlineData("profit-loss --period last-12-months --by month", "line", 4, 12)]
+    [InlineData("profit-loss --period last-3-months --by month", "bar", 4, 3)]
+    [InlineData("profit-loss --period 2026-05 --compare prior-year --change", "bar", 2, 4)]
     [InlineData("receivables-aging --as-of 2026-05-31", "bar", 5, 15)]
     [InlineData("sales-by-customer --period 2026", "bar", 1, 15)]
     [InlineData("profit-loss --period 2026-05 --chart share", "pie", 1, 4)]

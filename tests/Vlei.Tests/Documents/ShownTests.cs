@@ -130,7 +130,8 @@ public sealed partial class ShownTests : IDisposable
         Assert.Contains("Seite 1 von ", text);
         Assert.Contains("Summe Aktiva", text);
         using var workbook = new WorkbookFile(Path("month-end.xlsx"));
-        Assert.Equal("Inhalt", workbook.Sheets[0]);
+        Assert.Equal("Month end", workbook.Sheets[0]);
+        Assert.Contains("Inhalt", workbook.Cells("Month end").Values.Select(cell => cell.Words));
         Assert.Contains("Bilanz", workbook.Sheets);
 
         // The one table of all has a line for every figure of every report.
