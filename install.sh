@@ -19,11 +19,11 @@ done
 mkdir -p "$prefix/bin" "$prefix/lib/vlei" "$prefix/share/man/man1" \
     "$prefix/share/bash-completion/completions" "$prefix/share/zsh/site-functions" "$prefix/share/fish/vendor_completions.d"
 from=artifacts/publish/Vlei/release_linux-x64
-for file in vlei libe_sqlite3.so vlei-charts vlei-postbox libSkiaSharp.so libHarfBuzzSharp.so; do
+for file in vlei libe_sqlite3.so vlei-browse vlei-charts vlei-postbox libSkiaSharp.so libHarfBuzzSharp.so; do
     cp "$from/$file" "$prefix/lib/vlei/$file.new"
     mv "$prefix/lib/vlei/$file.new" "$prefix/lib/vlei/$file"
 done
-chmod 755 "$prefix/lib/vlei/vlei" "$prefix/lib/vlei/vlei-charts" "$prefix/lib/vlei/vlei-postbox"
+chmod 755 "$prefix/lib/vlei/vlei" "$prefix/lib/vlei/vlei-browse" "$prefix/lib/vlei/vlei-charts" "$prefix/lib/vlei/vlei-postbox"
 ln -sf ../lib/vlei/vlei-postbox "$prefix/bin/vlei-postbox"
 ln -sf ../lib/vlei/vlei "$prefix/bin/vlei"
 vlei="$prefix/bin/vlei"

@@ -1,6 +1,6 @@
 #!/bin/sh
 # Draws the screenshots from what the program really prints on a terminal of 110 columns.
-# Needs imagemagick, python3, fonts-dejavu-core, script (util-linux), chromium, libreoffice-calc and poppler-utils.
+# Needs imagemagick, python3, fonts-dejavu-core, script (util-linux), tmux, chromium, libreoffice-calc and poppler-utils.
 set -eu
 root=$(cd "$(dirname "$0")/.." && pwd)
 here=$root/docs/screenshots
@@ -12,14 +12,14 @@ mkdir bin && ln -s "$vlei" bin/vlei
 PATH=$work/bin:$PATH
 export PATH LANG=C.UTF-8 TERM=xterm-256color XDG_STATE_HOME="$work/state" XDG_CONFIG_HOME="$work/config"
 
-# draw NAME LINES COMMAND: the first LINES lines, with the command above them.
+# draw NAME LINES COMMAND [SHOWN]: the first LINES lines, with the command, or what is shown in its place, above them.
 draw() {
     script -qec "stty cols 110 rows 50; VLEI_PAGER= $3" /dev/null | tr -d '\r' | head -n "$2" |
         sed -e 's/\x1b\[?1h\x1b=//' -e 's/&/\&#38;/g' -e 's/</\&#60;/g' -e 's/\x1b\[0m/<\/span>/g' \
             -e 's/\x1b\[1m/<span weight="bold">/g' -e 's/\x1b\[1;31m/<span weight="bold" foreground="#f09a90">/g' \
             -e 's/\x1b\[31m/<span foreground="#f09a90">/g' -e 's/\x1b\[36m/<span foreground="#86c5c5">/g' \
-            -e 's/\x1b\[2m/<span foreground="#98a3ad">/g' -e 's/\x1b\[34m/<span foreground="#86b6ea">/g' -e 's/%/%%/g' > body
-    markup=$(printf '<span font="DejaVu Sans Mono 11" foreground="#e8e6df"><span foreground="#8fb8a8">$ %s</span>\n\n' "$3"; cat body; printf '</span>')
+            -e 's/\x1b\[2m/<span foreground="#98a3ad">/g' -e 's/\x1b\[1;36m/<span weight="bold" foreground="#86c5c5">/g' -e 's/\x1b\[7m/<span foreground="#1d2126" background="#e8e6df">/g' -e 's/\x1b\[34m/<span foreground="#86b6ea">/g' -e 's/%/%%/g' > body
+    markup=$(printf '<span font="DejaVu Sans Mono 11" foreground="#e8e6df"><span foreground="#8fb8a8">$ %s</span>\n\n' "${4:-$3}"; cat body; printf '</span>')
     convert -background '#1d2126' -bordercolor '#1d2126' "pango:$markup" -border 20x16 \
         -gravity northwest -background '#1d2126' -extent 1280x800\< -strip -define png:exclude-chunks=date,time "$here/$1.png"
 }
@@ -31,17 +31,33 @@ draw explain 46 'vlei explain profit-loss --period last-month --compare prior-ye
 draw show-compared 44 'vlei show profit-loss --period fiscal-year-to-date --compare prior-year --change --share income --depth 1'
 draw general-ledger 44 'vlei show general-ledger --period 2026-05 --only account=1020,1030'
 draw aging 44 'vlei show receivables-aging --as-of last-month'
-# browse KEYS…: a walk on a terminal of 110 columns, as it stands after some keys.
+# walk NAME REPORT KEYS…: a walk on a terminal of 110 columns, as it stands after some keys.
 walk() {
-    name=$1
+    name=$1 shown="vlei browse $2"
     shift
     tmux -L shots -f /dev/null new-session -d -x 110 -y 34 "vlei browse $1"
     shift
     sleep 1
     for key in "$@"; do tmux -L shots send-keys -- "$key"; sleep 0.3; done
-    tmux -L shots capture-pane -p -e > seen
+    tmux -L shots capture-pane -p -e > raw
     tmux -L shots kill-server
-    draw "$name" 40 'cat seen'
+
+    # tmux changes colours one by one; what draws knows those that the program writes, each ended.
+    python3 - > seen <<'EOF'
+import re
+state = {}
+for part in re.split(r"(\x1b\[[0-9;]*m|\n)", open("raw").read()):
+    if part.startswith("\x1b["):
+        for code in part[2:-1].split(";"):
+            kind = "weight" if code in ("1", "2", "22") else "turned" if code in ("7", "27") else "colour"
+            state = {} if code in ("", "0") else state if code == "49" else {**state, kind: "" if code in ("22", "27", "39") else code}
+    elif part.strip(" \n") or (part != "\n" and state.get("turned")):
+        code = state["turned"] if state.get("turned") else ";".join(filter(None, (state.get("weight"), state.get("colour"))))
+        print(f"\x1b[{code}m{part}\x1b[0m" if code else part, end="")
+    else:
+        print(part, end="")
+EOF
+    draw "$name" 40 'cat seen' "$shown"
 }
 walk browse 'profit-loss --period last-month --compare prior-year --change' Down Down Right
 draw money-to-come 34 'vlei show money-to-come --money 20000 --as-usual'

@@ -56,6 +56,34 @@ public sealed class ExplanationTests
     });
 
     [Fact]
+    public void The_three_largest_reasons_below_a_report_are_with_the_rest_the_change_of_its_last_total() =>
+        Gen.Select(RandomBook.Gen1, Asked).Sample((book, asked) =>
+    {
+        var report = Compared(book, asked);
+        var last = report.Rows.LastOrDefault(row => row.Kind is RowKind.Total or RowKind.Result or RowKind.GrandTotal);
+        if (last is null)
+        {
+            Assert.Throws<Problems.ProblemException>(() => Explanation.AddTo(report, book));
+            return;
+        }
+
+        var explained = Explanation.AddTo(report, book).Explanation!;
+        Assert.Equal(last.Label, explained.Row.English);
+        Assert.InRange(explained.Reasons.Count, 0, 3);
+        Assert.Equal(
+            explained.Change, explained.Reasons.Aggregate(
+                explained.Others?.Change ?? Money.Amount.Zero, (sum, reason) => sum + reason.Change));
+        var sizes = explained.Reasons.Select(reason => reason.Change.Magnitude.MinorUnits).ToList();
+        Assert.Equal(sizes.OrderDescending(), sizes);
+        Assert.Equal(explained.Reasons.Count, explained.Reasons.Select(reason => reason.Name.English).Distinct().Count());
+
+        // Without anything to compare with it is refused, and what is explained is no letter, no list and no chart any more.
+        Assert.Throws<Problems.ProblemException>(() => Explanation.AddTo(
+            report with { Columns = [.. report.Columns.Select(column => column with { Tie = ColumnTie.None })] }, book));
+        Assert.Null(Explanation.Of(Explanation.AddTo(report, book), book, last.Key, null, asked.Most).Explanation);
+    });
+
+    [Fact]
     public void A_panel_shows_figures_that_the_report_has() => Gen.Select(RandomBook.Gen1, Asked, Gen.Enum<PanelShow>()).Sample((book,
         asked, show) =>
     {

@@ -58,9 +58,9 @@ public static class ReportOptions
     };
 
     /// <summary>What made the last total change.</summary>
-    public static ReportOption Explain { get; } = new("explain", null, "Below it, the three largest reasons of the change")
+    public static ReportOption Explain { get; } = new("explain", null, "Below it, the largest reasons of the change")
     {
-        More = "With --compare: what made the last total change; vlei explain says it of any row, and in every way",
+        More = "The three largest, with --compare: what made the last total change; vlei explain says it of any row",
         Question = ReportQuestion.Beside,
     };
 

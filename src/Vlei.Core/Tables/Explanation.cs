@@ -113,6 +113,11 @@ public static class Explanation
                 ProblemKind.Usage, $"{report.Title} has no total whose change could be explained.", "Leave --explain out.");
         }
 
+        if (report.OriginOf(place, now)?.Refusal is { } refusal)
+        {
+            throw new ProblemException(ProblemKind.Usage, refusal.Message, $"Leave --explain out. {refusal.Advice}");
+        }
+
         var (entries, earlier) = (EntriesOf(report, ledger, place, now), EntriesOf(report, ledger, place, before));
         var known = Ways.Select(way => (Way: way, Reasons: ReasonsOf(way, entries, earlier))).ToList();
         var (way, reasons) = known.FirstOrDefault(one => one.Reasons.Count > 1, known[^1]);
@@ -136,9 +141,10 @@ public static class Explanation
                 Before: column.Index)).Where(pair => pair.Now >= 0).ToList();
 
         // What the others come to says more than the first of them.
-        return pairs.Count > 0 ? pairs.Find(pair => columns[pair.Now].Key == Total) is { Before: > 0 } whole ? whole : pairs[0] : throw new ProblemException(
-            ProblemKind.Usage, "--explain needs money that is compared with something.",
-            "Add --compare prior-period or --compare prior-year, or leave it out.");
+        return pairs.Find(pair => columns[pair.Now].Key == Total) is { Before: > 0 } whole ? whole : pairs.Count > 0 ? pairs[0]
+            : throw new ProblemException(
+                ProblemKind.Usage, "--explain needs money that is compared with something.",
+                "Add --compare prior-period or --compare prior-year, or leave it out.");
     }
 
     // A change says itself what it is of, and against what.

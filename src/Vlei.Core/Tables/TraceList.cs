@@ -85,7 +85,7 @@ internal sealed class TraceList
             }
         }
 
-        Add(TotalKey, "Total", RowKind.GrandTotal, 0, _ => Cell.Empty, _running, null);
+        Add(TotalKey, Caption.Ours("Total"), RowKind.GrandTotal, 0, _ => Cell.Empty, _running, null);
     }
 
     // Several parts of a figure, as those of a change, have a heading and a total each.
@@ -101,21 +101,22 @@ internal sealed class TraceList
             _rows[place] = _rows[place] with { CountsIn = key };
         }
 
-        Add(key, $"Total {heading}", RowKind.Total, 0, _ => Cell.Empty, _running - start);
+        Add(key, Caption.Ours($"Total {heading}"), RowKind.Total, 0, _ => Cell.Empty, _running - start);
     }
 
     private void AddItem(OriginItem item)
     {
         var id = _texts.IdOf(item.Document);
-        Add(id, id, 0, item);
+        Add(id, Caption.Name(id), 0, item);
         foreach (var settlement in item.Settlements)
         {
             Add(
-                $"{id}@{_rows.Count}", $"less {_texts.IdOf(settlement.With)}{(_ledger.HasComputedSettlements ? " (computed)" : "")}", 1,
+                $"{id}@{_rows.Count}",
+                Caption.Ours(_ledger.HasComputedSettlements ? "less {0} (computed)" : "less {0}", _texts.IdOf(settlement.With)), 1,
                 item with { Document = settlement.With, Date = settlement.Day, Total = settlement.Amount });
         }
 
-        void Add(string key, string label, int level, OriginItem said)
+        void Add(string key, Caption label, int level, OriginItem said)
         {
             _running += said.Total;
             this.Add(
@@ -147,7 +148,7 @@ internal sealed class TraceList
         if (!sum.IsZero)
         {
             Add(
-                $"brought-forward-{_rows.Count + 1}", "Brought forward", RowKind.Record, level,
+                $"brought-forward-{_rows.Count + 1}", Caption.Ours("Brought forward"), RowKind.Record, level,
                 column => column.Shown.Kind == ColumnKind.Date ? Cell.Of(part.Range.To) : Cell.Empty, sum);
         }
     }
@@ -156,19 +157,21 @@ internal sealed class TraceList
     {
         _running += entry.Amount;
         Add(
-            _texts.KeyOf(entry), _texts.IdOf(entry), RowKind.Record, level, column => column.OfPosting(entry), entry.Amount, TotalKey,
+            _texts.KeyOf(entry), Caption.Name(_texts.IdOf(entry)), RowKind.Record, level, column => column.OfPosting(entry), entry.Amount,
+            TotalKey,
             entry.Source == PostingSource.Budget ? null : _texts.IdOf(entry));
     }
 
     private void Add(
-        string key, string label, RowKind kind, int level, Func<PostingTextColumn, Cell> text, Amount amount, string? total = TotalKey,
+        string key, Caption label, RowKind kind, int level, Func<PostingTextColumn, Cell> text, Amount amount, string? total = TotalKey,
         string? document = null) =>
         _rows.Add(
             new ReportRow(
-                key, label, kind, level, [.. _columns.Select(text), Cell.Of(amount), Cell.Of(_running)])
+                key, label.English, kind, level, [.. _columns.Select(text), Cell.Of(amount), Cell.Of(_running)])
             {
+                Caption = label,
                 CountsIn = total,
-                Document = document
+                Document = document,
             });
 
     private static Amount SumOf(ILedger ledger, OriginPart part)

@@ -12,10 +12,10 @@ internal sealed class LetterSheet
     public const double Margin = 62;
 
     /// <summary>How high the part to return is.</summary>
-    public const double SlipHeight = 124;
+    public const double SlipHeight = 108;
 
     // Baselines and places, from the top and the left of the page, in points.
-    private const double Sender = 62, ReturnLine = 173, FirstLine = 192, Block = 340, Title = 312;
+    private const double Sender = 62, ReturnLine = 173, FirstLine = 192, Block = 340, Title = 300;
     private const double SmallSize = 6.5, LargeSize = 15, TitleSize = 16;
     private const double Thin = 0.5, Thick = 1.1;
     private const int MostAddressLines = 6;

@@ -129,8 +129,8 @@ internal sealed class PagedReport
             above = row;
         }
 
-        // What stands below the rows is never alone on a page.
-        if (used + PageRows.BelowHeadings + FootSpace > Bottom && _waiting.Count > 1)
+        // What stands below the rows is never alone on a page, unless it is the part of a letter to return.
+        if (!HasSlip && used + PageRows.BelowHeadings + FootSpace > Bottom && _waiting.Count > 1)
         {
             Emit(_waiting.Count - Math.Max(1, MovedWith(_waiting[^1].Row)));
             StartPage();

@@ -20,7 +20,7 @@ internal static class ShowCommand
 
     private static readonly Option<string[]> Books = new("--books")
     {
-        Description = "Several books, a statement --by book or a page: 'clients/*'", HelpName = "PATTERN",
+        Description = "Several books, --by book, or a page: 'clients/*'", HelpName = "PATTERN",
     };
 
     /// <summary>The command.</summary>

@@ -21,7 +21,10 @@ public sealed partial class WholeLanguageTests : IDisposable
         ["profit-loss", "--compare", "prior-year", "--change", "--explain", "--share", "income"],
         ["profit-loss", "--basis", "both", "--change"],
         ["profit-loss", "--by", "fiscal-quarter", "--period", "fy2026"], ["profit-loss", "--by", "week", "--period", "2026-05"],
-        ["profit-loss", "--by", "department", "--only", "account=4000/4999", "--only", "kind=invoice,cash-sale", "--except", "contact=none"],
+        [
+            "profit-loss", "--by", "department", "--only", "account=4000/4999", "--only", "kind=invoice,cash-sale", "--except",
+            "contact=none",
+        ],
         ["profit-loss", "--compare", "budget", "--change", "--period", "2026-05"], ["profit-loss", "--scale", "thousands"],
         ["profit-loss", "--period", "2030-01"], ["profit-loss", "--summary", "--top", "2"],
         ["balance-sheet", "--compare", "prior-year:2", "--explain", "--share", "assets"],
@@ -41,8 +44,10 @@ public sealed partial class WholeLanguageTests : IDisposable
     public WholeLanguageTests()
     {
         var german = File.ReadAllText(Path.Combine(Tool.Root, "src", "Vlei.Core", "Languages", "de.po"));
-        var phrases = Phrase().Matches(german).Select(match => match.Groups[1].Value).Distinct().Select(
-            phrase => $"msgid \"{phrase}\"\nmsgstr \"{Letters().Replace(phrase, match => match.Groups[1].Success ? match.Value : $"{Letter}")}\"\n");
+        static string Said(string phrase) =>
+            Letters().Replace(phrase, match => match.Groups[1].Success ? match.Value : Letter.ToString());
+        var phrases = Phrase().Matches(german).Select(match => match.Groups[1].Value).Distinct()
+            .Select(phrase => $"msgid \"{phrase}\"\nmsgstr \"{Said(phrase)}\"\n");
         _tool.Write(
             "reedwater/languages/xx.po",
             $"msgid \"\"\nmsgstr \"\"\n\"X-Months: {string.Join(',', Months)}\\n\"\n\"X-Months-Short: {string.Join(',', Months)}\\n\"\n"
@@ -112,7 +117,9 @@ public sealed partial class WholeLanguageTests : IDisposable
     {
         var records = Directory.EnumerateFiles(_tool.PathOf("reedwater/records"), "*.csv").SelectMany(File.ReadLines)
             .Skip(1).SelectMany(line => Words().Matches(line).Select(match => match.Value));
-        var book = Words().Matches(File.ReadAllText(_tool.PathOf("reedwater/book.toml"))).Select(match => match.Value);
+        var book = Words().Matches(
+            File.ReadAllText(_tool.PathOf("reedwater/book.toml")).Replace("\\n", " ", StringComparison.Ordinal))
+            .Select(match => match.Value);
         var promised = File.ReadLines(_tool.PathOf("reedwater/promises.csv")).Skip(1)
             .SelectMany(line => Words().Matches(line).Select(match => match.Value));
         return [.. AsTyped, .. records, .. book, .. promised];

@@ -168,7 +168,7 @@ internal sealed class TemplatePackage
             {
                 using var xml = XmlWriter.Create(
                     part, new XmlWriterSettings { Encoding = new UTF8Encoding(false), CheckCharacters = false });
-                document.Save(xml);
+                MadeRows.Write(document, xml);
             }
             else
             {

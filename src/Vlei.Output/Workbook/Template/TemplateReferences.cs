@@ -42,7 +42,11 @@ internal sealed class TemplateReferences
     {
         foreach (var (name, part) in _sheets)
         {
-            ShiftFormulas(_package.Part(part), name);
+            var sheet = _package.Part(part);
+            ShiftFormulas(sheet.Descendants(), name);
+
+            // Rows that are made later are those of the filled table already, or of one that was filled before.
+            MadeRows.In(sheet)?.Change(row => ShiftFormulas(row.Descendants(), name));
         }
 
         ShiftSheet(_package.Part(_sheets[_sheet]));
@@ -81,9 +85,9 @@ internal sealed class TemplateReferences
         FormulaText.With(formula, (sheet, range) => IsThis(sheet, own) ? _filling.Shift.Of(range) : range);
 
     // What a formula came to is not what it comes to now: whoever opens the workbook works it out.
-    private void ShiftFormulas(XDocument part, string name)
+    private void ShiftFormulas(IEnumerable<XElement> elements, string name)
     {
-        foreach (var formula in part.Descendants()
+        foreach (var formula in elements
             .Where(element => element.Name.LocalName is "f" or "formula" or "formula1" or "formula2").ToList())
         {
             if (formula.Name == Main + "f" && formula.Parent!.Name == Main + "c")

@@ -19,6 +19,7 @@ internal sealed class TemplateTable
     private readonly SheetFigures _figures;
     private readonly Func<string?, bool> _isThis;
     private readonly Dictionary<(RowKind Kind, int Level, int Column), XElement?> _rowsLike = [];
+    private readonly Dictionary<XElement, XElement?[]> _cellsOf = [];
 
     /// <summary>Reads a table.</summary>
     /// <param name="sheet">The sheet.</param>
@@ -77,16 +78,10 @@ internal sealed class TemplateTable
             rows[at] = Placed(row, at, number == _table.First.Row ? CellsOfHeadings(row) : Shifted(row, _ => true));
         }
 
-        var place = 0;
-        foreach (var row in _report.Rows)
-        {
-            var at = _table.First.Row + 1 + place;
-            rows[at] = RowOf(row, place++, at);
-        }
-
         _data.ReplaceNodes(rows.Values);
+        _data.AddAnnotation(new MadeRows(_table.First.Row + 1, _report.Rows.Select((row, place) =>
+            RowOf(row, place, _table.First.Row + 1 + place))));
     }
-
     // Of the rows that were there and are of the same kind and level, or of the same kind, the nearest above; else the last.
     private int?[] Sources()
     {
@@ -186,9 +181,9 @@ internal sealed class TemplateTable
     private SortedDictionary<int, XElement> Shifted(XElement row, Func<int, bool> isWanted)
     {
         var cells = new SortedDictionary<int, XElement>();
-        foreach (var cell in row.Elements(Main + "c"))
+        foreach (var (column, cell) in CellsOf(row).Index())
         {
-            if (ColumnOf(cell) is var column && isWanted(column) && Shift.ColumnOf(column) is { } at)
+            if (cell is not null && isWanted(column) && Shift.ColumnOf(column) is { } at)
             {
                 cells[at] = new XElement(cell);
             }
@@ -210,7 +205,7 @@ internal sealed class TemplateTable
         return placed;
     }
 
-    private static string? LookOf(XElement? row, int column) =>
+    private string? LookOf(XElement? row, int column) =>
         row is null ? null : (string?)CellAt(row, column)?.Attribute("s") ?? (string?)row.Attribute("s");
 
     // Where there was no figure, there was no number format: a row of the same kind that had one has it.
@@ -234,10 +229,28 @@ internal sealed class TemplateTable
         return LookOf(like ?? source, column);
     }
 
-    private static bool HasNumber(XElement row, int column) =>
+    private bool HasNumber(XElement row, int column) =>
         CellAt(row, column) is { } cell && cell.Element(Main + "v") is not null && (string?)cell.Attribute("t") is null or "n" or "str";
 
-    private static XElement? CellAt(XElement row, int column) => row.Elements(Main + "c").FirstOrDefault(cell => ColumnOf(cell) == column);
+    // A row of the template may be what many of the report look like.
+    private XElement? CellAt(XElement row, int column) => CellsOf(row) is var cells && column < cells.Length ? cells[column] : null;
+
+    private XElement?[] CellsOf(XElement row)
+    {
+        if (!_cellsOf.TryGetValue(row, out var cells))
+        {
+            var known = row.Elements(Main + "c").Select(cell => (Column: ColumnOf(cell), Cell: cell)).ToList();
+            cells = new XElement?[known.Select(cell => cell.Column).DefaultIfEmpty(-1).Max() + 1];
+            foreach (var (at, cell) in known)
+            {
+                cells[at] ??= cell;
+            }
+
+            _cellsOf.Add(row, cells);
+        }
+
+        return cells;
+    }
 
     private static int ColumnOf(XElement cell) => SheetRange.Parse((string?)cell.Attribute("r") ?? "") is { } place ? place.First.Column
         : 0;
