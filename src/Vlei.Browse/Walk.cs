@@ -258,7 +258,8 @@ internal sealed class Walk : IDisposable
         {
             [ReportOptions.Period.Name] = ["all"],
             [ReportOptions.Only.Name] = [$"document={ValueList.Typed(row.Document ?? row.Label)}"],
-        }) { Revision = _steps.Select(step => step.Order?.Revision).FirstOrDefault(revision => revision is not null) };
+        })
+        { Revision = _steps.Select(step => step.Order?.Revision).FirstOrDefault(revision => revision is not null) };
         if (Here.Order is { } here && OptionText.Of(here) == OptionText.Of(order))
         {
             throw new ProblemException(ProblemKind.Usage, "This is the whole document.", null);

@@ -46,7 +46,10 @@ public sealed class ScreenTableTests
         });
         var report = OutputTests.GenReport.Single() with
         {
-            Columns = [ReportColumn.Sum("amount", "Amount")], Rows = rows, Checks = [], Look = new ReportLook(),
+            Columns = [ReportColumn.Sum("amount", "Amount")],
+            Rows = rows,
+            Checks = [],
+            Look = new ReportLook(),
         };
         var table = new ScreenTable(report, ascii: false);
         Assert.Equal(Long, made);

@@ -127,7 +127,10 @@ public static class Explanation
             Explanation = new ReportExplanation(
                 report.Rows[place].Caption ?? Caption.Ours(report.Rows[place].Label), report.Columns[before].Heading,
                 new Amount((report.Rows[place].Cells[now].Units ?? 0) - (report.Rows[place].Cells[before].Units ?? 0)),
-                [.. reasons.Take(Most).Select(reason => (Caption.Name(named(reason.Key).Name), reason.Change, reason.Remark))],
+                [
+                    .. reasons.Take(Most).Select(reason => (named(reason.Key) is var (id, name) ? NameOf(id, name) : "", reason.Change,
+                        reason.Remark)),
+                ],
                 reasons.Count <= Most ? null : (RowOrder.RestLabel(reasons.Count - Most), reasons.Skip(Most)
                     .Aggregate(Amount.Zero, (sum, reason) => sum + reason.Change))),
         };
@@ -217,7 +220,7 @@ public static class Explanation
         foreach (var reason in shown)
         {
             var (id, name) = named(reason.Key);
-            Add($"{way.Key}/{id}", name, RowKind.Record, reason);
+            Add($"{way.Key}/{id}", NameOf(id, name), RowKind.Record, reason);
         }
 
         if (reasons.Count > most)
@@ -240,6 +243,9 @@ public static class Explanation
             Caption = label, CountsIn = kind == RowKind.Total ? null : totalKey,
         });
     }
+
+    // What has no value is called so by us.
+    private static Caption NameOf(string id, string name) => id == FieldNames.None ? Caption.Ours(name) : Caption.Name(name);
 
     private static Cell[] PriceAndQuantity(ChangeReason? item) => item?.ByQuantity is { } quantity && item.Key != 0
         ? [Cell.Of(quantity), Cell.Of(item.Change - quantity)] : [Cell.Empty, Cell.Empty];

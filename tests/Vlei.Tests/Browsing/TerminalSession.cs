@@ -18,7 +18,8 @@ public sealed class TerminalSession : IDisposable
         [
             "-S", _socket, "-f", "/dev/null", "new-session", "-d", "-s", Session, "-x", $"{columns}", "-y", $"{lines}",
             $"'{Tool.Binary}' {arguments}; echo \"left with $?\"; cat",
-        ]) { WorkingDirectory = tool.PathOf(folder) };
+        ])
+        { WorkingDirectory = tool.PathOf(folder) };
         Tool.SetUp(start, tool.Folder);
         Wait(start);
     }
@@ -43,14 +44,18 @@ public sealed class TerminalSession : IDisposable
     /// <summary>The lines of the screen, once something holds for them; fails where that never does.</summary>
     public string[] When(Func<string[], bool> holds)
     {
-        var waited = Stopwatch.StartNew();
+        // What is seen twice is not half drawn.
+        var (waited, before) = (Stopwatch.StartNew(), "");
         while (true)
         {
-            var lines = Tmux("capture-pane", "-p", "-t", Session).TrimEnd('\n').Split('\n');
-            if (holds(lines))
+            var seen = Tmux("capture-pane", "-p", "-t", Session).TrimEnd('\n');
+            var lines = seen.Split('\n');
+            if (seen == before && holds(lines))
             {
                 return lines;
             }
+
+            before = seen;
 
             Assert.True(waited.Elapsed < Longest, string.Join('\n', lines));
             Thread.Sleep(10);

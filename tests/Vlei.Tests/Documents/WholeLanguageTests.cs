@@ -94,7 +94,7 @@ public sealed partial class WholeLanguageTests : IDisposable
         {
             "trace profit-loss --period 2026-05 --compare prior-year --change --row net-profit --column Change",
             "trace balance-sheet --as-of 2026-05 --row 1000", "trace receivables-aging --row C0055 --column total",
-            "explain profit-loss --period 2026-05 --compare prior-year --row net-profit", "changes --since 1",
+            "explain profit-loss --period 2026-05 --compare prior-year --row net-profit",
             "show summary --format html", "show statement-of-account --only contact=C0055 --format html",
         })
         {
