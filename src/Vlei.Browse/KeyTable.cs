@@ -39,7 +39,7 @@ internal static class KeyTable
         ]),
         ("Asking for something else",
         [
-            Asked('p', "The period", "Period", IsOfMoment),
+            Asked('p', "The period", "Period", OptionOfDays),
             Letter('[', "The one before (] after)", walk => Shift(walk, -1)),
             Letter(']', "", walk => Shift(walk, 1)),
             Letter('b', "Accrual, cash, both bases",
@@ -130,7 +130,7 @@ internal static class KeyTable
         }
     }
 
-    private static ReportOption IsOfMoment(Walk walk) =>
+    private static ReportOption OptionOfDays(Walk walk) =>
         walk.Here.Open?.Definition.Options.Contains(ReportOptions.AsOf) == true ? ReportOptions.AsOf : ReportOptions.Period;
 
     private static void Go(Walk walk, int row, int column) => walk.Here.GoTo(row, column);
@@ -173,10 +173,8 @@ internal static class KeyTable
         }
     }
 
-    private static void Keep(Walk walk, string name)
-    {
+    private static void Keep(Walk walk, string name) =>
         walk.Said = walk.Vlei.Run($"vlei save {OptionText.Quoted(name)} --from {OptionText.Of(walk.Asked)}{walk.TypedOptions}");
-    }
 
     private static void Export(Walk walk, string file)
     {

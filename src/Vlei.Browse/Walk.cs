@@ -49,10 +49,6 @@ internal sealed class Walk : IDisposable
     /// <summary>What is said below; nothing where nothing is.</summary>
     public string? Said { get; set; }
 
-    /// <summary>Whether nothing but ASCII can be shown.</summary>
-    public static bool IsAscii => !(Environment.GetEnvironmentVariable("LC_ALL") ?? Environment.GetEnvironmentVariable("LC_CTYPE")
-        ?? Environment.GetEnvironmentVariable("LANG") ?? "").Contains("UTF", StringComparison.OrdinalIgnoreCase);
-
     /// <summary>Opens the first report. Throws a <see cref="ProblemException"/> where it cannot be built.</summary>
     public static Walk Start(BrowseOrder order)
     {
@@ -64,12 +60,11 @@ internal sealed class Walk : IDisposable
     /// <summary>Goes where the keys lead until a person leaves.</summary>
     public void Run(Screen screen)
     {
-        var colour = string.IsNullOrEmpty(Environment.GetEnvironmentVariable("NO_COLOR"));
         while (true)
         {
             if (!screen.HasKey)
             {
-                Draw(screen, colour, Foot(Screen.Size.Columns));
+                Draw(screen, Foot(Screen.Size.Columns));
             }
 
             if (screen.NextKey() is not { } key)
@@ -99,10 +94,9 @@ internal sealed class Walk : IDisposable
     public string? Ask(Screen screen, string question, string text = "")
     {
         var line = new LineEditor(question, text);
-        var colour = string.IsNullOrEmpty(Environment.GetEnvironmentVariable("NO_COLOR"));
         while (true)
         {
-            Draw(screen, colour, line.Drawn(Screen.Size.Columns));
+            Draw(screen, line.Drawn(Screen.Size.Columns));
             if (screen.NextKey() is { } key && line.Take(key) is (true, var isLeft))
             {
                 return isLeft ? null : line.Text;
@@ -182,9 +176,9 @@ internal sealed class Walk : IDisposable
         }
     }
 
-    private void Draw(Screen screen, bool colour, string foot)
+    private void Draw(Screen screen, string foot)
     {
-        var (lines, rows) = StepDrawing.Of(Here, Screen.Size, colour, foot);
+        var (lines, rows) = StepDrawing.Of(Here, Screen.Size, _order.HasColour, foot);
         RowsInSight = rows;
         screen.Draw(lines);
     }
@@ -201,7 +195,7 @@ internal sealed class Walk : IDisposable
         }
         catch (ProblemException problem)
         {
-            Said = DisplayText.Harmless($"{problem.Message} {problem.Advice}".Trim(), IsAscii);
+            Said = DisplayText.Harmless($"{problem.Message} {problem.Advice}".Trim(), _order.IsAscii);
             return true;
         }
     }
@@ -226,7 +220,7 @@ internal sealed class Walk : IDisposable
         var open = _desk.Open(order);
         try
         {
-            return new Step(new ScreenTable(open.Build(), IsAscii), $"vlei show {OptionText.Of(order)}{TypedOptions}", order, open);
+            return new Step(new ScreenTable(open.Build(), _order.IsAscii), $"vlei show {OptionText.Of(order)}{TypedOptions}", order, open);
         }
         catch
         {
@@ -243,7 +237,7 @@ internal sealed class Walk : IDisposable
         {
             Columns = [.. list.Columns.Take(3)],
             Rows = [.. list.Rows.Select(row => row with { Cells = [.. row.Cells.Take(3)] })],
-        }, IsAscii), $"vlei reports{TypedOptions}");
+        }, _order.IsAscii), $"vlei reports{TypedOptions}");
     }
 
     // Records are of documents, and called by their ids, but where they are contacts, items and the like.
@@ -287,7 +281,7 @@ internal sealed class Walk : IDisposable
         var column = Here.ColumnPlace ?? Enumerable.Range(0, report.Columns.Count)
             .FirstOrDefault(place => report.Columns[place].Kind is not (ColumnKind.Text or ColumnKind.Date));
         var records = Trace.At(report, open.Context.Ledger, new CellPlace(Here.RowPlace, column), all: false);
-        return new Step(new ScreenTable(records, IsAscii),
+        return new Step(new ScreenTable(records, _order.IsAscii),
             $"vlei trace {OptionText.Of(order)} --row {OptionText.Quoted(row.Key)} --column {OptionText.Quoted(report.Columns[column].Key)}"
                 + TypedOptions);
     }

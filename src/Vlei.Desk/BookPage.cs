@@ -70,14 +70,14 @@ public static class BookPage
         var panels = new Panel[folders.Count][];
         _ = Parallel.For(
             0, folders.Count, new ParallelOptions { MaxDegreeOfParallelism = Math.Clamp(Environment.ProcessorCount, 1, MostAtOnce) },
-            place => panels[place] = LinesOf(folders[place], lines, look, today));
+            place => panels[place] = LinesOf(folders[place], page.Name, lines, look, today));
         var books = (look.Language ?? Language.English).Say("{0} books", [folders.Count.ToString(CultureInfo.InvariantCulture)]);
         return new Page(page.Name, page.Title, books, day, [.. panels.SelectMany(known => known)]) { Look = look };
     }
 
-    private static Panel[] LinesOf(string folder, List<KeptPanel> lines, ReportLook look, DateOnly? today)
+    private static Panel[] LinesOf(string folder, string page, List<KeptPanel> lines, ReportLook look, DateOnly? today)
     {
-        var command = $"vlei show overview --book {OptionText.Quoted(folder)}";
+        var command = $"vlei show {page} --book {OptionText.Quoted(folder)}";
         try
         {
             var desk = new ReportDesk(Book.Open(folder), today);

@@ -134,8 +134,8 @@ internal sealed class ReportWords
         .. Look.Footer is { } footer ? new[] { (footer, false) } : [],
     ];
 
-    // Reasons as they are counted: what makes a cost larger makes the profit smaller.
-    private IEnumerable<string> Explained => Report.Explanation is not { } explanation ? [] :
+    /// <summary>What made its last total change, as it is counted: what makes a cost larger makes the profit smaller.</summary>
+    public IEnumerable<string> Explained => Report.Explanation is not { } explanation ? [] :
     [
         Language.Say("What made {0} change by {1} against {2}:",
             [

@@ -49,6 +49,7 @@ public sealed class ScreenTable
     public IEnumerable<string> Head => new[]
     {
         string.Join(", ", new[] { Report.PeriodInWords, _words.InWhat }.Where(words => words.Length > 0)),
+        string.Join("  ", _words.Explained),
         string.Join(" ", Report.Narrowed.Concat(Report.Notes).Select(words => words.EndsWith('.') ? words : $"{words}.")),
     }.Where(line => line.Length > 0).Select(Shown);
 

@@ -109,12 +109,42 @@ public sealed class PageTests : IDisposable
     [InlineData("explain profit-loss --row net-profit --compare prior-year --against 2020", "It is not compared with 2020.")]
     [InlineData("explain receivables-aging --row total --most 0", "--most is at least 1.")]
     [InlineData("explain general-ledger --row 1000", "--compare does not apply to general-ledger.")]
+    [InlineData("show profit-loss --compare prior-year --explain --format csv", "--explain is for text, json, md, html, pdf, xlsx and ods")]
+    [InlineData("show profit-loss --explain", "--explain needs money that is compared with something.")]
     [InlineData("show finding/99 --period 2026-05", "Nothing was found under 99 in that period.")]
     public void What_makes_no_sense_is_refused_with_what_does(string typed, string message)
     {
         var outcome = _tool.Run([("VLEI_BOOK", "reedwater")], typed.Split(' '));
         Assert.Contains(outcome.Status, new[] { 2, 66 });
         Assert.Contains(message, outcome.Messages);
+    }
+
+    [Fact]
+    public void A_page_of_several_books_has_the_lines_of_each_and_says_what_is_wrong_with_one()
+    {
+        _tool.WithDemo(withClients: true);
+        string[] books = [.. Directory.GetDirectories(_tool.PathOf("reedwater/clients")).Order(StringComparer.Ordinal)];
+        var page = _tool.Run("show", "overview", "--books", "reedwater/clients/*", "--format", "json").Done().Output;
+        foreach (var book in books)
+        {
+            var profit = JsonDocument.Parse(_tool.Run(
+                "show", "profit-loss", "--book", book, "--period", "last-12-months", "--by", "month", "--format", "json").Done().Output)
+                .RootElement.GetProperty("rows").EnumerateArray().First(row => row.GetProperty("key").GetString() == "net-profit")
+                .GetProperty("cells").EnumerateArray().ToList();
+            Assert.Contains(profit[^2].ToString(), page, StringComparison.Ordinal);
+            Assert.Contains($"vlei show overview --book reedwater/clients/{Path.GetFileName(book)}", page, StringComparison.Ordinal);
+        }
+
+        // A book that cannot be read hides none of the others, and a page without a line says what it needs.
+        File.WriteAllText(Path.Combine(books[0], "book.toml"), "name = \n");
+        var text = _tool.Run("show", "summary", "--books", "reedwater/clients/*").Done().Output;
+        Assert.Equal(books.Length - 1, text.Split("Net profit").Length - 1);
+        Assert.Contains("book.toml", text);
+        _tool.Write("reedwater/clients/" + Path.GetFileName(books[1]) + "/pages/bare.toml",
+            "title = \"Bare\"\n[[panel]]\nreport = \"profit-loss\"\nshow = \"figures\"\n");
+        var bare = _tool.Run("show", "bare", "--books", books[1]);
+        Assert.Equal(2, bare.Status);
+        Assert.Contains("bare has no panel with a line", bare.Messages);
     }
 
     [Fact]

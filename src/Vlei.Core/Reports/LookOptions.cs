@@ -13,7 +13,7 @@ public static class LookOptions
 
     /// <summary>The records behind figures.</summary>
     public static ChoiceOption<DetailDepth> WithDetail { get; } = new(
-        "with-detail", "DEPTH", "The records behind each figure along with it",
+        "with-detail", "DEPTH", "With what is behind figures",
         ("none", DetailDepth.None), ("records", DetailDepth.Records), ("documents", DetailDepth.Documents))
     {
         Question = ReportQuestion.Look,

@@ -21,10 +21,11 @@ internal sealed record FigureTrace(
     public static IReadOnlyList<FigureTrace> Of(Report report, ILedger ledger)
     {
         var (records, texts) = (report.MadeFrom ?? ledger, new PostingTexts(report.MadeFrom ?? ledger));
-        var (workings, origins) = (ReportWorkings.Of(report), new Dictionary<CellPlace, CellOrigin>());
+        var workings = ReportWorkings.Of(report);
         var (traces, place) = (new List<FigureTrace>(), 0);
         foreach (var row in report.Rows)
         {
+            var origins = new List<(CellPlace Figure, CellOrigin Origin)>();
             workings.Take(row, place);
             for (var column = 0; column < report.Columns.Count; column++)
             {
@@ -42,8 +43,9 @@ internal sealed record FigureTrace(
                     continue;
                 }
 
-                var (before, more) = Continued(origins.Where(known => known.Key.Row == place), Joined(origin), origin);
-                origins.Add(figure, Joined(origin));
+                var joined = Joined(origin);
+                var (before, more) = Continued(origins, joined, origin);
+                origins.Add((figure, joined));
                 traces.Add(new FigureTrace(
                     figure, before is { } part ? [(part, row.Cells[part.Column].Units!.Value)] : [], IsSum: true,
                     more is null ? null : TraceList.Of(report, records, figure, more, all: false, texts)));
@@ -77,9 +79,9 @@ internal sealed record FigureTrace(
 
     // What a figure has more than one before it in its row: nothing where it is the same, a later balance the days since then.
     private static (CellPlace? Before, CellOrigin? More) Continued(
-        IEnumerable<KeyValuePair<CellPlace, CellOrigin>> known, CellOrigin origin, CellOrigin own)
+        List<(CellPlace Figure, CellOrigin Origin)> known, CellOrigin origin, CellOrigin own)
     {
-        foreach (var (figure, before) in known.Reverse().Where(known => HasSameRecords(known.Value, origin)))
+        foreach (var (figure, before) in Enumerable.Reverse(known).Where(known => HasSameRecords(known.Origin, origin)))
         {
             if (before.Parts.Count == 0 || before.Parts[^1].Range == origin.Parts[^1].Range)
             {
@@ -92,6 +94,8 @@ internal sealed record FigureTrace(
                 {
                     Figure = origin.Figure - before.Figure,
                     Parts = [origin.Parts[^1] with { Range = all with { From = done.To.AddDays(1) } }],
+                    Postings = [],
+                    Items = [],
                 });
             }
         }

@@ -17,10 +17,8 @@ public static class Trace
     /// <param name="row">The key or the label of the row.</param>
     /// <param name="column">The key or the heading of the column; nothing where there is only one.</param>
     /// <param name="all">Whether balances start from the first record, rather than from the fiscal year.</param>
-    public static Report Of(Report report, ILedger ledger, string row, string? column, bool all)
-    {
-        return At(report, ledger, new CellPlace(RowOf(report, row), ColumnOf(report, column)), all);
-    }
+    public static Report Of(Report report, ILedger ledger, string row, string? column, bool all) =>
+        At(report, ledger, new CellPlace(RowOf(report, row), ColumnOf(report, column)), all);
 
     /// <summary>
     /// Lists the records behind the figure at a place. Throws a <see cref="ProblemException"/> where there is no figure, or no records

@@ -16,7 +16,7 @@ internal static class Looks
     ];
 
     /// <summary>Lines above and below.</summary>
-    public static readonly ReportOption[] Lines = [LookOptions.Subtitle, LookOptions.Footer];
+    public static readonly ReportOption[] Lines = [LookOptions.Subtitle, LookOptions.Footer, ReportOptions.Explain];
 
     /// <summary>What can be said of columns.</summary>
     public static readonly ReportOption[] Columns = [LookOptions.Widths, LookOptions.Align];

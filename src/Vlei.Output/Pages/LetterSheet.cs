@@ -18,7 +18,6 @@ internal sealed class LetterSheet
     private const double Sender = 62, ReturnLine = 173, FirstLine = 192, Block = 340, Title = 300;
     private const double SmallSize = 6.5, LargeSize = 15, TitleSize = 16;
     private const double Thin = 0.5, Thick = 1.1;
-    private const int MostAddressLines = 6;
 
     private readonly ReportWords _words;
     private readonly Report _report;
@@ -40,18 +39,24 @@ internal sealed class LetterSheet
         sheet.Text(_text.Regular, _text.Regular.Shown(_report.Book), SmallSize, Margin, ReturnLine);
         sheet.Rule(Margin, Block - (2 * LargeSize), ReturnLine + 2, Thin / 2);
         var top = FirstLine;
-        foreach (var line in _report.AddressedTo.SelectMany(line => _text.Lines(_text.Regular, line, Block - Margin - LargeSize))
-            .Take(MostAddressLines))
+        foreach (var line in _report.AddressedTo.SelectMany(line => _text.Lines(_text.Regular, line, Block - Margin - LargeSize)))
         {
             sheet.Text(_text.Regular, line, _text.Size + 1, Margin, top);
             top += _text.LineHeight + 1;
         }
 
         WriteBlock(sheet, right);
-        sheet.Text(
-            _text.Bold, new PageText(_text.Regular, _text.Bold, TitleSize).FirstLines(_text.Bold, _report.Title, right - Margin, 1)[0],
-            TitleSize, Margin, Title, _words.Look.Accent);
-        return Title + _text.LineHeight;
+
+        // An address that the window does not hold, and a long title, move what stands below them.
+        var title = new PageText(_text.Regular, _text.Bold, TitleSize);
+        top = Math.Max(Title, top + title.LineHeight);
+        foreach (var line in title.Lines(_text.Bold, _report.Title, right - Margin))
+        {
+            sheet.Text(_text.Bold, line, TitleSize, Margin, top, _words.Look.Accent);
+            top += title.LineHeight;
+        }
+
+        return top - title.LineHeight + _text.LineHeight;
     }
 
     /// <summary>Writes the part to return, above that height.</summary>

@@ -48,9 +48,10 @@ internal static class BrowseCommand
                 ProblemKind.Usage, "browse needs a terminal to walk on.", "vlei show writes a report to anything else.");
         }
 
+        var look = Terminal.Look();
         return Run(new BrowseOrder(
             Environment.ProcessPath ?? "vlei", BookOptions.Named(result) ?? "",
-            BookOptions.ClockTyped(result) is { } day ? PeriodText.Iso(day) : "", OptionsTyped(result), order));
+            BookOptions.ClockTyped(result) is { } day ? PeriodText.Iso(day) : "", OptionsTyped(result), look.Ascii, look.Colour, order));
     }
 
     private static int Run(BrowseOrder order)

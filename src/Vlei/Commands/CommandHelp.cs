@@ -27,8 +27,8 @@ internal static class CommandHelp
             Options(page, ReportOptions.All);
             var others = command.OfReports.Where(option => ReportOptions.All.All(known => $"--{known.Name}" != option.Name));
             page.Pairs("Going where?", PairsOf(own.Concat(others)), isTight: true, WidthOf(ReportOptions.All));
-            page.Paragraph("vlei show REPORT --help tells which of these a report takes, with its columns; vlei help "
-                + "periods, selecting, columns, formulas, comparing, looks explain their values.");
+            page.Paragraph("vlei show REPORT --help tells which a report takes; vlei help periods, selecting, columns, "
+                + "formulas, comparing, looks explain their values.");
         }
         else
         {

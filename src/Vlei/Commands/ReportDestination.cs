@@ -15,15 +15,13 @@ internal sealed class ReportDestination
 {
     private readonly Option<string?> _format = new("--format")
     {
-        Description =
-            $"{Suggestion.Listed([.. ReportFormat.All.Select(format => format.Name)], "or")} (else as --to ends)",
+        Description = Suggestion.Listed([.. ReportFormat.All.Select(format => format.Name)], "or"),
         HelpName = "FORMAT",
     };
 
     private readonly Option<string[]> _to = new("--to")
     {
-        Description =
-            "The file to write, by its ending; a FOLDER/ for statements of account",
+        Description = "The file, by its ending; FOLDER/: statements of account",
         HelpName = "FILE",
     };
 

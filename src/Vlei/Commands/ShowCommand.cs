@@ -32,7 +32,6 @@ internal static class ShowCommand
             Examples =
             [
                 ("vlei show profit-loss --period last-month --compare prior-year --change", "beside the same month a year before"),
-                ("vlei show receivables-aging --having \"over-90 > 0\" --sort -total", "who owes for long, the largest first"),
                 ("vlei show sales-by-item --period fy2026 --by fiscal-quarter --to sales.xlsx", "a workbook, a column per quarter"),
                 ("vlei show profit-loss --period last-month --books 'clients/*' --by book", "one column per book, and a total"),
             ],

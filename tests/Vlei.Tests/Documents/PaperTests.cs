@@ -58,6 +58,24 @@ public sealed partial class PaperTests : IDisposable
         Assert.DoesNotContain("return this part", page.Text);
     }
 
+    [Fact]
+    public void An_address_of_many_lines_and_a_long_title_are_whole_and_move_what_stands_below_them()
+    {
+        string[] address = [.. Enumerable.Range(1, 9).Select(line => $"Line{line}")];
+        const string Title = "Everything that stands open between us and you after the long season of repairs in the upper yard";
+        _tool.Write("set/accounts.csv", "code,name,type\n1100,Receivables,receivable\n4000,Sales,income\n");
+        _tool.Write("set/contacts.csv", $"id,name,kind,address\nC1,Ida Long,customer,\"{string.Join('\n', address)}\"\n");
+        _tool.Write("set/documents.csv", "id,kind,date,due,contact\nI1,invoice,2026-03-02,2026-04-01,C1\n");
+        _tool.Write("set/lines.csv", "document,account,amount\nI1,1100,5.00\nI1,4000,-5.00\n");
+        _tool.Run("init", "far", "--name", "Far", "--currency", "EUR").Done();
+        _tool.Run("import", "set", "--book", "far").Done();
+        _tool.Run("show", "statement-of-account", "--book", "far", "--period", "2026", "--title", Title, "--to", "far.pdf").Done();
+        var page = Assert.Single(Read("far.pdf"));
+        Assert.All(address, line => Assert.Contains(page.Words, word => word.Text == line));
+        Assert.Contains(Title, page.Text);
+        AssertNothingOverlaps(page);
+    }
+
     // As many rows as there may be: what was checked stands below some of them, never alone on a page.
     [Fact]
     public void No_page_has_a_check_alone_and_nothing_on_one_overlaps()

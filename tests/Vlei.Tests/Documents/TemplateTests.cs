@@ -340,6 +340,36 @@ public sealed class TemplateTests : IDisposable
         Assert.Equal(66, _tool.Run("save", "board", "--from", "profit-loss", "--template", "none.xlsx", "--book", "reedwater").Status);
     }
 
+    [Fact]
+    public void What_was_made_for_another_report_or_has_no_place_for_what_is_asked_is_refused_in_words()
+    {
+        Show("profit-loss --period 2026-05", "profit.xlsx");
+        Show("lines --period 2026-04", "lines.xlsx");
+        Show("profit-loss --period 2026-05 --with-detail", "records.xlsx");
+        foreach (var (options, template, message) in new[]
+        {
+            ("balance-sheet --as-of 2026-05", "profit.xlsx", "was made for another report: none of its rows is one of Balance sheet."),
+            ("profit-loss --period 2026-06", "lines.xlsx", "was made for another report: none of its rows is one of Profit and loss."),
+            ("profit-loss --period 2026-06 --with-detail", "profit.xlsx", "has no place for the records behind figures."),
+            ("profit-loss --period 2026-06 --with-detail documents", "records.xlsx", "has no place for the documents of records."),
+        })
+        {
+            var refused = _tool.Run(
+                ["show", .. options.Split(' '), "--template", template, "--book", "reedwater", "--to", "filled.xlsx"]);
+            Assert.Equal(65, refused.Status);
+            Assert.Contains(message, refused.Messages.ReplaceLineEndings(" ").Replace("      ", ""));
+            Assert.False(File.Exists(_tool.PathOf("filled.xlsx")));
+        }
+
+        // Another month of a list has none of its rows, and is filled all the same.
+        Show("lines --period 2026-05 --template lines.xlsx", "may.xlsx");
+        Show("lines --period 2026-05", "plain.xlsx");
+        using var filled = new WorkbookFile(_tool.PathOf("may.xlsx"));
+        using var plain = new WorkbookFile(_tool.PathOf("plain.xlsx"));
+        Assert.Empty(filled.Faults);
+        Assert.Equal(plain.Table(plain.Sheets[0]).Count, filled.Table(filled.Sheets[0]).Count);
+    }
+
     public void Dispose() => _tool.Dispose();
 
     private static int RowOf(string cell) => int.Parse(string.Concat(cell.Where(char.IsAsciiDigit)), CultureInfo.InvariantCulture);

@@ -43,13 +43,15 @@ internal sealed class TemplateTable
             table, labels, headings, [.. _report.Rows.Select(row => row.Label)], [.. _report.Columns.Select(column => column.Heading)]);
         IsOfOther = labels.Length > 0 && _report.Rows.Count > 0
             && !_report.Rows.Where(row => row.Kind != RowKind.GrandTotal).Select(row => row.Label).Intersect(labels).Any()
-            && 2 * _report.Columns.Count(column => headings.Contains(column.Heading)) < _report.Columns.Count;
+            && !_report.Columns.Select(column => column.Heading).Intersect(headings).Any()
+            && (headings.Length != _report.Columns.Count || _report.Rows.Any(row => row.Kind == RowKind.Account));
         _sourceOf = Sources();
         _figures = new SheetFigures(
             _report, first.Row + 1, [.. Enumerable.Range(first.Column, _report.Columns.Count)], FormulaNotation.Workbook);
     }
 
-    /// <summary>Whether it is of another report, as far as its rows and columns tell: no row, and few columns are of this one.</summary>
+    /// <summary>Whether it is of another report, as far as its rows and columns tell: none of them is of this one. The records of a list
+    /// are others each month, and a person may have called its columns otherwise, so that as many columns are enough there.</summary>
     public bool IsOfOther { get; }
 
     /// <summary>Where the cells of the sheet go.</summary>

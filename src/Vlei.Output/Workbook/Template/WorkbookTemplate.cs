@@ -49,13 +49,12 @@ internal sealed class WorkbookTemplate
             template.RefuseTooLong();
             package.Remove("xl/calcChain.xml");
             template.AskForReckoning();
+            package.Write(stream);
         }
         catch (InvalidDataException damaged)
         {
             throw package.Wrong($"is damaged: {damaged.Message}", damaged);
         }
-
-        package.Write(stream);
     }
 
     private void Fill(string name, ReportWords? words, bool isNeeded)
