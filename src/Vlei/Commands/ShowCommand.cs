@@ -79,7 +79,7 @@ internal static class ShowCommand
     {
         var targets = destination.TargetsOf(result, arguments);
         var folders = BookSet.Of(result.GetValue(Books)!, Terminal.Say);
-        var desk = new ReportDesk(Book.Open(folders[0]), BookOptions.ClockTyped(result));
+        var desk = FirstOf(folders, BookOptions.ClockTyped(result));
         if (arguments.PageOf(result, desk) is { } page)
         {
             return destination.WritePage(
@@ -127,6 +127,24 @@ internal static class ShowCommand
 
         // Rows are made when they are looked at, and the book is closed by then.
         return report with { Rows = [.. report.Rows] };
+    }
+
+    // Which page is meant the first book says that can be opened; what is wrong with another is said in its place.
+    private static ReportDesk FirstOf(IReadOnlyList<string> folders, DateOnly? today)
+    {
+        foreach (var folder in folders.SkipLast(1))
+        {
+            try
+            {
+                return new ReportDesk(Book.Open(folder), today);
+            }
+            catch (ProblemException)
+            {
+                // The next may say it.
+            }
+        }
+
+        return new ReportDesk(Book.Open(folders[^1]), today);
     }
 
     private static int ListLately(ParseResult result, ReportArguments arguments, ReportDestination destination)

@@ -343,9 +343,11 @@ public sealed class TemplateTests : IDisposable
     [Fact]
     public void What_was_made_for_another_report_or_has_no_place_for_what_is_asked_is_refused_in_words()
     {
-        Show("profit-loss --period 2026-05", "profit.xlsx");
-        Show("lines --period 2026-04", "lines.xlsx");
-        Show("profit-loss --period 2026-05 --with-detail", "records.xlsx");
+        void Made(string options, string file) =>
+            _tool.Run(["show", .. options.Split(' '), "--book", "reedwater", "--to", file]).Done();
+        Made("profit-loss --period 2026-05", "profit.xlsx");
+        Made("lines --period 2026-04", "lines.xlsx");
+        Made("profit-loss --period 2026-05 --with-detail", "records.xlsx");
         foreach (var (options, template, message) in new[]
         {
             ("balance-sheet --as-of 2026-05", "profit.xlsx", "was made for another report: none of its rows is one of Balance sheet."),
@@ -362,8 +364,8 @@ public sealed class TemplateTests : IDisposable
         }
 
         // Another month of a list has none of its rows, and is filled all the same.
-        Show("lines --period 2026-05 --template lines.xlsx", "may.xlsx");
-        Show("lines --period 2026-05", "plain.xlsx");
+        Made("lines --period 2026-05 --template lines.xlsx", "may.xlsx");
+        Made("lines --period 2026-05", "plain.xlsx");
         using var filled = new WorkbookFile(_tool.PathOf("may.xlsx"));
         using var plain = new WorkbookFile(_tool.PathOf("plain.xlsx"));
         Assert.Empty(filled.Faults);
