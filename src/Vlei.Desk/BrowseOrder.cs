@@ -14,7 +14,8 @@ public sealed record BrowseOrder(
     /// <summary>In words.</summary>
     public IReadOnlyList<string> Words =>
     [
-        Vlei, Book, Clock, Options, IsAscii ? "ascii" : "", HasColour ? "colour" : "", Report?.Name ?? "", Report?.Revision ?? "", Report?.IsStandard == true ? "standard" : "",
+        Vlei, Book, Clock, Options, IsAscii ? "ascii" : "", HasColour ? "colour" : "",
+        Report?.Name ?? "", Report?.Revision ?? "", Report?.IsStandard == true ? "standard" : "",
         .. Report?.Options.SelectMany(option => option.Value.SelectMany(text => new[] { option.Key, text })) ?? [],
     ];
 

@@ -41,6 +41,9 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     public static string CodeOf(int account) => Chart.Single(a => a.Key.Value == account).Code;
 
+    public static bool IsOfProfit(int account) =>
+        AccountTypes.IsProfitAndLoss(Chart.Single(a => a.Key.Value == account).Type);
+
     public static IEnumerable<string> Codes => Chart.Select(a => a.Code);
 
     public static int KeyOf(string code) => Chart.Single(a => a.Code == code).Key.Value;

@@ -149,10 +149,10 @@ public sealed class EveryOptionTests : IDisposable
     {
         var keys = report.Columns.Select(column => column.Key).ToList();
         foreach (var (column, place) in report.Columns.Select((column, place) => (column, place))
-            .Where(one => one.column.SumOf is not null))
+            .Where(one => one.column.MadeOf is not null))
         {
             Assert.All(report.Rows.Where(row => row.Cells.Count > 0 && row.InsteadOfMoney is null), row => Assert.Equal(
-                row.Cells[place].Units ?? 0, column.SumOf!.Sum(part => row.Cells[keys.IndexOf(part)].Units ?? 0)));
+                row.Cells[place].Units ?? 0, column.MadeOf!.Sum(part => part.Sign * (row.Cells[keys.IndexOf(part.Key)].Units ?? 0))));
         }
     }
 

@@ -9,7 +9,7 @@ public sealed partial class ExamplesTests : IDisposable
     private readonly Tool _tool = new Tool().WithDemo(withClients: true);
 
     [Theory]
-    [InlineData("show", 4)]
+    [InlineData("show", 3)]
     [InlineData("fields", 4)]
     [InlineData("trace", 3)]
     [InlineData("promise", 4)]

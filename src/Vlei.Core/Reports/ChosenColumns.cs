@@ -71,6 +71,6 @@ internal static class ChosenColumns
         IsAskedFor = isTyped,
         Working = column.Working is { } working && keys.Contains(working.Of) && (working.Earlier is null || keys.Contains(working.Earlier))
             ? working : null,
-        SumOf = column.SumOf?.All(keys.Contains) == true ? column.SumOf : null,
+        MadeOf = column.MadeOf?.All(part => keys.Contains(part.Key)) == true ? column.MadeOf : null,
     };
 }

@@ -62,7 +62,11 @@ internal sealed class FigureColumns<TFigure>
     }
 
     /// <summary>Says of a column that it adds up others.</summary>
-    public void AddUp(int total, IEnumerable<int> parts) =>
-        _columns[total] =
-            _columns[total] with { Shown = _columns[total].Shown with { SumOf = [.. parts.Select(part => _columns[part].Shown.Key)] } };
+    public void AddUp(int total, IEnumerable<int> parts) => AddUp(total, parts.Select(part => (part, 1)));
+
+    /// <summary>Says of a column that it adds up others, each as often as its sign says.</summary>
+    public void AddUp(int total, IEnumerable<(int Place, int Sign)> parts) => _columns[total] = _columns[total] with
+    {
+        Shown = _columns[total].Shown with { MadeOf = [.. parts.Select(part => (_columns[part.Place].Shown.Key, part.Sign))] },
+    };
 }

@@ -61,8 +61,10 @@ public sealed record ReportColumn(string Key, string Heading, ColumnKind Kind, D
     /// <summary>Whether a total in it is the sum of the rows that count in that total.</summary>
     public bool AddsUp { get; init; }
 
-    /// <summary>The keys of the columns whose figures it adds up in every row; nothing where it adds up none.</summary>
-    public IReadOnlyList<string>? SumOf { get; init; }
+    /// <summary>
+    /// The columns whose figures it adds up in every row, by their keys, each as often as its sign says; nothing where it adds up none.
+    /// </summary>
+    public IReadOnlyList<(string Key, int Sign)>? MadeOf { get; init; }
 
     /// <summary>A column of figures that add up.</summary>
     public static ReportColumn Sum(string key, string heading, ColumnKind kind = ColumnKind.Money, DateRange? range = null) =>

@@ -54,17 +54,18 @@ public sealed class ReportWorkings
         return _report.Columns[column] is var known && known.Working is { } working ? Worked(row, new CellPlace(place, column), working)
             : known.AddsUp && _counted.TryGetValue(row.Key, out var counted) && counted.SumOf(column) == row.Cells[column].Units
                 ? counted.Down(column)
-            : row.MadeOf is { } made ? Made(row, made, column)
-            : known.SumOf is { Count: > 1 } parts ? Across(row, place, column, parts)
+            : row.MadeOf is { } made && Made(row, made, column) is { } sum ? sum
+            : known.MadeOf is { Count: > 0 } parts ? Across(row, place, column, parts)
             : null;
     }
 
     // Balances do not add up over time.
-    private Working.Sum? Across(ReportRow row, int place, int column, IReadOnlyList<string> parts)
+    private Working.Sum? Across(ReportRow row, int place, int column, IReadOnlyList<(string Key, int Sign)> parts)
     {
-        var cells = parts.Select(part => new CellPlace(place, _columns[part])).ToList();
-        return cells.Aggregate(Int128.Zero, (sum, cell) => sum + (row.Cells[cell.Column].Units ?? 0)) == row.Cells[column].Units
-            ? new Working.Sum([.. cells.Select(cell => new SumTerm(cell, cell, 1))]) : null;
+        var terms = parts.Select(part => (Cell: new CellPlace(place, _columns[part.Key]), part.Sign))
+            .Select(part => new SumTerm(part.Cell, part.Cell, part.Sign)).ToList();
+        return terms.Aggregate(Int128.Zero, (sum, term) => sum + ((Int128)term.Sign * (row.Cells[term.First.Column].Units ?? 0)))
+            == row.Cells[column].Units ? new Working.Sum(terms) : null;
     }
 
     // A row that is made of one that is not shown stands for itself.

@@ -42,7 +42,7 @@ public static class SideBySide
                 .. books.Select(book => ReportColumn.Sum(
                     book.Key, currencies.Count == 1 ? book.Report.Book : $"{book.Report.Book} ({book.Report.Currency.Code})")),
                 .. currencies.Count == 1
-                    ? new[] { ReportColumn.Sum("total", "Total") with { SumOf = [.. books.Select(book => book.Key)] } } : [],
+                    ? new[] { ReportColumn.Sum("total", "Total") with { MadeOf = [.. books.Select(book => (book.Key, 1))] } } : [],
             ],
             Rows =
             [

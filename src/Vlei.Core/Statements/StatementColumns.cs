@@ -9,11 +9,19 @@ namespace Vlei.Core.Statements;
 /// <param name="IsOfMoment">Whether columns are balances as of a day.</param>
 /// <param name="Source">What kind of postings.</param>
 /// <param name="Measures">The columns of one period; the last is the one that changes are told of.</param>
-internal sealed record StatementShape(bool IsOfMoment, PostingSource Source, IReadOnlyList<(string Key, string Heading)> Measures)
+internal sealed record StatementShape(bool IsOfMoment, PostingSource Source, IReadOnlyList<StatementMeasure> Measures)
 {
     /// <summary>A statement with one column per period.</summary>
-    public static StatementShape Single(bool isOfMoment, PostingSource source) => new(isOfMoment, source, [("", "")]);
+    public static StatementShape Single(bool isOfMoment, PostingSource source) =>
+        new(isOfMoment, source, [new StatementMeasure("", "", !isOfMoment, 0)]);
 }
+
+/// <summary>One of the columns of a period.</summary>
+/// <param name="Key">The name that is typed; empty where there is only one.</param>
+/// <param name="Heading">What is read above it.</param>
+/// <param name="AddsUpOverTime">Whether those of shorter periods add up to that of the whole.</param>
+/// <param name="SignInLast">How often it counts in the last of them, 0 for not.</param>
+internal sealed record StatementMeasure(string Key, string Heading, bool AddsUpOverTime, int SignInLast);
 
 /// <summary>What a column adds up, for each span.</summary>
 internal sealed record ColumnFigures(Figure Days, Figure Before, Figure EarlierYears)
@@ -101,9 +109,13 @@ internal sealed class StatementColumns
         {
             var own = columns._own.ToList();
             columns.AddTotal(period.Range, earlier);
-            if (shape.Measures.Count == 1)
+            foreach (var (measure, known) in shape.Measures.Index())
             {
-                columns._columns.AddUp(columns.Whole, own);
+                var fromLast = shape.Measures.Count - 1 - measure;
+                if (slicedBy is not null || known.AddsUpOverTime)
+                {
+                    columns._columns.AddUp(columns.Whole - fromLast, own.Select(place => place - fromLast));
+                }
             }
         }
 
@@ -246,7 +258,7 @@ internal sealed class StatementColumns
         var alone = _request.By is null && _request.Compare.Count == 0 && !_request.HasBothBases;
         for (var measure = 0; measure < _shape.Measures.Count; measure++)
         {
-            var (key, heading) = _shape.Measures[measure];
+            var (key, heading, _, _) = _shape.Measures[measure];
             var shown = key.Length == 0 ? column
                     : alone ? column with { Key = key, Heading = heading, Range = null }
                     : column with
@@ -258,7 +270,13 @@ internal sealed class StatementColumns
             _ = _columns.Add(shown with { AddsUp = true }, new PostedFigure(shown.Heading, figures, measure));
         }
 
-        return _columns.Count - 1;
+        var (last, parts) = (_columns.Count - 1, _shape.Measures.Index().Where(known => known.Item.SignInLast != 0));
+        if (_shape.Measures.Count > 1)
+        {
+            _columns.AddUp(last, parts.Select(known => (last - _shape.Measures.Count + 1 + known.Index, known.Item.SignInLast)));
+        }
+
+        return last;
     }
 
     // What a period is compared with, cut as it is.

@@ -17,6 +17,7 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
     private readonly StatementShape _shape;
     private readonly Slicing? _slicedBy;
     private readonly FigureSums _sums;
+    private readonly Dictionary<int, (Selection Taken, Selection Carried)> _filters = [];
     private FigureSums _carried;
 
     private StatementFigures(
@@ -147,7 +148,7 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
     {
         var figures = figure.Of;
         var terms = row.ByMeasure[figure.Measure];
-        var filter = _slicedBy is not null && figures.Days.Slice is { } place ? Filter.And(_slicedBy, place) : Filter;
+        var (filter, carried) = FiltersOf(figures.Days.Slice);
         var yearStart = figures.EarlierYears.Range.To.AddDays(1);
         var to = figures.Days.Range.To;
         var from = _shape.IsOfMoment ? yearStart : figures.Days.Range.From;
@@ -156,7 +157,7 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
         [
             (new DateRange(first, yearStart.AddDays(-1)), _shape.IsOfMoment
                 ? [Span.Days, Span.EarlierYears] : [Span.Before, Span.EarlierYears], true, filter),
-            (new DateRange(first, yearStart.AddDays(-1)), [Span.Carried], true, filter.WithoutAccounts()),
+            (new DateRange(first, yearStart.AddDays(-1)), [Span.Carried], true, carried),
             (new DateRange(yearStart, from.AddDays(-1)), [Span.Before], false, filter),
             (new DateRange(from > first ? from : first, to), [Span.Days], false, filter),
         ];
@@ -174,6 +175,18 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
                 };
             }
         }
+    }
+
+    // What is taken for a column, and what of it is carried forward: one of each, so that it is seen where figures take the same.
+    private (Selection Taken, Selection Carried) FiltersOf(int? slice)
+    {
+        if (!_filters.TryGetValue(slice ?? -1, out var filters))
+        {
+            var taken = _slicedBy is not null && slice is { } place ? Filter.And(_slicedBy, place) : Filter;
+            _filters[slice ?? -1] = filters = (taken, taken.WithoutAccounts());
+        }
+
+        return filters;
     }
 
     private static void RefuseBudget(ReportRequest request, StatementShape shape, Selection filter, Slicing? slicedBy)

@@ -14,8 +14,11 @@ public static class TrialBalanceReport
 {
     private const string RetainedKey = "retained-earnings";
 
-    private static readonly (string Key, string Heading)[] Measures =
-        [("opening", "Opening"), ("debit", "Debit"), ("credit", "Credit"), ("closing", "Closing")];
+    private static readonly StatementMeasure[] Measures =
+    [
+        new("opening", "Opening", false, 1), new("debit", "Debit", true, 1), new("credit", "Credit", true, -1),
+        new("closing", "Closing", false, 0),
+    ];
 
     /// <summary>The days that its rows rest on.</summary>
     internal static readonly Span[] Spans = [Span.Days, Span.Before, Span.EarlierYears, Span.Carried];

@@ -23,6 +23,8 @@ internal sealed record FigureTrace(
         var (records, texts) = (report.MadeFrom ?? ledger, new PostingTexts(report.MadeFrom ?? ledger));
         var workings = ReportWorkings.Of(report);
         var (traces, place) = (new List<FigureTrace>(), 0);
+        var places = report.Rows.Index().Where(known => known.Item.Kind != RowKind.Heading).DistinctBy(known => known.Item.Key)
+            .ToDictionary(known => known.Item.Key, known => known.Index);
         foreach (var row in report.Rows)
         {
             var origins = new List<(CellPlace Figure, CellOrigin Origin)>();
@@ -37,17 +39,24 @@ internal sealed record FigureTrace(
                     continue;
                 }
 
+                var joined = Joined(origin);
                 if (PartsOf(report, workings.Of(row, place, column)) is var (parts, isSum))
                 {
+                    origins.Add((figure, joined));
                     traces.Add(new FigureTrace(figure, parts, isSum, null));
                     continue;
                 }
 
-                var joined = Joined(origin);
                 var (before, more) = Continued(origins, joined, origin);
+                IReadOnlyList<CellPlace> within = before is { } part ? [part] : [];
+                if (before is null && row is { Kind: RowKind.Account, MadeOf: { } made } && origin is { Postings.Count: 0, Items.Count: 0 })
+                {
+                    (within, more) = Besides(report, [.. made.Select(part => new CellPlace(places[part.Key], column))], origin);
+                }
+
                 origins.Add((figure, joined));
                 traces.Add(new FigureTrace(
-                    figure, before is { } part ? [(part, row.Cells[part.Column].Units!.Value)] : [], IsSum: true,
+                    figure, [.. within.Select(part => (part, report.Rows[part.Row].Cells[part.Column].Units!.Value))], IsSum: true,
                     more is null ? null : TraceList.Of(report, records, figure, more, all: false, texts)));
             }
 
@@ -60,17 +69,23 @@ internal sealed record FigureTrace(
     private static (IReadOnlyList<(CellPlace, long)> Parts, bool IsSum)? PartsOf(Report report, Working? working) => working switch
     {
         Working.Sum sum => Explained(report, [.. sum.Terms.SelectMany(term => CellsOf(term).Select(cell =>
-            (cell, (report.Rows[cell.Row].Cells[cell.Column].Units ?? 0) * term.Sign))).Where(part => part.Item2 != 0)], isSum: true),
+            (cell, (report.Rows[cell.Row].Cells[cell.Column].Units ?? 0) * term.Sign)))], isSum: true),
         Working.Share share => Explained(
             report, [.. new[] { share.Part, share.Whole }.Select(cell => (cell, report.Rows[cell.Row].Cells[cell.Column].Units ?? 0))],
             isSum: false),
         _ => null,
     };
 
-    // Parts that have no records themselves would leave the figure without any.
+    // Parts that have no records themselves would leave the figure without any. What comes to nothing adds nothing to a sum; where
+    // its records cancel out, they stand with it.
     private static (IReadOnlyList<(CellPlace, long)>, bool)? Explained(
-        Report report, IReadOnlyList<(CellPlace Cell, long Units)> parts, bool isSum) =>
-        parts.Count > 0 && parts.All(part => report.OriginOf(part.Cell.Row, part.Cell.Column) is { Refusal: null }) ? (parts, isSum) : null;
+        Report report, IReadOnlyList<(CellPlace Cell, long Units)> parts, bool isSum)
+    {
+        var counting = isSum ? [.. parts.Where(part => part.Units != 0)] : parts;
+        return parts.Count > 0
+            && (counting.Count > 0 ? counting : parts).All(part => report.OriginOf(part.Cell.Row, part.Cell.Column) is { Refusal: null })
+            ? (counting, isSum) : null;
+    }
 
     private static IEnumerable<CellPlace> CellsOf(SumTerm term) =>
         from row in Enumerable.Range(term.First.Row, term.Last.Row - term.First.Row + 1)
@@ -103,16 +118,45 @@ internal sealed record FigureTrace(
         return (null, own);
     }
 
+    // What an account has itself, besides those below it that stand in the report.
+    private static (IReadOnlyList<CellPlace> Below, CellOrigin Own) Besides(
+        Report report, IReadOnlyList<CellPlace> below, CellOrigin origin)
+    {
+        var (taken, own) = (new List<CellPlace>(), origin);
+        foreach (var cell in below.Where(cell => report.Rows[cell.Row].Cells[cell.Column].Units is not (null or 0)))
+        {
+            if (report.OriginOf(cell.Row, cell.Column) is { Refusal: null, Kind: ColumnKind.Money } part
+                && part.Parts.Count == own.Parts.Count && own.Parts.Zip(part.Parts).All(pair => Holds(pair.First, pair.Second)))
+            {
+                taken.Add(cell);
+                own = own with
+                {
+                    Figure = own.Figure - part.Figure,
+                    Parts =
+                    [
+                        .. own.Parts.Zip(part.Parts, (all, less) => all with { Terms = [.. all.Terms.Except(less.Terms)] }),
+                    ],
+                };
+            }
+        }
+
+        return (taken, own);
+    }
+
+    private static bool Holds(OriginPart all, OriginPart part) => IsSame(all.Filter, part.Filter) && !part.Terms.Except(all.Terms).Any()
+        && all with { Heading = part.Heading, Terms = part.Terms, Filter = part.Filter } == part;
+
     // Parts that follow one another and are of the same are one: the days before a month and those of it.
     private static CellOrigin Joined(CellOrigin origin)
     {
         var parts = new List<OriginPart>();
         foreach (var part in origin.Parts)
         {
-            if (parts.Count > 0 && parts[^1] is { IsBroughtForward: false } last && last.Range.To.AddDays(1) == part.Range.From
-                && last.Terms.SequenceEqual(part.Terms) && last with { Terms = part.Terms, Range = part.Range } == part)
+            if (parts.FindIndex(known => !known.IsBroughtForward && known.Range.To.AddDays(1) == part.Range.From
+                && known.Terms.SequenceEqual(part.Terms)
+                && known with { Terms = part.Terms, Range = part.Range, Heading = part.Heading } == part) is >= 0 and var before)
             {
-                parts[^1] = part with { Range = last.Range with { To = part.Range.To } };
+                parts[before] = part with { Range = parts[before].Range with { To = part.Range.To } };
             }
             else
             {
