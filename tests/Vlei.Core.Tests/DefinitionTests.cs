@@ -110,7 +110,7 @@ public class DefinitionTests
 
         var rows = reader.ReadToEnd().Split('\n').Where(line => line.Length > 0 && line[0] != '#')
             .Select(line => line.Split(" | ")).ToList();
-        Assert.Equal(60, rows.Count);
+        Assert.Equal(62, rows.Count);
         Assert.All(rows, row => Assert.Equal(5, row.Length));
         var wrong = from row in rows
                     from question in row[1..]

@@ -68,10 +68,17 @@ public sealed partial class HelpTests : IDisposable
         Assert.Empty(wide);
     }
 
-    [Fact]
-    public void Topics_name_every_word_that_there_is()
+    [Theory]
+    [InlineData("en")]
+    [InlineData("de")]
+    [InlineData("fr")]
+    [InlineData("af")]
+    public void Topics_name_every_word_that_there_is_in_every_language(string language)
     {
-        string Topic(string name) => _tool.Run("help", name).Done().Output;
+        string Topic(string name) => _tool.Run([("COLUMNS", "300")], "help", name, "--lang", language).Done().Output;
+        static IEnumerable<string> Typed(string topic) => topic.Split('\n')
+            .Where(line => line.Length > 2 && line.StartsWith("  ", StringComparison.Ordinal) && line[2] != ' ')
+            .Select(line => line.Trim().Split("  ")[0]);
         Assert.All(FiscalCalendar.UnitNames, unit => Assert.Contains(unit, Topic("periods")));
         Assert.All(Comparison.Words, word => Assert.Contains(word, Topic("comparing")));
         Assert.All(ReportFormat.All, format => Assert.Matches($@"(?s)\b{format.Name}\b.*\.{format.Ending}\b", Topic("formats")));
@@ -81,6 +88,15 @@ public sealed partial class HelpTests : IDisposable
                 && option != LookOptions.CsvStyle), option => Assert.Contains($"--{option.Name}", looks));
         var list = _tool.Run("help").Done().Output;
         Assert.All(Topics, topic => Assert.Contains($"  {topic}", list));
+        foreach (var topic in Topics)
+        {
+            var english = _tool.Run([("COLUMNS", "300")], "help", topic, "--lang", "en").Done().Output;
+            Assert.Equal(Typed(english), Typed(Topic(topic)));
+            Assert.Equal(language == "en", english == Topic(topic));
+        }
+
+        _tool.Write("reedwater/book.toml", $"{File.ReadAllText(_tool.PathOf("reedwater/book.toml"))}\nlanguage = \"{language}\"\n");
+        Assert.Equal(Topic("looks"), _tool.Run([("COLUMNS", "300"), ("VLEI_BOOK", "reedwater")], "help", "looks").Done().Output);
     }
 
     [Fact]

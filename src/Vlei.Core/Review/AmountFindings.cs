@@ -18,15 +18,15 @@ internal static class AmountFindings
     {
         var accounts = new Dictionary<AccountKey, (int Count, Amount Largest)>();
         var contacts = new Dictionary<(ContactKey Contact, int Kind), (int Count, Amount Largest)>();
+        var profit = AccountsThat(records, AccountTypes.IsProfitAndLoss);
+        var sums = new List<(AccountKey Account, Amount Sum)>();
         foreach (var document in records.Documents)
         {
             var isLooked = document.Date >= records.Range.From;
-            var large = records.LinesOf(document).Where(line => AccountTypes.IsProfitAndLoss(records.Accounts[line.Account].Type))
-                .GroupBy(line => line.Account)
-                .Select(lines => (Account: lines.Key, Amount: lines.Aggregate(Amount.Zero, (sum, line) => sum + line.Amount).Magnitude))
-                .ToList();
-            foreach (var (account, amount) in large)
+            AddUp(records.LinesOf(document), profit, sums);
+            foreach (var (account, sum) in sums)
             {
+                var amount = sum.Magnitude;
                 var (count, largest) = accounts.GetValueOrDefault(account);
                 if (isLooked && count >= LeastOfAccount && !largest.IsZero && amount.MinorUnits / TimesOfAccount > largest.MinorUnits)
                 {
@@ -65,12 +65,11 @@ internal static class AmountFindings
     public static IEnumerable<Finding> FirstUses(ReviewRecords records)
     {
         var uses = new Dictionary<ContactKey, Dictionary<AccountKey, int>>();
+        var taken = AccountsThat(records, type => AccountTypes.IsProfitAndLoss(type) || type == AccountType.Inventory);
+        var own = new List<(AccountKey Account, Amount Sum)>();
         foreach (var document in records.Documents.Where(document => !document.Contact.IsNone))
         {
-            var own = records.LinesOf(document).Select(line => line.Account).Distinct()
-                .Where(
-                    account => AccountTypes.IsProfitAndLoss(records.Accounts[account].Type)
-                        || records.Accounts[account].Type == AccountType.Inventory).ToList();
+            AddUp(records.LinesOf(document), taken, own);
             if (own.Count == 0)
             {
                 continue;
@@ -82,7 +81,7 @@ internal static class AmountFindings
             }
 
             var isNew = document.Date >= records.Range.From && known.Count is > 0 and <= MostAccounts && known.Values.Max() >= LeastUses;
-            foreach (var account in own.Where(account => isNew && !known.ContainsKey(account)))
+            foreach (var (account, _) in own.Where(used => isNew && !known.ContainsKey(used.Account)))
             {
                 yield return records.Of(
                     "new-account", document,
@@ -96,7 +95,7 @@ internal static class AmountFindings
                 };
             }
 
-            foreach (var account in own)
+            foreach (var (account, _) in own)
             {
                 known[account] = known.GetValueOrDefault(account) + 1;
             }
@@ -113,7 +112,7 @@ internal static class AmountFindings
                 code => (Code: code.Values[0].Text ?? "", Rate: code.Values[1].Number ?? 0, Direction: code.Values[2].Text));
         foreach (var document in records.Within)
         {
-            foreach (var lines in records.LinesOf(document).Where(line => line.TaxCode > 0).GroupBy(line => line.TaxCode))
+            foreach (var lines in records.LinesOf(document).ToArray().Where(line => line.TaxCode > 0).GroupBy(line => line.TaxCode))
             {
                 if (!codes.TryGetValue(lines.Key, out var code))
                 {
@@ -149,6 +148,37 @@ internal static class AmountFindings
                         Key = $"tax/{records.IdOf(document)}/{code.Code}/side",
                     };
                 }
+            }
+        }
+    }
+
+    private static HashSet<AccountKey> AccountsThat(ReviewRecords records, Func<AccountType, bool> are) =>
+        [.. records.Accounts.Values.Where(account => are(account.Type)).Select(account => account.Key)];
+
+    // What lines come to on each of some accounts, in the order in which those are met.
+    private static void AddUp(ReadOnlySpan<ReviewLine> lines, HashSet<AccountKey> accounts, List<(AccountKey Account, Amount Sum)> sums)
+    {
+        sums.Clear();
+        foreach (var line in lines)
+        {
+            if (!accounts.Contains(line.Account))
+            {
+                continue;
+            }
+
+            var place = 0;
+            while (place < sums.Count && sums[place].Account != line.Account)
+            {
+                place++;
+            }
+
+            if (place == sums.Count)
+            {
+                sums.Add((line.Account, line.Amount));
+            }
+            else
+            {
+                sums[place] = (line.Account, sums[place].Sum + line.Amount);
             }
         }
     }

@@ -13,16 +13,11 @@ internal static class BalanceFindings
     /// <summary>Bank and cash accounts that were below zero, from which day on, and how far.</summary>
     public static IEnumerable<Finding> MoneyBelowZero(ReviewRecords records)
     {
-        foreach (var account in records.Accounts.Values.Where(account => account.Type is AccountType.Bank or AccountType.Cash)
-            .OrderBy(account => account.Code, CodeOrder.Instance))
+        var moved = MoneyMoved(records);
+        foreach (var account in moved.Keys.Select(key => records.Accounts[key]).OrderBy(account => account.Code, CodeOrder.Instance))
         {
-            var days = records.Documents.SelectMany(
-                document => records.LinesOf(document).Where(line => line.Account == account.Key)
-                    .Select(line => (document.Date, line.Amount)))
-                .GroupBy(line => line.Date).Select(
-                    day => (Date: day.Key, Amount: day.Aggregate(Amount.Zero, (sum, line) => sum + line.Amount)));
             var (balance, since, lowest) = (Amount.Zero, default(DateOnly?), Amount.Zero);
-            foreach (var (date, amount) in days)
+            foreach (var (date, amount) in moved[account.Key])
             {
                 balance += amount;
                 if (balance.Sign >= 0 && since is { } from)
@@ -105,6 +100,34 @@ internal static class BalanceFindings
                 };
             }
         }
+    }
+
+    // What came in and went out of each bank and cash account on each day, from the first day on.
+    private static Dictionary<AccountKey, List<(DateOnly Date, Amount Amount)>> MoneyMoved(ReviewRecords records)
+    {
+        var moved = records.Accounts.Values.Where(account => account.Type is AccountType.Bank or AccountType.Cash)
+            .ToDictionary(account => account.Key, _ => new List<(DateOnly Date, Amount Amount)>());
+        foreach (var document in records.Documents)
+        {
+            foreach (var line in records.LinesOf(document))
+            {
+                if (!moved.TryGetValue(line.Account, out var days))
+                {
+                    continue;
+                }
+
+                if (days.Count > 0 && days[^1].Date == document.Date)
+                {
+                    days[^1] = (document.Date, days[^1].Amount + line.Amount);
+                }
+                else
+                {
+                    days.Add((document.Date, line.Amount));
+                }
+            }
+        }
+
+        return moved;
     }
 
     private static Finding Below(ReviewRecords records, Account account, DateOnly from, DateOnly to, Amount lowest) => new(

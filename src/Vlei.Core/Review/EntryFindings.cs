@@ -17,12 +17,17 @@ internal static class EntryFindings
     /// <summary>Documents with the same contact, kind and amount, a few days apart; or with the same reference.</summary>
     public static IEnumerable<Finding> Duplicates(ReviewRecords records)
     {
-        var same = records.Documents.Where(document => !document.Contact.IsNone && !document.Total.IsZero)
+        var within = records.Within.Where(document => !document.Contact.IsNone).ToList();
+        var sums = within.Where(document => !document.Total.IsZero)
+            .Select(document => (document.Contact, document.Kind, document.Total)).ToHashSet();
+        var same = records.Documents.Where(document => sums.Contains((document.Contact, document.Kind, document.Total)))
             .ToLookup(document => (document.Contact, document.Kind, document.Total));
-        var byReference = records.Documents.Where(
-            document => !document.Contact.IsNone && !IsOwn(document) && records.ReferenceOf(document).Length > 0)
-            .ToLookup(document => (document.Contact, document.Kind, Reference: records.ReferenceOf(document)));
-        foreach (var document in records.Within.Where(document => !document.Contact.IsNone))
+        var senders = within.Where(document => !IsOwn(document)).Select(document => (document.Contact, document.Kind)).ToHashSet();
+        var sent = records.Documents.Where(document => senders.Contains((document.Contact, document.Kind))).ToList();
+        var references = records.TextsOf("reference", sent);
+        var byReference = sent.Where(document => references.ContainsKey(document.Key))
+            .ToLookup(document => (document.Contact, document.Kind, Reference: references[document.Key]));
+        foreach (var document in within)
         {
             var before = same[(document.Contact, document.Kind, document.Total)].Where(other => IsBefore(other, document)).ToList();
 
@@ -31,8 +36,8 @@ internal static class EntryFindings
                 other => document.Date.DayNumber - other.Date.DayNumber is > NearDays and < YearDays) >= RegularTimes;
             var near = before.Where(other => document.Date.DayNumber - other.Date.DayNumber <= NearDays && !isRegular)
                 .Cast<ReviewDocument?>().LastOrDefault();
-            var reference = records.ReferenceOf(document);
-            var twin = reference.Length == 0 || IsOwn(document) ? null : byReference[(document.Contact, document.Kind, reference)]
+            var reference = IsOwn(document) ? null : references.GetValueOrDefault(document.Key);
+            var twin = reference is null ? null : byReference[(document.Contact, document.Kind, reference)]
                 .Where(other => IsBefore(other, document)).Cast<ReviewDocument?>().LastOrDefault();
             if ((twin ?? near) is not { } earlier)
             {
@@ -82,9 +87,11 @@ internal static class EntryFindings
     /// <summary>Documents that were entered long after their date.</summary>
     public static IEnumerable<Finding> Late(ReviewRecords records)
     {
+        var moments = records.TextsOf("created_at", records.Within);
         foreach (var document in records.Within)
         {
-            if (records.EnteredOn(document) is { } entered && entered.DayNumber - document.Date.DayNumber > LateDays)
+            if (EnteredOn(moments.GetValueOrDefault(document.Key, "")) is { } entered
+                && entered.DayNumber - document.Date.DayNumber > LateDays)
             {
                 yield return records.Of(
                     "late-entry", document,
@@ -96,49 +103,59 @@ internal static class EntryFindings
     /// <summary>Numbers that are missing in a series, and numbers that are there twice.</summary>
     public static IEnumerable<Finding> Numbers(ReviewRecords records)
     {
-        var numbered = records.Documents.Select(document => (Document: document, Number: records.NumberOf(document)))
-            .Where(known => known.Number.Length > 0).ToList();
-        foreach (var repeated in numbered.GroupBy(
-            known => (known.Document.Kind, known.Number, Contact: IsOwn(known.Document) ? default : known.Document.Contact))
+        var numbers = records.TextsOf("number", records.Documents);
+        return [.. Repeated(records, numbers), .. Missing(records, numbers)];
+    }
+
+    private static IEnumerable<Finding> Repeated(ReviewRecords records, IReadOnlyDictionary<DocumentKey, string> numbers)
+    {
+        (int, string, ContactKey) KeyOf(ReviewDocument document) => (
+            document.Kind, numbers.GetValueOrDefault(document.Key, ""), IsOwn(document) ? default : document.Contact);
+        var wanted = records.Within.Where(document => numbers.ContainsKey(document.Key)).Select(KeyOf).ToHashSet();
+        foreach (var repeated in records.Documents.Where(document => wanted.Contains(KeyOf(document))).GroupBy(KeyOf)
             .Where(group => group.Count() > 1))
         {
-            var last = repeated.Last().Document;
-            if (last.Date >= records.Range.From)
+            var last = repeated.Last();
+            var ids = repeated.Select(records.IdOf).ToArray();
+            yield return records.Of(
+                "repeated-number", last, $"The number {repeated.Key.Item2} is on {string.Join(", ", ids.SkipLast(1))} too") with
             {
-                var ids = repeated.Select(known => records.IdOf(known.Document)).ToArray();
-                yield return records.Of(
-                    "repeated-number", last, $"The number {repeated.Key.Number} is on {string.Join(", ", ids.SkipLast(1))} too") with
-                {
-                    Records = ReviewRecords.ShowLines(new DateRange(repeated.First().Document.Date, last.Date), ids),
-                    Fingerprint = records.FingerprintOf(repeated.Select(known => known.Document)),
-                };
-            }
-        }
-
-        foreach (var series in numbered.Where(known => IsOwn(known.Document)).Select(known => (known.Document, Cut: Cut(known.Number)))
-            .Where(known => known.Cut is not null).GroupBy(known => (known.Document.Kind, known.Cut!.Value.Prefix, known.Cut.Value.Digits)))
-        {
-            foreach (var gap
-                in Gaps(
-                    records, [.. series.Select(known => (known.Document, known.Cut!.Value.Number))], series.Key.Prefix, series.Key.Digits))
-            {
-                yield return gap;
-            }
+                Records = ReviewRecords.ShowLines(new DateRange(repeated.First().Date, last.Date), ids),
+                Fingerprint = records.FingerprintOf(repeated),
+            };
         }
     }
 
-    private static IEnumerable<Finding> Gaps(
-        ReviewRecords records, List<(ReviewDocument Document, long Number)> series, string prefix, int digits)
+    private static IEnumerable<Finding> Missing(ReviewRecords records, IReadOnlyDictionary<DocumentKey, string> numbers)
     {
-        var sorted = series.OrderBy(known => known.Number).ToList();
-        if (sorted.Count(known => known.Document.Date >= records.Range.From) < LeastInSeries)
+        (int Kind, string Prefix, int Digits, long Number)? CutOf(ReviewDocument document) =>
+            IsOwn(document) && numbers.TryGetValue(document.Key, out var number) && Cut(number) is var (prefix, value, digits)
+                ? (document.Kind, prefix, digits, value) : null;
+        var wanted = records.Within.Select(CutOf).Where(cut => cut is not null)
+            .CountBy(cut => (cut!.Value.Kind, cut.Value.Prefix, cut.Value.Digits))
+            .Where(series => series.Value >= LeastInSeries).Select(series => series.Key).ToHashSet();
+        var all = new Dictionary<(int Kind, string Prefix, int Digits), List<(long Number, int Place)>>();
+        foreach (var document in wanted.Count == 0 ? [] : records.Documents)
         {
-            yield break;
+            if (CutOf(document) is var (kind, prefix, digits, number) && wanted.Contains((kind, prefix, digits)))
+            {
+                (all.TryGetValue((kind, prefix, digits), out var series) ? series : all[(kind, prefix, digits)] = [])
+                    .Add((number, document.Place));
+            }
         }
 
-        foreach (var (before, after) in sorted.Zip(sorted.Skip(1)))
+        return all.SelectMany(series => Gaps(records, series.Value, series.Key.Prefix, series.Key.Digits));
+    }
+
+    private static IEnumerable<Finding> Gaps(
+        ReviewRecords records, List<(long Number, int Place)> series, string prefix, int digits)
+    {
+        series.Sort();
+        foreach (var ((earlier, place), (later, next)) in series.Zip(series.Skip(1)))
         {
-            var missing = after.Number - before.Number - 1;
+            var missing = later - earlier - 1;
+            var (before, after) = (
+                (Document: records.Documents[place], Number: earlier), (Document: records.Documents[next], Number: later));
             if (missing is < 1 or > LongestGap || after.Document.Date < records.Range.From)
             {
                 continue;
@@ -157,6 +174,9 @@ internal static class EntryFindings
                 Finding.FingerprintOf([before.Number, after.Number]));
         }
     }
+
+    private static DateOnly? EnteredOn(string moment) => moment.Length >= 10
+        && IsoText.TryDay(System.Text.Encoding.UTF8.GetBytes(moment[..10]), out var day) ? day : null;
 
     // What we write ourselves has numbers of our own; on bills and supplier credits they are the supplier's.
     private static bool IsOwn(ReviewDocument document) =>

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
@@ -6,6 +7,7 @@ using Vlei.Core.Money;
 namespace Vlei.Core.Review;
 
 /// <summary>A document as the review looks at it.</summary>
+/// <param name="Place">Its place among all documents.</param>
 /// <param name="Key">Its key.</param>
 /// <param name="Date">Its date.</param>
 /// <param name="Kind">The number of its kind.</param>
@@ -14,7 +16,7 @@ namespace Vlei.Core.Review;
 /// <param name="First">Where its lines begin.</param>
 /// <param name="Count">How many they are.</param>
 internal readonly record struct ReviewDocument(
-    DocumentKey Key, DateOnly Date, int Kind, ContactKey Contact, Amount Total, int First, int Count);
+    int Place, DocumentKey Key, DateOnly Date, int Kind, ContactKey Contact, Amount Total, int First, int Count);
 
 /// <summary>A line as the review looks at it.</summary>
 /// <param name="Account">The key of its account.</param>
@@ -27,11 +29,11 @@ internal readonly record struct ReviewLine(AccountKey Account, ContactKey Contac
 /// <summary>All documents up to the end of the days that are looked at, oldest first, and what they are called.</summary>
 internal sealed class ReviewRecords
 {
-    private static readonly string[] Texts = ["number", "reference", "created_at"];
+    // Where fewer are asked for than one of so many, they are looked up each by itself.
+    private const int FewOf = 8;
 
     private readonly List<ReviewLine> _lines = [];
     private readonly Dictionary<ContactKey, string> _contacts;
-    private readonly Lazy<Dictionary<DocumentKey, RecordValue[]>> _texts;
 
     /// <summary>Reads them.</summary>
     public ReviewRecords(TableContext context, DateRange range)
@@ -40,9 +42,6 @@ internal sealed class ReviewRecords
         Accounts = context.Ledger.Accounts.ToDictionary(account => account.Key);
         _contacts = context.Ledger.Records(PostingField.Contact)
             .ToDictionary(contact => new ContactKey(contact.Key), contact => contact.Name);
-        _texts = new Lazy<Dictionary<DocumentKey, RecordValue[]>>(() => context.Ledger.ReadRecords(
-            RecordTables.Documents, [.. Texts.Select(name => RecordTables.Documents.Fields[RecordTables.Documents.IndexOf(name)])])
-            .ToDictionary(record => new DocumentKey(record.Key), record => record.Values));
         var documents = new List<ReviewDocument>();
         foreach (var (month, _) in context.Ledger.MonthSums(AccountingBasis.Accrual, new DateRange(DateOnly.MinValue, range.To)))
         {
@@ -50,6 +49,8 @@ internal sealed class ReviewRecords
         }
 
         Documents = documents;
+        var first = documents.FindIndex(document => document.Date >= range.From);
+        Within = first < 0 ? [] : documents.GetRange(first, documents.Count - first);
     }
 
     /// <summary>The book.</summary>
@@ -65,23 +66,33 @@ internal sealed class ReviewRecords
     public IReadOnlyList<ReviewDocument> Documents { get; }
 
     /// <summary>Those of the days that are looked at.</summary>
-    public IEnumerable<ReviewDocument> Within => Documents.Where(document => document.Date >= Range.From);
+    public IReadOnlyList<ReviewDocument> Within { get; }
 
     /// <summary>The lines of a document.</summary>
-    public IReadOnlyList<ReviewLine> LinesOf(ReviewDocument document) => _lines.GetRange(document.First, document.Count);
+    public ReadOnlySpan<ReviewLine> LinesOf(ReviewDocument document) =>
+        CollectionsMarshal.AsSpan(_lines).Slice(document.First, document.Count);
 
     /// <summary>The id of a document.</summary>
     public string IdOf(ReviewDocument document) => Context.Ledger.Document(document.Key).Id;
 
-    /// <summary>The number that is printed on a document; empty for none.</summary>
-    public string NumberOf(ReviewDocument document) => TextOf(document, 0);
+    /// <summary>What a field says of some documents, by their keys; those of which it says nothing are left out.</summary>
+    /// <param name="field">The name of the field.</param>
+    /// <param name="documents">The documents.</param>
+    public IReadOnlyDictionary<DocumentKey, string> TextsOf(string field, IReadOnlyCollection<ReviewDocument> documents)
+    {
+        RecordField[] fields = [RecordTables.Documents.Fields[RecordTables.Documents.IndexOf(field)]];
+        var keys = documents.Count < Documents.Count / FewOf ? documents.Select(document => document.Key.Value).Order().ToList() : null;
+        var texts = new Dictionary<DocumentKey, string>(documents.Count);
+        foreach (var (key, values) in keys is { Count: 0 } ? [] : Context.Ledger.ReadRecords(RecordTables.Documents, fields, keys))
+        {
+            if (values[0].Text is { Length: > 0 } text)
+            {
+                texts[new DocumentKey(key)] = text;
+            }
+        }
 
-    /// <summary>What the other side calls a document; empty for nothing.</summary>
-    public string ReferenceOf(ReviewDocument document) => TextOf(document, 1);
-
-    /// <summary>The day that a document was entered; nothing where it is not known.</summary>
-    public DateOnly? EnteredOn(ReviewDocument document) => TextOf(document, 2) is { Length: >= 10 } moment
-        && IsoText.TryDay(System.Text.Encoding.UTF8.GetBytes(moment[..10]), out var day) ? day : null;
+        return texts;
+    }
 
     /// <summary>What a contact is called.</summary>
     public string NameOf(ContactKey contact) => _contacts.GetValueOrDefault(contact, "");
@@ -94,7 +105,8 @@ internal sealed class ReviewRecords
 
     /// <summary>What documents are, so that a change of any of them is noticed.</summary>
     public long FingerprintOf(params IEnumerable<ReviewDocument> documents) => Finding.FingerprintOf(documents.SelectMany(document =>
-        LinesOf(document).SelectMany(line => new[] { line.Account.Value, line.Contact.Value, line.Amount.MinorUnits, line.TaxCode })
+        LinesOf(document).ToArray()
+            .SelectMany(line => new[] { line.Account.Value, line.Contact.Value, line.Amount.MinorUnits, line.TaxCode })
             .Concat([document.Key.Value, document.Date.DayNumber, document.Kind])));
 
     /// <summary>A finding about one document.</summary>
@@ -112,8 +124,6 @@ internal sealed class ReviewRecords
     public static FindingRecords ShowLines(DateRange days, params string[] ids) =>
         new("lines", "period", $"{PeriodText.Iso(days.From)}{(days.Days == 1 ? "" : $"/{PeriodText.Iso(days.To)}")}",
             $"document={string.Join(',', ids)}");
-
-    private string TextOf(ReviewDocument document, int text) => _texts.Value.GetValueOrDefault(document.Key)?[text].Text ?? "";
 
     private void Add(YearMonth month, List<ReviewDocument> documents)
     {
@@ -141,7 +151,7 @@ internal sealed class ReviewRecords
             }
 
             documents.Add(new ReviewDocument(
-                (DocumentKey)Of(PostingField.Document, first), month.First.AddDays((int)Of(PostingField.Day, first) - 1),
+                documents.Count, (DocumentKey)Of(PostingField.Document, first), month.First.AddDays((int)Of(PostingField.Day, first) - 1),
                 (int)Of(PostingField.Kind, first),
                 contact, total, _lines.Count - (next - first), next - first));
             first = next;

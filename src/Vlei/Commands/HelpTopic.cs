@@ -1,35 +1,38 @@
 namespace Vlei.Commands;
 
 /// <summary>
-/// What is explained apart from commands: a text with paragraphs, headings that end in a colon, and below them names, each with
-/// what it means behind two blanks.
+/// What is explained apart from commands: a line that says what it is about, then a text with paragraphs, headings that end in a
+/// colon, and below them names, each with what it means behind two blanks.
 /// </summary>
-/// <param name="Name">The word that it is asked for by.</param>
-/// <param name="Line">What it explains, in a line.</param>
-internal sealed record HelpTopic(string Name, string Line)
+internal sealed class HelpTopic
 {
     private const string Command = "vlei ";
 
-    /// <summary>All topics, in the order in which a person needs them.</summary>
-    public static IReadOnlyList<HelpTopic> All { get; } =
-    [
-        new("periods", "How days and periods are written"),
-        new("selecting", "Which records: lists, ranges, patterns, conditions"),
-        new("comparing", "Earlier periods, budgets, shares"),
-        new("columns", "Which columns, groups and totals"),
-        new("formulas", "Columns that are reckoned"),
-        new("looks", "Numbers, pages, charts, terminals"),
-        new("formats", "What a report can be written as"),
-        new("files", "What is in a book, and where"),
-        new("statuses", "Exit statuses; what deliveries and findings are"),
-    ];
+    private readonly string[] _parts;
+
+    private HelpTopic(string[] parts) => _parts = parts;
+
+    /// <summary>The words that topics are asked for by, in the order in which a person needs them.</summary>
+    public static IReadOnlyList<string> Names { get; } =
+        ["periods", "selecting", "comparing", "columns", "formulas", "looks", "formats", "files", "statuses"];
+
+    /// <summary>What it explains, in a line.</summary>
+    public string Line => _parts[0];
+
+    /// <summary>One of them, in a language that Vlei comes with.</summary>
+    /// <param name="name">One of the names.</param>
+    /// <param name="language">The code of the language.</param>
+    public static HelpTopic Of(string name, string language)
+    {
+        using var stream = typeof(HelpTopic).Assembly.GetManifestResourceStream($"topics/{language}/{name}.txt")!;
+        using var reader = new StreamReader(stream);
+        return new HelpTopic(reader.ReadToEnd().Split("\n\n", StringSplitOptions.RemoveEmptyEntries));
+    }
 
     /// <summary>Writes it.</summary>
     public void Write(HelpPage page)
     {
-        using var stream = typeof(HelpTopic).Assembly.GetManifestResourceStream($"topics/{Name}.txt")!;
-        using var reader = new StreamReader(stream);
-        foreach (var part in reader.ReadToEnd().Split("\n\n", StringSplitOptions.RemoveEmptyEntries))
+        foreach (var part in _parts.Skip(1))
         {
             var lines = part.TrimEnd('\n').Split('\n');
             if (!lines[0].EndsWith(':'))

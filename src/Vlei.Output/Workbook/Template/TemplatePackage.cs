@@ -22,6 +22,7 @@ internal sealed class TemplatePackage
     private readonly List<string> _names = [];
     private readonly Dictionary<string, byte[]> _bytes = [];
     private readonly Dictionary<string, XDocument> _read = [];
+    private readonly Dictionary<string, TakenRows> _taken = [];
 
     private TemplatePackage(string path) => _path = path;
 
@@ -98,11 +99,41 @@ internal sealed class TemplatePackage
         {
             RefuseTooDeep(name, bytes);
             using var reader = ReaderOf(bytes);
-            return _read[name] = XDocument.Load(reader, LoadOptions.PreserveWhitespace);
+            return _read[name] = _taken.TryGetValue(name, out var taken) ? SheetReader.Read(reader, taken)
+                : XDocument.Load(reader, LoadOptions.PreserveWhitespace);
         }
         catch (XmlException unreadable)
         {
             throw Wrong($"has a damaged part {name}: {unreadable.Message}", unreadable);
+        }
+    }
+
+    /// <summary>Has the rows of a table taken out of a sheet when it is read; of several tables of a sheet, those of the first.</summary>
+    public void Take(string name, TakenRows rows) => _taken.TryAdd(name, rows);
+
+    /// <summary>What the elements of a name hold, one after the other; none where there is no such part.</summary>
+    public IEnumerable<XElement> Elements(string name, XName element)
+    {
+        if (!_bytes.TryGetValue(name, out var bytes))
+        {
+            yield break;
+        }
+
+        RefuseTooDeep(name, bytes);
+        using var reader = ReaderOf(bytes);
+        reader.MoveToContent();
+        reader.Read();
+        while (!reader.EOF)
+        {
+            if (reader.NodeType == XmlNodeType.Element && reader.LocalName == element.LocalName
+                && reader.NamespaceURI == element.NamespaceName)
+            {
+                yield return (XElement)XNode.ReadFrom(reader);
+            }
+            else
+            {
+                reader.Read();
+            }
         }
     }
 

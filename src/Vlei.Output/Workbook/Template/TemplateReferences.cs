@@ -45,6 +45,8 @@ internal sealed class TemplateReferences
             var sheet = _package.Part(part);
             ShiftFormulas(sheet.Descendants(), name);
 
+            ShiftFormulas(TakenRows.In(sheet)?.Beside.SelectMany(cell => cell.Descendants()) ?? [], name);
+
             // Rows that are made later are those of the filled table already, or of one that was filled before.
             MadeRows.In(sheet)?.Change(row => ShiftFormulas(row.Descendants(), name));
         }

@@ -14,12 +14,12 @@ internal sealed class TemplateTable
     private readonly XElement _data;
     private readonly Report _report;
     private readonly SheetRange _table;
-    private readonly Dictionary<int, XElement> _oldRows;
+    private readonly XDocument _sheet;
+    private readonly TakenRows _old;
     private readonly int?[] _sourceOf;
     private readonly SheetFigures _figures;
     private readonly Func<string?, bool> _isThis;
-    private readonly Dictionary<(RowKind Kind, int Level, int Column), XElement?> _rowsLike = [];
-    private readonly Dictionary<XElement, XElement?[]> _cellsOf = [];
+    private readonly Dictionary<(RowKind Kind, int Level, int Column), RowLooks?> _looksLike = [];
 
     /// <summary>Reads a table.</summary>
     /// <param name="sheet">The sheet.</param>
@@ -29,16 +29,17 @@ internal sealed class TemplateTable
     /// <param name="isThis">Whether a sheet that a formula names, or does not name, is this one.</param>
     public TemplateTable(XDocument sheet, SheetRange table, ReportWords words, Func<XElement, string> textOf, Func<string?, bool> isThis)
     {
-        (_table, _report, _isThis) = (table, words.Report, isThis);
+        (_sheet, _table, _report, _isThis) = (sheet, table, words.Report, isThis);
         _data = sheet.Root!.Element(Main + "sheetData") ?? throw new InvalidDataException("the sheet of the report has no cells");
-        TemplateXml.Place(_data);
-        Expand(_data);
-        _oldRows = _data.Elements(Main + "row").ToDictionary(row => TemplateXml.Number(row, "r"));
+        _old = TakenOf(textOf);
         var (first, last) = (table.First, table.Last!.Value);
-        string At(int row, int column) => _oldRows.TryGetValue(row, out var element) && CellAt(element, column) is { } cell
-            ? textOf(cell) : "";
-        string[] labels = [.. Enumerable.Range(first.Row + 1, last.Row - first.Row).Select(row => At(row, first.Column))];
-        string[] headings = [.. Enumerable.Range(first.Column + 1, last.Column - first.Column).Select(column => At(first.Row, column))];
+        var head = _data.Elements(Main + "row").FirstOrDefault(row => TemplateXml.Number(row, "r") == first.Row);
+        var labels = _old.Labels;
+        string[] headings =
+        [
+            .. Enumerable.Range(first.Column + 1, last.Column - first.Column)
+                .Select(column => head is not null && CellAt(head, column) is { } cell ? textOf(cell) : ""),
+        ];
         Shift = new TableShift(
             table, labels, headings, [.. _report.Rows.Select(row => row.Label)], [.. _report.Columns.Select(column => column.Heading)]);
         IsOfOther = labels.Length > 0 && _report.Rows.Count > 0
@@ -72,18 +73,33 @@ internal sealed class TemplateTable
     /// </summary>
     public void Fill()
     {
-        var last = _table.Last!.Value;
         var rows = new SortedDictionary<int, XElement>();
-        foreach (var (number, row) in _oldRows.Where(row => row.Key <= _table.First.Row || row.Key > last.Row))
+        foreach (var row in _data.Elements(Main + "row"))
         {
+            var number = TemplateXml.Number(row, "r");
             var at = Shift.RowOf(number)!.Value;
-            rows[at] = Placed(row, at, number == _table.First.Row ? CellsOfHeadings(row) : Shifted(row, _ => true));
+            rows[at] = Placed(row.Attributes(), at, number == _table.First.Row ? CellsOfHeadings(row) : Shifted(row, _ => true));
         }
 
         _data.ReplaceNodes(rows.Values);
+        _sheet.RemoveAnnotations<TakenRows>();
         _data.AddAnnotation(new MadeRows(_table.First.Row + 1, _report.Rows.Select((row, place) =>
             RowOf(row, place, _table.First.Row + 1 + place))));
     }
+
+    // Those that were taken as the sheet was read; another table of the same sheet has its own there still.
+    private TakenRows TakenOf(Func<XElement, string> textOf)
+    {
+        if (TakenRows.In(_sheet) is { } known && known.Table == _table)
+        {
+            return known;
+        }
+
+        var taken = new TakenRows(_table, textOf);
+        SheetReader.Take(_data, taken);
+        return taken;
+    }
+
     // Of the rows that were there and are of the same kind and level, or of the same kind, the nearest above; else the last.
     private int?[] Sources()
     {
@@ -113,41 +129,42 @@ internal sealed class TemplateTable
 
     private XElement RowOf(ReportRow row, int place, int at)
     {
-        var source = _sourceOf[place] is { } old && _oldRows.TryGetValue(_table.First.Row + 1 + old, out var element) ? element : null;
+        var source = _sourceOf[place] is { } old ? _old.Of(_table.First.Row + 1 + old) : null;
         var isNew = Shift.OldRow(place) is null;
         var cells = new SortedDictionary<int, XElement>();
-        if (source is not null)
+        foreach (var (column, own) in source?.Beside ?? [])
         {
-            // Values that a person put beside a row are of that row alone; what is worked out is so for a new one too.
-            foreach (var (column, cell) in Shifted(source, column => column < _table.First.Column || column > _table.Last!.Value.Column))
+            if (Shift.ColumnOf(column) is not { } to)
             {
-                if (isNew && cell.Element(Main + "f") is { } formula)
-                {
-                    formula.Value = FilledDown(formula.Value, TemplateXml.Number(source, "r"), at);
-                    formula.AddAnnotation(Own.Mark);
-                }
-                else if (isNew)
-                {
-                    cell.RemoveNodes();
-                    cell.Attribute("t")?.Remove();
-                }
+                continue;
+            }
 
-                cells[column] = cell;
+            // Values that a person put beside a row are of that row alone; what is worked out is so for a new one too.
+            var cell = cells[to] = new XElement(own);
+            if (isNew && cell.Element(Main + "f") is { } formula)
+            {
+                formula.Value = FilledDown(formula.Value, source!.Number, at);
+                formula.AddAnnotation(Own.Mark);
+            }
+            else if (isNew)
+            {
+                cell.RemoveNodes();
+                cell.Attribute("t")?.Remove();
             }
         }
 
         _figures.Take(row, place);
-        var label = Cell(at, _table.First.Column, LookOf(source, _table.First.Column), row.Label);
+        var label = Cell(at, _table.First.Column, source?.Looks.Of(_table.First.Column), row.Label);
         cells[_table.First.Column] = label;
         for (var column = 0; column < _report.Columns.Count; column++)
         {
             var number = _table.First.Column + 1 + column;
             cells[number] = row.Cells[column].Units is { } units
-                ? Figure(at, number, LookOfFigure(source, row, OldColumn(column)), _figures.Of(row, place, column, units))
-                : Cell(at, number, LookOf(source, OldColumn(column)), row.Cells[column].Words ?? "");
+                ? Figure(at, number, LookOfFigure(source?.Looks, row, OldColumn(column)), _figures.Of(row, place, column, units))
+                : Cell(at, number, source?.Looks.Of(OldColumn(column)), row.Cells[column].Words ?? "");
         }
 
-        var filled = Placed(source ?? new XElement(Main + "row"), at, cells);
+        var filled = Placed(source?.Looks.Attributes ?? [], at, cells);
         filled.SetAttributeValue("outlineLevel", row.Level > 0 ? Math.Min(row.Level, 7) : null);
         if (isNew)
         {
@@ -174,7 +191,8 @@ internal sealed class TemplateTable
         for (var column = 0; column < _report.Columns.Count; column++)
         {
             var number = _table.First.Column + 1 + column;
-            cells[number] = Cell(_table.First.Row, number, LookOf(row, OldColumn(column)), _report.Columns[column].Heading);
+            var look = (string?)CellAt(row, OldColumn(column))?.Attribute("s") ?? (string?)row.Attribute("s");
+            cells[number] = Cell(_table.First.Row, number, look, _report.Columns[column].Heading);
         }
 
         return cells;
@@ -183,9 +201,9 @@ internal sealed class TemplateTable
     private SortedDictionary<int, XElement> Shifted(XElement row, Func<int, bool> isWanted)
     {
         var cells = new SortedDictionary<int, XElement>();
-        foreach (var (column, cell) in CellsOf(row).Index())
+        foreach (var cell in row.Elements(Main + "c"))
         {
-            if (cell is not null && isWanted(column) && Shift.ColumnOf(column) is { } at)
+            if (TemplateXml.ColumnOf(cell) is var column && isWanted(column) && Shift.ColumnOf(column) is { } at)
             {
                 cells[at] = new XElement(cell);
             }
@@ -194,10 +212,12 @@ internal sealed class TemplateTable
         return cells;
     }
 
-    private static XElement Placed(XElement row, int number, SortedDictionary<int, XElement> cells)
+    private static XElement Placed(IEnumerable<XAttribute> attributes, int number, SortedDictionary<int, XElement> cells)
     {
-        var placed = new XElement(Main + "row", row.Attributes().Where(attribute => attribute.Name != "spans"));
-        placed.SetAttributeValue("r", number);
+        var placed = new XElement(
+            Main + "row", new XAttribute("r", number),
+            attributes.Where(attribute => attribute.Name != "r" && attribute.Name != "spans")
+                .Select(attribute => new XAttribute(attribute)));
         foreach (var (column, cell) in cells)
         {
             cell.SetAttributeValue("r", CellText.Name(number, column - 1));
@@ -207,55 +227,29 @@ internal sealed class TemplateTable
         return placed;
     }
 
-    private string? LookOf(XElement? row, int column) =>
-        row is null ? null : (string?)CellAt(row, column)?.Attribute("s") ?? (string?)row.Attribute("s");
-
     // Where there was no figure, there was no number format: a row of the same kind that had one has it.
-    private string? LookOfFigure(XElement? source, ReportRow row, int column)
+    private string? LookOfFigure(RowLooks? source, ReportRow row, int column)
     {
-        if (source is not null && HasNumber(source, column))
+        if (source?.HasFigure(column) == true)
         {
-            return LookOf(source, column);
+            return source.Of(column);
         }
 
-        if (!_rowsLike.TryGetValue((row.Kind, row.Level, column), out var like))
+        if (!_looksLike.TryGetValue((row.Kind, row.Level, column), out var like))
         {
             like = _report.Rows.Select((other, place) => (Row: other, Old: Shift.OldRow(place)))
                 .Where(other => other.Old is not null && other.Row.Kind == row.Kind)
                 .OrderByDescending(other => other.Row.Level == row.Level)
-                .Select(other => _oldRows.GetValueOrDefault(_table.First.Row + 1 + other.Old!.Value))
-                .FirstOrDefault(other => other is not null && HasNumber(other, column));
-            _rowsLike.Add((row.Kind, row.Level, column), like);
+                .Select(other => _old.Of(_table.First.Row + 1 + other.Old!.Value)?.Looks)
+                .FirstOrDefault(other => other?.HasFigure(column) == true);
+            _looksLike.Add((row.Kind, row.Level, column), like);
         }
 
-        return LookOf(like ?? source, column);
+        return (like ?? source)?.Of(column);
     }
 
-    private bool HasNumber(XElement row, int column) =>
-        CellAt(row, column) is { } cell && cell.Element(Main + "v") is not null && (string?)cell.Attribute("t") is null or "n" or "str";
-
-    // A row of the template may be what many of the report look like.
-    private XElement? CellAt(XElement row, int column) => CellsOf(row) is var cells && column < cells.Length ? cells[column] : null;
-
-    private XElement?[] CellsOf(XElement row)
-    {
-        if (!_cellsOf.TryGetValue(row, out var cells))
-        {
-            var known = row.Elements(Main + "c").Select(cell => (Column: ColumnOf(cell), Cell: cell)).ToList();
-            cells = new XElement?[known.Select(cell => cell.Column).DefaultIfEmpty(-1).Max() + 1];
-            foreach (var (at, cell) in known)
-            {
-                cells[at] ??= cell;
-            }
-
-            _cellsOf.Add(row, cells);
-        }
-
-        return cells;
-    }
-
-    private static int ColumnOf(XElement cell) => SheetRange.Parse((string?)cell.Attribute("r") ?? "") is { } place ? place.First.Column
-        : 0;
+    private static XElement? CellAt(XElement row, int column) =>
+        row.Elements(Main + "c").FirstOrDefault(cell => TemplateXml.ColumnOf(cell) == column);
 
     private static XElement Figure(int row, int column, string? look, (string Value, string? Formula) figure)
     {
@@ -278,34 +272,6 @@ internal sealed class TemplateTable
         text.Length == 0 ? null : new XAttribute("t", "inlineStr"),
         text.Length == 0 ? null : new XElement(
             Main + "is", new XElement(Main + "t", new XAttribute(XNamespace.Xml + "space", "preserve"), CellText.Escaped(text))));
-
-    // Some programs write a formula that is filled down once, and refer to it elsewhere: each cell gets its own.
-    private static void Expand(XElement data)
-    {
-        var masters = new Dictionary<string, (string Formula, SheetRange Place)>();
-        foreach (var cell in data.Descendants(Main + "c").Where(cell => (string?)cell.Element(Main + "f")?.Attribute("t") == "shared")
-            .ToList())
-        {
-            var formula = cell.Element(Main + "f")!;
-            var (number, place) = ((string?)formula.Attribute("si") ?? "", SheetRange.Parse((string?)cell.Attribute("r") ?? ""));
-            if (place is not { } own)
-            {
-                continue;
-            }
-
-            if (formula.Value.Length > 0)
-            {
-                masters[number] = (formula.Value, own);
-            }
-            else if (masters.TryGetValue(number, out var master))
-            {
-                formula.Value = FormulaText.Moved(
-                    master.Formula, own.First.Row - master.Place.First.Row, own.First.Column - master.Place.First.Column);
-            }
-
-            formula.RemoveAttributes();
-        }
-    }
 
     /// <summary>
     /// Gives the columns of a table that a person made of these cells their headings: programs take a workbook in which they

@@ -21,24 +21,29 @@ internal static class TemplateXml
     /// <summary>The number that an element holds; nothing where the element is not there.</summary>
     public static int? Number(XElement? element) => element is null ? null : Read(element, element.Value);
 
+    /// <summary>The column of a cell, from 1; 0 where it is not said.</summary>
+    public static int ColumnOf(XElement cell) =>
+        SheetRange.Parse((string?)cell.Attribute("r") ?? "") is { } place ? place.First.Column : 0;
+
     /// <summary>
-    /// Gives the rows of a sheet, and their cells, the places that they may leave out: each then follows the one before it.
+    /// Gives a row of a sheet, and its cells, the places that they may leave out: each then follows the one before it.
     /// </summary>
-    public static void Place(XElement data)
+    /// <param name="line">The row.</param>
+    /// <param name="before">The number of the row before it.</param>
+    /// <returns>The number of the row.</returns>
+    public static int Place(XElement line, int before)
     {
-        var row = 0;
-        foreach (var line in data.Elements(Main + "row"))
+        var row = Next(line, before, line.Attribute("r") is null ? before + 1 : Number(line, "r"));
+        line.SetAttributeValue("r", row);
+        var column = 0;
+        foreach (var cell in line.Elements(Main + "c"))
         {
-            row = Next(line, row, line.Attribute("r") is null ? row + 1 : Number(line, "r"));
-            line.SetAttributeValue("r", row);
-            var column = 0;
-            foreach (var cell in line.Elements(Main + "c"))
-            {
-                column = Next(cell, column, cell.Attribute("r") is null ? column + 1
-                    : SheetRange.Parse(Text(cell, "r")) is { Last: null } place && place.First.Row == row ? place.First.Column : 0);
-                cell.SetAttributeValue("r", CellText.Name(row, column - 1));
-            }
+            column = Next(cell, column, cell.Attribute("r") is null ? column + 1
+                : SheetRange.Parse(Text(cell, "r")) is { Last: null } place && place.First.Row == row ? place.First.Column : 0);
+            cell.SetAttributeValue("r", CellText.Name(row, column - 1));
         }
+
+        return row;
     }
 
     private static int Next(XElement element, int before, int number) => number > before ? number

@@ -28,8 +28,14 @@ internal sealed class WorkbookTemplate
             .ToDictionary(
                 sheet => TemplateXml.Text(sheet, "name"), sheet => relations[TemplateXml.Text(sheet, numbers + "id")],
                 StringComparer.OrdinalIgnoreCase);
-        _strings = package.Names.Contains("xl/sharedStrings.xml")
-            ? [.. package.Part("xl/sharedStrings.xml").Root!.Elements(Main + "si").Select(TextIn)] : [];
+        _strings = [.. package.Elements("xl/sharedStrings.xml", Main + "si").Select(TextIn)];
+        foreach (var name in new[] { WorkbookReport.TableName, WorkbookReport.RecordsName, WorkbookReport.DocumentsName })
+        {
+            if (PlaceOf(name) is var (sheet, table) && IsTable(table))
+            {
+                package.Take(_sheets[sheet], new TakenRows(table, TextOf));
+            }
+        }
     }
 
     /// <summary>
