@@ -21,24 +21,32 @@ public static class KeptSchema
         }
         else if (kind == KeptKind.Page)
         {
-            WriteObject(
+            WriteSent(
                 json, PageFile.Keys, () => WriteTables(json, "panel", "The panels, in their order.", PageFile.PanelKeys, least: 1),
                 ["panel"]);
         }
+        else if (kind == KeptKind.Group)
+        {
+            WriteSent(
+                json, GroupFile.Keys, () => WriteTables(json, "report", "The reports, in their order.", GroupFile.MemberKeys, least: 1),
+                ["report"]);
+        }
         else
         {
-            WriteObject(json, kind == KeptKind.Group ? GroupFile.Keys : ReportFile.Keys, () =>
-            {
-                if (kind == KeptKind.Group)
-                {
-                    WriteTables(json, "report", "The reports, in their order.", GroupFile.MemberKeys, least: 1);
-                }
-
-                WriteTables(
-                    json, DeliveryKeys.ScheduleTable, "When it is produced and sent by itself.", DeliveryKeys.ScheduleKeys, least: 0);
-            }, kind == KeptKind.Group ? ["report"] : []);
+            WriteSent(json, ReportFile.Keys, () => { }, []);
         }
     });
+
+    // A file of what goes to others, and when.
+    private static void WriteSent(
+        Utf8JsonWriter json, IReadOnlyList<FileKey> keys, Action writeTables, IReadOnlyList<string> neededTables) =>
+        WriteObject(
+            json, keys, () =>
+            {
+                writeTables();
+                WriteTables(
+                    json, DeliveryKeys.ScheduleTable, "When it is produced and sent by itself.", DeliveryKeys.ScheduleKeys, least: 0);
+            }, neededTables);
 
     /// <summary>Writes the schema of a file that has keys and no tables.</summary>
     public static void Write(string file, IReadOnlyList<FileKey> keys, Stream stream) =>

@@ -30,7 +30,8 @@ public static class LetterTemplate
     public static void Check(string text, IReadOnlyList<string> reports) => _ = Fill(text, place =>
         place.IsFigure && !reports.Contains(place.Words[0]) ? throw new ProblemException(
             ProblemKind.BadData, $"{place.Text} is of no report that goes along.",
-            Suggestion.DidYouMean(place.Words[0], reports) ?? $"Its reports are {Suggestion.Listed(reports, "and")}.")
+            reports.Count == 0 ? "A page has no figures that a letter can name; a group has them, and may begin with the page: front."
+                : Suggestion.DidYouMean(place.Words[0], reports) ?? $"Its reports are {Suggestion.Listed(reports, "and")}.")
         : "");
 
     /// <summary>

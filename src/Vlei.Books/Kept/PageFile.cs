@@ -20,7 +20,8 @@ public sealed record KeptPanel(
 /// <param name="Title">Its title.</param>
 /// <param name="Question">The question that it answers.</param>
 /// <param name="Panels">What is on it.</param>
-public sealed record KeptPage(string Name, string Title, string Question, IReadOnlyList<KeptPanel> Panels);
+/// <param name="Delivery">Where it goes, and when.</param>
+public sealed record KeptPage(string Name, string Title, string Question, IReadOnlyList<KeptPanel> Panels, DeliveryPlan Delivery);
 
 /// <summary>Reads pages of panels. The standard one is such a file too.</summary>
 public static class PageFile
@@ -35,6 +36,8 @@ public static class PageFile
     [
         new("title", FileKeyKind.Text, "Its title."),
         new("question", FileKeyKind.Text, "The question that it answers, for vlei reports."),
+        new("formats", FileKeyKind.Texts, "The formats that it is sent in; PDF, where nothing is said."),
+        .. DeliveryKeys.Keys,
     ];
 
     /// <summary>The keys of a panel; all others are options of its report.</summary>
@@ -81,9 +84,11 @@ public static class PageFile
     public static KeptPage Read(string text, string name, string path, Library library)
     {
         var toml = TomlText.Parse(text, path, ProblemKind.BadData);
-        var head = toml.Head(Keys, IsPanel);
-        var panels = toml.Document.Tables.Select(table => PanelOf(toml, table, library)).ToList();
-        return panels.Count > 0 ? new KeptPage(name, toml.Text(head, "title") ?? name, toml.Text(head, "question") ?? "", panels)
+        var head = toml.Head(Keys, table => IsPanel(table) || DeliveryKeys.IsSchedule(table));
+        var panels = toml.Document.Tables.Where(IsPanel).Select(table => PanelOf(toml, table, library)).ToList();
+        return panels.Count > 0
+            ? new KeptPage(
+                name, toml.Text(head, "title") ?? name, toml.Text(head, "question") ?? "", panels, DeliveryKeys.Read(toml, head, []))
             : throw new ProblemException(
                 ProblemKind.BadData, $"{path}: the page has no panel.", "Add one: [[panel]], and below it report = \"profit-loss\".");
     }

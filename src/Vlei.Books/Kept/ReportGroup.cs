@@ -36,6 +36,9 @@ public sealed record ReportGroup(string Name, string Title, IReadOnlyList<GroupM
     /// <summary>Whether it is a report alone, whose file is all there is.</summary>
     public bool IsAlone => Members is [{ IsGroup: false } alone] && alone.Name == Name;
 
+    /// <summary>Whether it is a page of panels alone.</summary>
+    public bool IsPage => Members.Count == 0;
+
     /// <summary>Whether it has a cover.</summary>
     public bool HasCover { get; init; } = true;
 

@@ -4,7 +4,7 @@ using Vlei.Core.Problems;
 
 namespace Vlei.Desk.Deliveries;
 
-/// <summary>A schedule of a group or a report of a book.</summary>
+/// <summary>A schedule of a group, a report or a page of a book.</summary>
 /// <param name="File">The file that has it.</param>
 /// <param name="Schedule">The schedule.</param>
 public sealed record BookSchedule(KeptFile File, DeliverySchedule Schedule)
@@ -17,6 +17,9 @@ public sealed record BookSchedule(KeptFile File, DeliverySchedule Schedule)
 /// <param name="desk">The book.</param>
 public sealed class BookSchedules(ReportDesk desk)
 {
+    /// <summary>The kinds of files that say where what they are of goes.</summary>
+    public static IReadOnlyList<KeptKind> Kinds { get; } = [KeptKind.Group, KeptKind.Report, KeptKind.Page];
+
     private readonly List<ProblemException> _problems = [];
 
     // What was due longer ago than this is late.
@@ -33,11 +36,11 @@ public sealed class BookSchedules(ReportDesk desk)
     {
         _problems.Clear();
         var all = new List<BookSchedule>();
-        foreach (var file in desk.Library.All(KeptKind.Group).Concat(desk.Library.All(KeptKind.Report)).Where(file => !IsOfOtherBook(file)))
+        foreach (var file in Kinds.SelectMany(desk.Library.All).Where(file => !IsOfOtherBook(file)))
         {
             try
             {
-                all.AddRange(HasOne(file) ? PlanOf(file).Schedules.Select(schedule => new BookSchedule(file, schedule)) : []);
+                all.AddRange(HasOne(file) ? Read(file, file.Read()).Schedules.Select(schedule => new BookSchedule(file, schedule)) : []);
             }
             catch (ProblemException problem)
             {
@@ -90,9 +93,26 @@ public sealed class BookSchedules(ReportDesk desk)
         };
     }
 
-    /// <summary>What is sent of a group or a report that is kept.</summary>
+    /// <summary>Where what a file is of goes, and when. Throws a <see cref="ProblemException"/> where it is not as it should be.</summary>
+    /// <param name="file">The file.</param>
+    /// <param name="text">What it says, or would say.</param>
+    public DeliveryPlan Read(KeptFile file, string text) => file.Kind == KeptKind.Group ? GroupFile.Read(file, text).Delivery
+        : file.Kind == KeptKind.Page ? PageFile.Read(text, file.Name, file.Path, desk.Library).Delivery
+        : desk.Library.Read(file, text).Delivery;
+
+    /// <summary>What is sent of a page.</summary>
+    public DeliveryOrder Order(KeptPage page) => new(
+        new ReportGroup(page.Name, page.Title, []) { Period = "today", HasCover = false, Front = page.Name },
+        desk.Library.Find(KeptKind.Page, page.Name) is { } file ? PlanOf(file, page.Delivery) : page.Delivery);
+
+    /// <summary>What is sent of a group, a report or a page that is kept.</summary>
     public DeliveryOrder Order(KeptFile file)
     {
+        if (file.Kind == KeptKind.Page)
+        {
+            return Order(PageFile.Read(file.Read(), file.Name, file.Path, desk.Library));
+        }
+
         if (file.Kind == KeptKind.Group)
         {
             var group = GroupFile.Whole(file, desk.Library);
@@ -140,9 +160,6 @@ public sealed class BookSchedules(ReportDesk desk)
         var written = new DateTimeOffset(File.GetLastWriteTimeUtc(schedule.File.Path), TimeSpan.Zero);
         return written > now ? now : written < now - Lookback ? now - Lookback : written;
     }
-
-    private DeliveryPlan PlanOf(KeptFile file) =>
-        file.Kind == KeptKind.Group ? GroupFile.Read(file).Delivery : desk.Library.Read(file).Delivery;
 
     // Nearly no file has one, and reading all of them as TOML takes a while. One that cannot be read at all says no word of it.
     private static bool HasOne(KeptFile file)

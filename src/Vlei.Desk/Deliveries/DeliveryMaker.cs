@@ -32,13 +32,22 @@ public sealed class DeliveryMaker(ReportDesk desk, MailSettings? mail, DateTimeO
             : GroupRun.Produce(desk, order.Group, order.Period, Formats(order), say, outcome => Of(outcome, order, keyOf, isBySelf));
     }
 
-    private static IReadOnlyList<ReportFormat> Formats(DeliveryOrder order) => ReportFormat.Named(
-        "formats", order.Plan.To.Any(one => one.Kind == RecipientKind.Printer) ? [.. order.Formats.Append("pdf").Distinct()]
-            : order.Formats);
+    private static IReadOnlyList<ReportFormat> Formats(DeliveryOrder order)
+    {
+        var formats = ReportFormat.Named(
+            "formats", order.Plan.To.Any(one => one.Kind == RecipientKind.Printer) ? [.. order.Formats.Append("pdf").Distinct()]
+                : order.Formats);
+        foreach (var format in order.Group.IsPage ? formats : [])
+        {
+            PageFormats.RefuseOther(order.Group.Name, format);
+        }
+
+        return formats;
+    }
 
     private ReadyDeliveries Of(ProducedGroup outcome, DeliveryOrder order, Func<string, string> keyOf, bool isBySelf)
     {
-        if (outcome.Reports.All(report => report.Report is null))
+        if (!outcome.Group.IsPage && outcome.Reports.All(report => report.Report is null))
         {
             throw new ProblemException(
                 ProblemKind.BadData, $"nothing of {outcome.Group.Name} could be produced: {outcome.Reports[0].Asked.Problem}");

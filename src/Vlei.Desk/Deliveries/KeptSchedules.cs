@@ -36,7 +36,7 @@ public sealed class KeptSchedules(ReportDesk desk)
             text.Append("to = ").Append(TomlEdit.Quoted(to.Select(one => Recipient.Parse(one).Text))).Append('\n');
         }
 
-        var plan = Read(file, text.ToString());
+        var plan = new BookSchedules(desk).Read(file, text.ToString());
         file.Write(text.ToString());
         return new BookSchedule(file, plan.Schedules[^1]);
 
@@ -71,7 +71,7 @@ public sealed class KeptSchedules(ReportDesk desk)
                 "vlei schedule lists what there is.");
         }
 
-        _ = Read(file, text);
+        _ = new BookSchedules(desk).Read(file, text);
         file.Write(text);
         return $"{file.Path}: {(removed == 1 ? "a schedule is" : $"{removed} schedules are")} taken out.";
     }
@@ -85,16 +85,10 @@ public sealed class KeptSchedules(ReportDesk desk)
             : (tables[place].Span.Start.Offset, place + 1 < tables.Count ? tables[place + 1].Span.Start.Offset : text.Length);
     }
 
-    private DeliveryPlan Read(KeptFile file, string text) =>
-        file.Kind == KeptKind.Group ? GroupFile.Read(file, text).Delivery : desk.Library.Read(file, text).Delivery;
-
-    private KeptFile Own(string name)
-    {
-        var file = desk.Library.Find(KeptKind.Group, name) ?? desk.Library.Find(KeptKind.Report, name) ?? throw new ProblemException(
-            ProblemKind.NotFound, $"There is no group and no kept report {name}.",
-            Suggestion.DidYouMean(
-                name, desk.Library.All(KeptKind.Group).Concat(desk.Library.All(KeptKind.Report)).Select(known => known.Name))
+    private KeptFile Own(string name) =>
+        BookSchedules.Kinds.Select(kind => desk.Library.Find(kind, name)).FirstOrDefault(file => file is not null)
+        ?? throw new ProblemException(
+            ProblemKind.NotFound, $"There is no group, no kept report and no page of one's own {name}.",
+            Suggestion.DidYouMean(name, BookSchedules.Kinds.SelectMany(desk.Library.All).Select(known => known.Name))
                 ?? "Keep the report first: vlei save.");
-        return file;
-    }
 }

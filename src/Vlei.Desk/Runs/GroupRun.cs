@@ -107,7 +107,7 @@ public static class GroupRun
             book.PathOf("out"), name, PeriodText.Key(days, book.Settings.Calendar).Replace("/", "--", StringComparison.Ordinal), say);
         var before = RunRecord.Read(folder.Final, say);
         var reports = group.Members.Select(member => Made(run, group, member, asked, folder, before, chosen, say)).ToList();
-        if (reports.TrueForAll(report => report.Report is null))
+        if (reports.Count > 0 && reports.TrueForAll(report => report.Report is null))
         {
             return use(new ProducedGroup(group, run, reports, folder.Final));
         }
@@ -213,9 +213,18 @@ public static class GroupRun
                 made.ForEach(named => WriteOne($"{named.Name}.{format.Ending}", stream => format.Write(named.Report, stream, look)));
                 if (!outcome.Group.IsAlone)
                 {
-                    WriteOne($"{outcome.Group.Name}.{format.Ending}", stream => format.WritePack(pack, stream, look));
+                    WriteOne($"{outcome.Group.Name}.{format.Ending}", stream =>
+                    {
+                        if (outcome.Group.IsPage)
+                        {
+                            PageFormats.Write(pack.Front!, format, stream, look);
+                        }
+                        else
+                        {
+                            format.WritePack(pack, stream, look);
+                        }
+                    });
                 }
-
             }
 
             made.ForEach(named => WriteFile(RunRecord.FiguresOf(named.Name), stream => JsonReport.Write(named.Report, stream)));

@@ -81,7 +81,7 @@ internal static class ScheduleCommand
         };
         Action.CompletionSources.Add([.. Actions.Select(action => action.Name)]);
         What.CompletionSources.Add(context => ReportArguments.LibraryOf(context) is var library
-            ? library.All(KeptKind.Group).Concat(library.All(KeptKind.Report))
+            ? BookSchedules.Kinds.SelectMany(library.All)
                 .Select(file => new System.CommandLine.Completions.CompletionItem(file.Name)) : []);
         command.Arguments.Add(Action);
         command.Arguments.Add(What);

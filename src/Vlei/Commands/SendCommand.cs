@@ -39,7 +39,7 @@ internal static class SendCommand
     /// <summary>The command.</summary>
     public static DocumentedCommand Create()
     {
-        var command = new DocumentedCommand("send", "Produce a group or a report, and send it")
+        var command = new DocumentedCommand("send", "Produce a group, a report or a page, and send it")
         {
             Examples =
             [
@@ -47,6 +47,7 @@ internal static class SendCommand
                 ("vlei send month-end --period 2026-04 --to mara@example.org --yes", "another month to somebody else, without asking"),
                 ("vlei send balance-sheet --as-of last-month --to owner@example.org --formats pdf,xlsx", "a report alone"),
                 ("vlei send statement-of-account --period last-month", "to each customer their own"),
+                ("vlei send overview --to owner@example.org", "a page: how things stand today"),
                 ("vlei send month-end --dry-run letters/", "only look at the letters"),
             ],
         };
@@ -94,11 +95,14 @@ internal static class SendCommand
     {
         var (schedules, group) = (new BookSchedules(desk), asked.IsStandard ? null : desk.Library.Find(KeptKind.Group, asked.Name));
         var names = new ReportCatalogue(desk.Library).Names.ToList();
-        if (group is null && !names.Contains(asked.Name))
+        var page = group is null && !names.Contains(asked.Name) ? PageFile.Find(desk.Library, asked.Name) : null;
+        if (group is null && page is null && !names.Contains(asked.Name))
         {
             throw new ProblemException(
-                ProblemKind.NotFound, $"There is no group and no report {asked.Name}.",
-                Suggestion.DidYouMean(asked.Name, desk.Library.All(KeptKind.Group).Select(file => file.Name).Concat(names))
+                ProblemKind.NotFound, $"There is no group, no report and no page {asked.Name}.",
+                Suggestion.DidYouMean(
+                    asked.Name, desk.Library.All(KeptKind.Group).Select(file => file.Name).Concat(names)
+                        .Concat(PageFile.NamesIn(desk.Library)))
                     ?? "vlei group lists the groups, vlei reports the reports.");
         }
 
@@ -107,15 +111,17 @@ internal static class SendCommand
             throw new ProblemException(ProblemKind.Usage, "--revision is for looking back.", "Send the records as they stand.");
         }
 
-        if (group is not null && asked.Options.Keys.FirstOrDefault(name => name != ReportOptions.Period.Name) is { } other)
+        var kind = group is not null ? KeptKind.Group : page is not null ? KeptKind.Page : KeptKind.Report;
+        if (kind != KeptKind.Report && asked.Options.Keys.FirstOrDefault(name => name != ReportOptions.Period.Name) is { } other)
         {
             throw new ProblemException(
-                ProblemKind.Usage, $"--{other} is of a report, and {asked.Name} is a group.", "Say it in the group: vlei group.");
+                ProblemKind.Usage, $"--{other} is of a report, and {asked.Name} is a {kind.Word}.", $"Say it in the file of the {kind.Word}.");
         }
 
         var period = asked.Options.GetValueOrDefault(ReportOptions.Period.Name)?[0];
         var options = asked.Options.Where(option => option.Key != ReportOptions.Period.Name).ToDictionary();
         var order = group is not null ? schedules.Order(group)
+            : page is not null ? schedules.Order(page)
             : schedules.Order(
                 asked.Name, options,
                 desk.Library.Find(KeptKind.Report, asked.Name) is { } kept ? schedules.Order(kept).Plan : new DeliveryPlan());

@@ -67,6 +67,36 @@ public sealed class ScheduleCommandTests : IDisposable
     }
 
     [Fact]
+    public void A_page_goes_out_by_itself_as_it_stood_at_the_end_of_its_period_and_by_hand()
+    {
+        _tool.Write(
+            "reedwater/pages/wall.toml", "title = \"On the wall\"\nto = \"folder:wall\"\nformats = [\"text\", \"pdf\"]\n"
+                + "[[panel]]\nreport = \"profit-loss\"\nperiod = \"month-to-date\"\nrows = \"net-profit\"\n");
+        Run("schedule", "add", "wall", "--when", "daily 07:00", "--period", "2026-05").Done();
+        Run("schedule", "due").Done();
+        Run("schedule", "due", "--clock", "2026-07-02").Done();
+        var shown = Run("show", "wall", "--clock", "2026-05-31").Done().Output;
+        Assert.Contains("As of 31 May 2026", shown, StringComparison.Ordinal);
+        var sent = File.ReadAllText(_tool.PathOf("reedwater/wall/wall-2026-05.txt"));
+
+        // Who reads it has no book to ask.
+        Assert.Equal(shown.Split('\n').Where(line => !line.StartsWith("vlei ", StringComparison.Ordinal)), sent.Split('\n'));
+        Assert.Contains("Net profit", _tool.Shell("pdftotext reedwater/wall/wall-2026-05.pdf -").Done().Output, StringComparison.Ordinal);
+        Run("send", "wall", "--to", "folder:other", "--period", "2026-05", "--formats", "text", "--yes").Done();
+        Assert.Equal(sent, File.ReadAllText(_tool.PathOf("reedwater/other/wall-2026-05.txt")));
+        Run("send", "overview", "--to", "folder:other", "--yes").Done();
+        Assert.True(File.Exists(_tool.PathOf("reedwater/other/overview-2026-06-30.pdf")));
+        foreach (var (options, message) in new[]
+        {
+            ("--formats csv", "wall is a page of panels, which is no csv"), ("--by month", "--by is of a report, and wall is a page"),
+            ("--message {profit-loss.net-profit}", "A page has no figures that a letter can name"),
+        })
+        {
+            Assert.Contains(message, Run(["send", "wall", "--yes", .. options.Split(' ')]).Messages, StringComparison.Ordinal);
+        }
+    }
+
+    [Fact]
     public void It_is_installed_as_a_timer_or_a_line_of_crontab_and_taken_away_again()
     {
         foreach (var (program, text) in new[]
