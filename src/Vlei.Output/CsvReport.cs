@@ -26,7 +26,7 @@ internal sealed class CsvReport
         csv.WriteHeader(
             [.. table.Heads(OfRows), .. report.Columns.Select(
                 column => table.Safe(words.Look.CsvHasHeadings ? column.Heading : column.Key))]);
-        foreach (var row in report.Rows)
+        foreach (var row in RowsAhead.Of(report.Rows))
         {
             table.WriteRow(row);
             for (var column = 0; column < report.Columns.Count; column++)

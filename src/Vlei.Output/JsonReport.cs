@@ -42,7 +42,7 @@ public static class JsonReport
             WriteWords(json, "narrowed", report.Narrowed);
             WriteWords(json, "notes", report.Notes);
             WriteLines(json, stream, "columns", report.Columns, (line, column) => WriteColumn(line, report, column));
-            WriteLines(json, stream, "rows", report.Rows, (line, row) => WriteRow(line, report, row));
+            WriteLines(json, stream, "rows", RowsAhead.Of(report.Rows), (line, row) => WriteRow(line, report, row));
             WriteLines(json, stream, "checks", report.Checks, (line, check) => WriteCheck(line, report, check));
             WriteWords(json, "foot", report.Foot);
             WriteExplanation(json, report);
@@ -206,7 +206,7 @@ public static class JsonReport
 
     // Line by line past the writer, which would keep all of them: it is told of the list as one value that it need not read.
     private static void WriteLines<T>(
-        Utf8JsonWriter json, Stream stream, string name, IReadOnlyList<T> values, Action<Utf8JsonWriter, T> write)
+        Utf8JsonWriter json, Stream stream, string name, IEnumerable<T> values, Action<Utf8JsonWriter, T> write)
     {
         json.WritePropertyName(name);
         json.WriteRawValue("[", skipInputValidation: true);

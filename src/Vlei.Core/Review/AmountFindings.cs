@@ -23,7 +23,7 @@ internal static class AmountFindings
         foreach (var document in records.Documents)
         {
             var isLooked = document.Date >= records.Range.From;
-            AddUp(records.LinesOf(document), profit, sums);
+            AddUp(document.Lines, profit, sums);
             foreach (var (account, sum) in sums)
             {
                 var amount = sum.Magnitude;
@@ -69,7 +69,7 @@ internal static class AmountFindings
         var own = new List<(AccountKey Account, Amount Sum)>();
         foreach (var document in records.Documents.Where(document => !document.Contact.IsNone))
         {
-            AddUp(records.LinesOf(document), taken, own);
+            AddUp(document.Lines, taken, own);
             if (own.Count == 0)
             {
                 continue;
@@ -112,7 +112,7 @@ internal static class AmountFindings
                 code => (Code: code.Values[0].Text ?? "", Rate: code.Values[1].Number ?? 0, Direction: code.Values[2].Text));
         foreach (var document in records.Within)
         {
-            foreach (var lines in records.LinesOf(document).ToArray().Where(line => line.TaxCode > 0).GroupBy(line => line.TaxCode))
+            foreach (var lines in document.Lines.ToArray().Where(line => line.TaxCode > 0).GroupBy(line => line.TaxCode))
             {
                 if (!codes.TryGetValue(lines.Key, out var code))
                 {

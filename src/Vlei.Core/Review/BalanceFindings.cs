@@ -1,7 +1,6 @@
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
-using Vlei.Core.OpenItems;
 
 namespace Vlei.Core.Review;
 
@@ -48,7 +47,7 @@ internal static class BalanceFindings
     {
         foreach (var type in new[] { AccountType.Receivable, AccountType.Payable })
         {
-            var history = ControlHistory.Of(records.Context.Ledger, type, records.Range.To);
+            var history = records.HistoryOf(type);
             var open = history.OpenAt(records.Range.To);
             for (var item = 0; item < open.Length; item++)
             {
@@ -83,7 +82,7 @@ internal static class BalanceFindings
         var ids = records.Context.Ledger.Records(PostingField.Contact).ToDictionary(contact => contact.Key, contact => contact.Id);
         foreach (var type in new[] { AccountType.Receivable, AccountType.Payable })
         {
-            var history = ControlHistory.Of(records.Context.Ledger, type, records.Range.To);
+            var history = records.HistoryOf(type);
             var balances = Enumerable.Range(0, history.Count).GroupBy(item => history[item].Contact)
                 .Select(items => (Contact: items.Key, Balance: items.Aggregate(Amount.Zero, (sum, item) => sum + history[item].Total)));
             foreach (var (contact, balance) in balances.Where(known => !known.Contact.IsNone && known.Balance.Sign < 0))
@@ -109,7 +108,7 @@ internal static class BalanceFindings
             .ToDictionary(account => account.Key, _ => new List<(DateOnly Date, Amount Amount)>());
         foreach (var document in records.Documents)
         {
-            foreach (var line in records.LinesOf(document))
+            foreach (var line in document.Lines)
             {
                 if (!moved.TryGetValue(line.Account, out var days))
                 {

@@ -51,7 +51,7 @@ internal static class EntryFindings
                 $"{(isSame ? "The same contact, kind and amount" : "The same contact and kind")} as {other} of "
                     + PeriodText.Iso(earlier.Date)
                     + (twin is null ? "" : $"; both have the reference {reference}"),
-                ReviewRecords.ShowLines(new DateRange(earlier.Date, document.Date), other, id), records.FingerprintOf(earlier, document))
+                ReviewRecords.ShowLines(new DateRange(earlier.Date, document.Date), other, id), ReviewRecords.FingerprintOf(earlier, document))
             {
                 Document = document.Key,
                 Contact = document.Contact,
@@ -121,7 +121,7 @@ internal static class EntryFindings
                 "repeated-number", last, $"The number {repeated.Key.Item2} is on {string.Join(", ", ids.SkipLast(1))} too") with
             {
                 Records = ReviewRecords.ShowLines(new DateRange(repeated.First().Date, last.Date), ids),
-                Fingerprint = records.FingerprintOf(repeated),
+                Fingerprint = ReviewRecords.FingerprintOf(repeated),
             };
         }
     }

@@ -1,8 +1,8 @@
-using System.Runtime.InteropServices;
 using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
+using Vlei.Core.OpenItems;
 
 namespace Vlei.Core.Review;
 
@@ -13,10 +13,15 @@ namespace Vlei.Core.Review;
 /// <param name="Kind">The number of its kind.</param>
 /// <param name="Contact">The key of the first contact on it, 0 for none.</param>
 /// <param name="Total">The sum of its debits.</param>
-/// <param name="First">Where its lines begin.</param>
+/// <param name="Month">The lines of its month.</param>
+/// <param name="First">Where its own begin.</param>
 /// <param name="Count">How many they are.</param>
 internal readonly record struct ReviewDocument(
-    int Place, DocumentKey Key, DateOnly Date, int Kind, ContactKey Contact, Amount Total, int First, int Count);
+    int Place, DocumentKey Key, DateOnly Date, int Kind, ContactKey Contact, Amount Total, ReviewLine[] Month, int First, int Count)
+{
+    /// <summary>Its lines.</summary>
+    public ReadOnlySpan<ReviewLine> Lines => Month.AsSpan(First, Count);
+}
 
 /// <summary>A line as the review looks at it.</summary>
 /// <param name="Account">The key of its account.</param>
@@ -32,8 +37,8 @@ internal sealed class ReviewRecords
     // Where fewer are asked for than one of so many, they are looked up each by itself.
     private const int FewOf = 8;
 
-    private readonly List<ReviewLine> _lines = [];
     private readonly Dictionary<ContactKey, string> _contacts;
+    private readonly Dictionary<AccountType, ControlHistory> _histories = [];
 
     /// <summary>Reads them.</summary>
     public ReviewRecords(TableContext context, DateRange range)
@@ -68,9 +73,16 @@ internal sealed class ReviewRecords
     /// <summary>Those of the days that are looked at.</summary>
     public IReadOnlyList<ReviewDocument> Within { get; }
 
-    /// <summary>The lines of a document.</summary>
-    public ReadOnlySpan<ReviewLine> LinesOf(ReviewDocument document) =>
-        CollectionsMarshal.AsSpan(_lines).Slice(document.First, document.Count);
+    /// <summary>What was open on the accounts of receivables or payables, and what it was set against.</summary>
+    public ControlHistory HistoryOf(AccountType type)
+    {
+        if (!_histories.TryGetValue(type, out var history))
+        {
+            _histories.Add(type, history = ControlHistory.Of(Context.Ledger, type, Range.To));
+        }
+
+        return history;
+    }
 
     /// <summary>The id of a document.</summary>
     public string IdOf(ReviewDocument document) => Context.Ledger.Document(document.Key).Id;
@@ -104,8 +116,8 @@ internal sealed class ReviewRecords
     public string Text(Amount amount) => DecimalText.Write(amount.MinorUnits, Context.Currency.Decimals);
 
     /// <summary>What documents are, so that a change of any of them is noticed.</summary>
-    public long FingerprintOf(params IEnumerable<ReviewDocument> documents) => Finding.FingerprintOf(documents.SelectMany(document =>
-        LinesOf(document).ToArray()
+    public static long FingerprintOf(params IEnumerable<ReviewDocument> documents) => Finding.FingerprintOf(documents.SelectMany(document =>
+        document.Lines.ToArray()
             .SelectMany(line => new[] { line.Account.Value, line.Contact.Value, line.Amount.MinorUnits, line.TaxCode })
             .Concat([document.Key.Value, document.Date.DayNumber, document.Kind])));
 
@@ -133,28 +145,38 @@ internal sealed class ReviewRecords
             PostingField.TaxCode, PostingField.TaxPart,
         ];
         var postings = Context.Ledger.ReadMonth(AccountingBasis.Accrual, month, fields);
-        long Of(PostingField field, int posting) => postings[field][posting];
         var end = month.Range.To <= Range.To ? postings.Count : postings.FirstFrom(Range.To.Day + 1);
+        var (days, keys, kinds) = (postings[PostingField.Day], postings[PostingField.Document], postings[PostingField.Kind]);
+        var lines = LinesOf(postings, end);
         for (var first = 0; first < end;)
         {
             var (next, total, contact) = (first, Amount.Zero, default(ContactKey));
-            for (; next < end && Of(PostingField.Document, next) == Of(PostingField.Document, first)
-                && Of(PostingField.Day, next) == Of(PostingField.Day, first); next++)
+            for (; next < end && keys[next] == keys[first] && days[next] == days[first]; next++)
             {
-                var line = new ReviewLine(
-                    (AccountKey)Of(PostingField.Account, next), (ContactKey)Of(PostingField.Contact, next),
-                    new Amount(Of(PostingField.Amount, next)), (int)Of(PostingField.TaxCode, next),
-                    (TaxPart)Of(PostingField.TaxPart, next));
-                _lines.Add(line);
-                total += line.Amount.Sign > 0 ? line.Amount : Amount.Zero;
-                contact = contact.IsNone ? line.Contact : contact;
+                total += lines[next].Amount.Sign > 0 ? lines[next].Amount : Amount.Zero;
+                contact = contact.IsNone ? lines[next].Contact : contact;
             }
 
             documents.Add(new ReviewDocument(
-                documents.Count, (DocumentKey)Of(PostingField.Document, first), month.First.AddDays((int)Of(PostingField.Day, first) - 1),
-                (int)Of(PostingField.Kind, first),
-                contact, total, _lines.Count - (next - first), next - first));
+                documents.Count, (DocumentKey)keys[first], month.First.AddDays((int)days[first] - 1), (int)kinds[first], contact, total,
+                lines, first, next - first));
             first = next;
         }
+    }
+
+    private static ReviewLine[] LinesOf(PostingMonth postings, int count)
+    {
+        var (accounts, contacts, amounts) = (
+            postings[PostingField.Account], postings[PostingField.Contact], postings[PostingField.Amount]);
+        var (codes, parts) = (postings[PostingField.TaxCode], postings[PostingField.TaxPart]);
+        var lines = new ReviewLine[count];
+        for (var place = 0; place < count; place++)
+        {
+            lines[place] = new ReviewLine(
+                (AccountKey)accounts[place], (ContactKey)contacts[place], new Amount(amounts[place]), (int)codes[place],
+                (TaxPart)parts[place]);
+        }
+
+        return lines;
     }
 }

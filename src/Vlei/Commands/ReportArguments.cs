@@ -231,7 +231,7 @@ internal sealed class ReportArguments
     private static Argument Described(Argument argument, bool orGroup = false)
     {
         argument.HelpName = orGroup ? "GROUP|REPORT" : "REPORT";
-        argument.Description = orGroup ? "Which group, or which report; vlei group and vlei reports list them"
+        argument.Description = orGroup ? "Which group, report or page; vlei group and vlei reports list them"
             : "Which report; vlei reports lists them";
         argument.CompletionSources.Clear();
         if (orGroup)

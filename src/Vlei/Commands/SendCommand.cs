@@ -8,7 +8,7 @@ using Vlei.Desk.Deliveries;
 
 namespace Vlei.Commands;
 
-/// <summary><c>vlei send</c>: produces a group or a report, and sends it once.</summary>
+/// <summary><c>vlei send</c>: produces a group, a report or a page, and sends it once.</summary>
 internal static class SendCommand
 {
     private const int MostShown = 20;
