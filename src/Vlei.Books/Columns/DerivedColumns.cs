@@ -1,3 +1,5 @@
+using System.Buffers;
+using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 
@@ -23,6 +25,50 @@ internal sealed record DerivedColumns<T>(
 {
     private readonly Func<T, long>[] _documents =
         [.. Columns.Where(column => Documents.Contains(column.Name)).Select(column => column.Of)];
+
+    /// <summary>Each column of some rows, packed.</summary>
+    public List<byte[]> Pack(ReadOnlySpan<T> rows)
+    {
+        var rented = ArrayPool<long>.Shared.Rent(rows.Length);
+        var numbers = rented.AsSpan(0, rows.Length);
+        var packed = new List<byte[]>(Columns.Count);
+        foreach (var column in Columns)
+        {
+            for (var row = 0; row < numbers.Length; row++)
+            {
+                numbers[row] = column.Of(rows[row]);
+            }
+
+            packed.Add(PackedNumbers.Pack(numbers));
+        }
+
+        ArrayPool<long>.Shared.Return(rented);
+        return packed;
+    }
+
+    /// <summary>Adds the rows of a month to some.</summary>
+    /// <param name="rows">The others.</param>
+    /// <param name="month">The month.</param>
+    /// <param name="count">How many they are.</param>
+    /// <param name="fill">Fills in the numbers of a column, by its place.</param>
+    public void Unpack(List<T> rows, YearMonth month, int count, Action<int, Memory<long>> fill)
+    {
+        // The arrays are used again for each month: they are large, and new ones cost more than what is done with them.
+        var columns = new long[Columns.Count][];
+        for (var column = 0; column < columns.Length; column++)
+        {
+            columns[column] = ArrayPool<long>.Shared.Rent(count);
+            fill(column, columns[column].AsMemory(0, count));
+        }
+
+        rows.EnsureCapacity(rows.Count + count);
+        for (var row = 0; row < count; row++)
+        {
+            rows.Add(Join(month.First, columns, row));
+        }
+
+        Array.ForEach(columns, column => ArrayPool<long>.Shared.Return(column));
+    }
 
     /// <summary>Whether a row rests on any of the documents.</summary>
     public bool RestsOn(T row, HashSet<int> documents) => Array.Exists(_documents, document => documents.Contains((int)document(row)));

@@ -1,4 +1,3 @@
-using System.Buffers;
 using System.IO.Hashing;
 using Vlei.Books.Store;
 using Vlei.Core.Calendar;
@@ -45,28 +44,8 @@ internal class DerivedMonths(IMonths months)
     }
 
     /// <summary>Adds the rows of a month to some.</summary>
-    public void Read<T>(DerivedKind kind, YearMonth month, DerivedColumns<T> shape, List<T> rows)
-    {
-        // The arrays are used again for each month: they are large, and new ones cost more than what is done with them.
-        var count = Count(kind, month);
-        var columns = new long[shape.Columns.Count][];
-        for (var column = 0; column < columns.Length; column++)
-        {
-            columns[column] = ArrayPool<long>.Shared.Rent(count);
-            Column(kind, month, shape.Columns[column].Name, columns[column].AsSpan(0, count));
-        }
-
-        rows.EnsureCapacity(rows.Count + count);
-        for (var row = 0; row < count; row++)
-        {
-            rows.Add(shape.Join(month.First, columns, row));
-        }
-
-        foreach (var column in columns)
-        {
-            ArrayPool<long>.Shared.Return(column);
-        }
-    }
+    public void Read<T>(DerivedKind kind, YearMonth month, DerivedColumns<T> shape, List<T> rows) => shape.Unpack(
+        rows, month, Count(kind, month), (column, numbers) => Column(kind, month, shape.Columns[column].Name, numbers.Span));
 
     /// <summary>
     /// What each month of a kind holds, in few letters: equal only where columns and sums are equal, to the byte; of those too

@@ -5,19 +5,24 @@ namespace Vlei.Books.Columns;
 
 /// <summary>
 /// Gathers new rows of one kind by month, and merges them into those that are there: what the months held of stale documents goes,
-/// the rest stays. It empties itself into the store when it holds too much, so that its
-/// memory has a bound however many documents there are.
+/// the rest stays. When it holds too much it empties itself into the store, or, where rows are of so many months that each would be
+/// merged again and again, packs them first, so that its memory has a bound however many documents there are.
 /// </summary>
 internal sealed class MonthBuckets<T>(
     WritableDerivedMonths store, DerivedKind kind, DerivedColumns<T> shape, HashSet<int>? stale, int most = 125_000)
 {
+    private const int FewMonths = 6;
+    private const int MostPacked = 32 << 20;
+
     private readonly Dictionary<YearMonth, List<T>> _buckets = [];
+    private readonly Dictionary<YearMonth, List<PackedRows<T>>> _packed = [];
     private readonly HashSet<YearMonth> _cleansed = [];
 
     // Used again for each month: they are large, and new ones cost more than what is done with them.
     private readonly List<T> _rows = [];
     private T[] _sorted = [];
     private int _held;
+    private long _heldPacked;
 
     /// <summary>Takes rows.</summary>
     public void Add(IReadOnlyCollection<T> rows)
@@ -39,7 +44,16 @@ internal sealed class MonthBuckets<T>(
         }
 
         _held += rows.Count;
-        if (_held > most)
+        if (_held <= most)
+        {
+            return;
+        }
+
+        if (_buckets.Count > FewMonths && _heldPacked < MostPacked)
+        {
+            Pack();
+        }
+        else
         {
             Flush();
         }
@@ -66,9 +80,23 @@ internal sealed class MonthBuckets<T>(
 
     private void Flush()
     {
+        foreach (var month in _packed.Keys.Union(_buckets.Keys).ToList())
+        {
+            Merge(month, _buckets.GetValueOrDefault(month) ?? []);
+        }
+
+        _buckets.Clear();
+        _packed.Clear();
+        (_held, _heldPacked) = (0, 0);
+    }
+
+    private void Pack()
+    {
         foreach (var (month, bucket) in _buckets)
         {
-            Merge(month, bucket);
+            var packed = new PackedRows<T>(bucket, shape);
+            (_packed.TryGetValue(month, out var before) ? before : _packed[month] = []).Add(packed);
+            _heldPacked += packed.Size;
         }
 
         _buckets.Clear();
@@ -84,6 +112,7 @@ internal sealed class MonthBuckets<T>(
             _rows.RemoveAll(row => shape.RestsOn(row, stale));
         }
 
+        _packed.GetValueOrDefault(month)?.ForEach(packed => packed.AddTo(_rows, month));
         _rows.AddRange(added);
         SortByDay();
         store.Write(kind, month, _sorted.AsSpan(0, _rows.Count), shape);

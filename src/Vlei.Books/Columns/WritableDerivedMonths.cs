@@ -1,4 +1,3 @@
-using System.Buffers;
 using Vlei.Books.Store;
 using Vlei.Core.Calendar;
 
@@ -13,21 +12,8 @@ internal sealed class WritableDerivedMonths(IWritableMonths months) : DerivedMon
     /// <summary>Puts a month's rows, in order, in the place of what was there; without any, the month goes.</summary>
     public void Write<T>(DerivedKind kind, YearMonth month, ReadOnlySpan<T> rows, DerivedColumns<T> shape)
     {
-        var columns = new List<MonthColumn>(shape.Columns.Count);
-        var rented = ArrayPool<long>.Shared.Rent(rows.Length);
-        var numbers = rented.AsSpan(0, rows.Length);
-        foreach (var column in shape.Columns)
-        {
-            for (var row = 0; row < numbers.Length; row++)
-            {
-                numbers[row] = column.Of(rows[row]);
-            }
-
-            var data = PackedNumbers.Pack(numbers);
-            columns.Add(new MonthColumn(column.Name, data, Checksum(data)));
-        }
-
-        ArrayPool<long>.Shared.Return(rented);
+        List<MonthColumn> columns =
+            [.. shape.Columns.Zip(shape.Pack(rows), (column, data) => new MonthColumn(column.Name, data, Checksum(data)))];
         var sums = shape.Sums?.Invoke(rows) ?? [];
         months.PutMonth(kind, new MonthHead(month, rows.Length, sums, Checksum(sums)), columns);
         if (rows.Length > 0)

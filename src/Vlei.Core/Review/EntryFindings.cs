@@ -51,7 +51,8 @@ internal static class EntryFindings
                 $"{(isSame ? "The same contact, kind and amount" : "The same contact and kind")} as {other} of "
                     + PeriodText.Iso(earlier.Date)
                     + (twin is null ? "" : $"; both have the reference {reference}"),
-                ReviewRecords.ShowLines(new DateRange(earlier.Date, document.Date), other, id), ReviewRecords.FingerprintOf(earlier, document))
+                ReviewRecords.ShowLines(new DateRange(earlier.Date, document.Date), other, id),
+                ReviewRecords.FingerprintOf(earlier, document))
             {
                 Document = document.Key,
                 Contact = document.Contact,

@@ -51,7 +51,8 @@ internal sealed record FigureTrace(
                 IReadOnlyList<CellPlace> within = before is { } part ? [part] : [];
                 if (before is null && row is { Kind: RowKind.Account, MadeOf: { } made } && origin is { Postings.Count: 0, Items.Count: 0 })
                 {
-                    (within, more) = Besides(report, [.. made.Select(part => new CellPlace(places[part.Key], column))], origin);
+                    var below = made.Where(part => places.ContainsKey(part.Key)).Select(part => new CellPlace(places[part.Key], column));
+                    (within, more) = Besides(report, below, origin);
                 }
 
                 origins.Add((figure, joined));
@@ -120,7 +121,7 @@ internal sealed record FigureTrace(
 
     // What an account has itself, besides those below it that stand in the report.
     private static (IReadOnlyList<CellPlace> Below, CellOrigin Own) Besides(
-        Report report, IReadOnlyList<CellPlace> below, CellOrigin origin)
+        Report report, IEnumerable<CellPlace> below, CellOrigin origin)
     {
         var (taken, own) = (new List<CellPlace>(), origin);
         foreach (var cell in below.Where(cell => report.Rows[cell.Row].Cells[cell.Column].Units is not (null or 0)))

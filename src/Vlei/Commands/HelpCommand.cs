@@ -48,6 +48,12 @@ internal static class HelpCommand
         {
             HelpTopic.Of(name, LanguageOf(result)).Write(page);
         }
+        else if (result.GetResult(InLanguage) is { Implicit: false })
+        {
+            throw new ProblemException(
+                ProblemKind.Usage, $"--{LookOptions.Language.Name} is for topics, and {name} is none.",
+                "Leave it out: commands and reports are explained in English.");
+        }
         else if (CommandTable.Find(name) is { } command)
         {
             CommandHelp.Write(command, page);

@@ -115,7 +115,8 @@ internal static class SendCommand
         if (kind != KeptKind.Report && asked.Options.Keys.FirstOrDefault(name => name != ReportOptions.Period.Name) is { } other)
         {
             throw new ProblemException(
-                ProblemKind.Usage, $"--{other} is of a report, and {asked.Name} is a {kind.Word}.", $"Say it in the file of the {kind.Word}.");
+                ProblemKind.Usage, $"--{other} is of a report, and {asked.Name} is a {kind.Word}.",
+                $"Say it in the file of the {kind.Word}.");
         }
 
         var period = asked.Options.GetValueOrDefault(ReportOptions.Period.Name)?[0];
