@@ -131,14 +131,18 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
         Add(
             $"opening({account.Key})", Caption.Ours("Opening balance"), RowKind.Record, 1,
             new LedgerRow(account.Of, balance, null, Days.From, true), closing);
-        foreach (var entry in entries[AccountOf(account.Of)])
+        var own = entries[AccountOf(account.Of)].ToArray();
+        var balances = new Amount[own.Length];
+        for (var place = 0; place < own.Length; place++)
         {
-            balance += entry.Amount;
-            Add(
-                _texts.KeyOf(entry), _texts.IdOf(entry), RowKind.Record, 1, new LedgerRow(account.Of, balance, entry, null, false),
-                closing);
+            balances[place] = balance += own[place].Amount;
         }
 
+        rows.AddMany(own.Length, place => _texts.Near(own, place) is var entry
+            ? new FigureRow<LedgerRow>(
+                _texts.KeyOf(entry), _texts.IdOf(entry), RowKind.Record, 1,
+                new LedgerRow(account.Of, balances[place], entry, null, false)) { CountsIn = closing }
+            : default);
         Add(closing, Caption.Ours("Closing balance"), RowKind.Total, 0, new LedgerRow(account.Of, balance, null, Days.To, false), "total");
         return new ReportCheck(
             "Balances end as in the trial balance", Of(account.Of, LedgerMeasure.Closing), balance, account.Label.English);
