@@ -23,7 +23,7 @@ middle() {
 line() {
     what=$1; theirs=$2; shift 2
     ours=$(middle "$@")
-    echo "$ours $theirs" | awk -v what="$what" '{ printf "| %-44s | %7.3f | %5d | %7s | %6s |\n", what, $1, $2 / 1024, $3, $3 == "-" ? "-" : sprintf("%.2f", $1 / $3) }'
+    echo "$ours $theirs" | awk -v what="$what" '{ printf "| %-44s | %7.3f | %5d | %7s | %6s |\n", what, $1, $2 / 1024, $3, $3 == "-" || $3 == 0 ? "-" : sprintf("%.2f", $1 / $3) }'
 }
 seconds() { middle "$@" | cut -d' ' -f1; }
 sql() { seconds sqlite3 -csv "$book/records.db" "$1"; }

@@ -19,7 +19,10 @@ internal static class RowsAhead
     {
         using var made = new BlockingCollection<ReportRow[]>(MostAhead);
         using var stop = new CancellationTokenSource();
-        var maker = Task.Run(() => Make(rows, made, stop.Token));
+
+        // A thread of its own: those that many books are gone through with may all be waiting for one like this.
+        var maker = Task.Factory.StartNew(
+            () => Make(rows, made, stop.Token), CancellationToken.None, TaskCreationOptions.LongRunning, TaskScheduler.Default);
         try
         {
             foreach (var some in made.GetConsumingEnumerable())

@@ -1,0 +1,23 @@
+using System.Text.RegularExpressions;
+
+namespace Vlei.Tests;
+
+/// <summary>What measures speed runs through, on books that are small; how long it takes is no matter of tests.</summary>
+public sealed partial class BenchTests
+{
+    [Fact]
+    public void The_table_of_speed_comes_out_whole()
+    {
+        using var tool = new Tool();
+        var table = tool.Shell($"VLEI='{Tool.Binary}' '{Path.Combine(Tool.Root, "bench", "table.sh")}' 140").Done();
+        Assert.Empty(table.Messages);
+        var lines = Line().Matches(table.Output);
+        Assert.Equal(21, lines.Count);
+        Assert.All(lines, line => Assert.InRange(int.Parse(line.Groups[1].Value), 10, 400));
+        Assert.Contains("Many small documents: ", table.Output, StringComparison.Ordinal);
+    }
+
+    // What was asked, seconds, mebibytes, and the same of another program where there is one.
+    [GeneratedRegex(@"^\| [^|]+\|\s+[\d.]+ \|\s+(\d+) \|\s+(?:[\d.]+|-) \|\s+(?:[\d.]+|-) \|$", RegexOptions.Multiline)]
+    private static partial Regex Line();
+}
