@@ -141,7 +141,8 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
         rows.AddMany(own.Length, place => _texts.Near(own, place) is var entry
             ? new FigureRow<LedgerRow>(
                 _texts.KeyOf(entry), _texts.IdOf(entry), RowKind.Record, 1,
-                new LedgerRow(account.Of, balances[place], entry, null, false)) { CountsIn = closing }
+                new LedgerRow(account.Of, balances[place], entry, null, false))
+            { CountsIn = closing }
             : default);
         Add(closing, Caption.Ours("Closing balance"), RowKind.Total, 0, new LedgerRow(account.Of, balance, null, Days.To, false), "total");
         return new ReportCheck(
