@@ -147,7 +147,7 @@ public static class CollectionReport
         private Amount Charged(int item) => Range.Contains(_history[item].Date) && _history[item].Total.Sign > 0 ? _history[item].Total
             : Amount.Zero;
 
-        private Amount Settled(int item) => _history[item].Total.Sign > 0 ? _habits.Settled([item]) : Amount.Zero;
+        private Amount Settled(int item) => _history[item].Total.Sign > 0 ? _habits.Settled(item) : Amount.Zero;
 
         private Amount Overdue(int item) => _history[item].Total.Sign > 0 && _history[item].Due < Range.To ? _open[item] : Amount.Zero;
 

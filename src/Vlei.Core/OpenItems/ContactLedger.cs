@@ -73,7 +73,7 @@ internal sealed class ContactLedger
         {
             balance += _history[items[place]].Total;
             _rows.Add(own with { Count = place + 1, Item = items[place], Balance = balance });
-            foreach (var applied in _withApplied ? _history.AppliedTo(items[place]) : [])
+            foreach (var applied in _withApplied ? _history.AppliedTo(items[place]) : ArraySegment<AppliedItem>.Empty)
             {
                 _rows.Add(own with { Part = LedgerPart.Applied, Level = level + 1, Item = items[place], Applied = applied });
             }

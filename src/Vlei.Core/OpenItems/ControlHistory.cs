@@ -27,7 +27,7 @@ public sealed class ControlHistory
     private readonly ILedger _ledger;
     private readonly ControlItem[] _items;
     private readonly List<(int From, int To, DateOnly Day, Amount Amount)> _applied = [];
-    private readonly Lazy<ILookup<int, AppliedItem>> _appliedTo;
+    private readonly Lazy<AppliedItems> _appliedTo;
     private readonly Lazy<ILookup<ContactKey, int>> _ofContacts;
     private readonly int[] _firstOf;
     private readonly int[] _nextOf;
@@ -65,13 +65,7 @@ public sealed class ControlHistory
                 PlaceOf(application.To, application.Account, application.ToContact), application.Day, application.Amount));
         }
 
-        _appliedTo = new Lazy<ILookup<int, AppliedItem>>(() => _applied
-            .SelectMany(applied => new[]
-            {
-                (Item: applied.From, Applied: new AppliedItem(applied.To, applied.Day, applied.Amount)),
-                (Item: applied.To, Applied: new AppliedItem(applied.From, applied.Day, applied.Amount)),
-            })
-            .ToLookup(pair => pair.Item, pair => pair.Applied));
+        _appliedTo = new Lazy<AppliedItems>(() => new AppliedItems(_items.Length, _applied));
         _ofContacts = new Lazy<ILookup<ContactKey, int>>(() => Enumerable.Range(0, _items.Length).ToLookup(item => _items[item].Contact));
     }
 
@@ -138,7 +132,7 @@ public sealed class ControlHistory
     }
 
     /// <summary>What was set against an item up to the last day, in the order in which it took effect.</summary>
-    public IEnumerable<AppliedItem> AppliedTo(int item) => _appliedTo.Value[item];
+    public ArraySegment<AppliedItem> AppliedTo(int item) => _appliedTo.Value.Of(item);
 
     /// <summary>
     /// An item as a trace lists it, with what was set against it up to a day; without that, as it was posted.

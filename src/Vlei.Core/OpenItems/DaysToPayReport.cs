@@ -69,7 +69,7 @@ public static class DaysToPayReport
         bool IsOwed(int item) => history[item].Total.Sign > 0;
         _ = columns.AddSum(
             "charged", "Charged", history, item => IsOwed(item) && range.Contains(history[item].Date) ? history[item].Total : Amount.Zero);
-        _ = columns.AddSum("settled", "Settled", history, item => IsOwed(item) ? habits.Settled([item]) : Amount.Zero);
+        _ = columns.AddSum("settled", "Settled", history, item => IsOwed(item) ? habits.Settled(item) : Amount.Zero);
         var owed = columns.FigureAt(columns.AddSum(Open, "Open", history, item => open[item]));
         var late = columns.FigureAt(
             columns.AddSum("overdue", "Overdue", history, item => IsOwed(item) && history[item].Due < range.To ? open[item] : Amount.Zero));

@@ -15,9 +15,17 @@ internal sealed class PayingHabits(ControlHistory history, DateOnly from, DateOn
     /// <summary>The items of a contact that are owed, settled or not.</summary>
     public IEnumerable<int> ItemsOf(ContactKey contact) => _byContact.Value[contact];
 
-    /// <summary>What was settled of items within the days.</summary>
-    public Amount Settled(IEnumerable<int> items) => Applied(items)
-        .Aggregate(Amount.Zero, (sum, applied) => sum + applied.Applied.Amount);
+    /// <summary>What was settled of an item within the days.</summary>
+    public Amount Settled(int item)
+    {
+        var sum = Amount.Zero;
+        foreach (var applied in history.AppliedTo(item))
+        {
+            sum += applied.Day >= from && applied.Day <= to ? applied.Amount : Amount.Zero;
+        }
+
+        return sum;
+    }
 
     /// <summary>Days from the document to its settlement, in ten-thousandths; nothing where nothing was settled.</summary>
     public long? DaysToPay(IEnumerable<int> items) => Average(items, (item, day) => day.DayNumber - history[item].Date.DayNumber);
@@ -32,17 +40,20 @@ internal sealed class PayingHabits(ControlHistory history, DateOnly from, DateOn
         return DaysLate(ItemsOf(contact)) is { } late and > 0 ? (int)Rounding.Divide(late, TenThousandths) : 0;
     }
 
-    private IEnumerable<(int Item, AppliedItem Applied)> Applied(IEnumerable<int> items) => items.SelectMany(item => history.AppliedTo(item)
-        .Where(applied => applied.Day >= from && applied.Day <= to).Select(applied => (item, applied)));
-
     private long? Average(IEnumerable<int> items, Func<int, DateOnly, int> daysOf)
     {
         const int TenThousandths = 10_000;
         var (weighed, whole) = ((Int128)0, (Int128)0);
-        foreach (var (item, applied) in Applied(items))
+        foreach (var item in items)
         {
-            weighed += (Int128)applied.Amount.MinorUnits * daysOf(item, applied.Day);
-            whole += applied.Amount.MinorUnits;
+            foreach (var applied in history.AppliedTo(item))
+            {
+                if (applied.Day >= from && applied.Day <= to)
+                {
+                    weighed += (Int128)applied.Amount.MinorUnits * daysOf(item, applied.Day);
+                    whole += applied.Amount.MinorUnits;
+                }
+            }
         }
 
         return whole == 0 ? null : Rounding.Divide(weighed * TenThousandths, whole);
