@@ -39,7 +39,8 @@ public sealed class ReviewModelTests : IDisposable
             var found = _tool.Run(
                 "show", "findings", "--book", "book", "--period", $"{first:yyyy-MM-dd}/{last:yyyy-MM-dd}", "--format", "csv",
                 "--csv-style", "plain,headings", "--columns", "finding,kind").Done().Output
-                .Split('\n', StringSplitOptions.RemoveEmptyEntries).Skip(1).Select(line => line.Split(',')).Where(cells => Kinds.Contains(cells[^1])).Select(cells => cells[^2]).Order();
+                .Split('\n', StringSplitOptions.RemoveEmptyEntries).Skip(1)
+                .Select(line => line.Split(',')).Where(cells => Kinds.Contains(cells[^1])).Select(cells => cells[^2]).Order();
             Assert.Equal(expected, found);
         }
     }
