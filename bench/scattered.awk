@@ -6,8 +6,8 @@ function day(days) { return strftime("%Y-%m-%d", 1711929600 + 86400 * days, 1) }
 
 BEGIN {
     seed = 7
-    split("4000 4010 4020 4030 4040 4050", income, " ")
-    for (account in income) { chart = chart income[account] ",Income " account ",income\n" }
+    accounts = split("4000 4010 4020 4030 4040 4050", income, " ")
+    for (account = 1; account <= accounts; account++) { chart = chart income[account] ",Income " account ",income\n" }
     printf "code,name,type\n1000,Bank,bank\n1100,Receivables,receivable\n3000,Capital,equity\n%s", chart > (folder "/accounts.csv")
     print "id,name,kind" > (folder "/contacts.csv")
     for (contact = 1; contact <= contacts; contact++) {

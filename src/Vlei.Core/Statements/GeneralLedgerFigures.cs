@@ -138,12 +138,12 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
             balances[place] = balance += own[place].Amount;
         }
 
-        rows.AddMany(own.Length, place => _texts.Near(own, place) is var entry
-            ? new FigureRow<LedgerRow>(
-                _texts.KeyOf(entry), _texts.IdOf(entry), RowKind.Record, 1,
-                new LedgerRow(account.Of, balances[place], entry, null, false))
-            { CountsIn = closing }
-            : default);
+        rows.AddMany(own.Length, place =>
+        {
+            var entry = _texts.Near(own, place);
+            var row = new LedgerRow(account.Of, balances[place], entry, null, false);
+            return new FigureRow<LedgerRow>(_texts.KeyOf(entry), _texts.IdOf(entry), RowKind.Record, 1, row) { CountsIn = closing };
+        });
         Add(closing, Caption.Ours("Closing balance"), RowKind.Total, 0, new LedgerRow(account.Of, balance, null, Days.To, false), "total");
         return new ReportCheck(
             "Balances end as in the trial balance", Of(account.Of, LedgerMeasure.Closing), balance, account.Label.English);

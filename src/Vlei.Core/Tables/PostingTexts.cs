@@ -57,8 +57,8 @@ internal sealed class PostingTexts(ILedger ledger)
     {
         if (_near.Of != list || place < _near.First || place >= _near.First + _near.Count)
         {
-            Read(list.AsSpan(place, Math.Min(AtOnce, list.Length - place)));
             _near = (list, place, Math.Min(AtOnce, list.Length - place));
+            Read(new ArraySegment<PostingEntry>(list, place, _near.Count));
         }
 
         return list[place];
@@ -104,23 +104,19 @@ internal sealed class PostingTexts(ILedger ledger)
 
     private DocumentText DocumentOf(DocumentKey key) => _documents.TryGetValue(key, out var document) ? document : ledger.Document(key);
 
-    private void Read(ReadOnlySpan<PostingEntry> entries)
+    private void Read(IEnumerable<PostingEntry> entries)
     {
         _documents.Clear();
         _memos.Clear();
-        var keys = new SortedSet<int>();
-        foreach (var entry in entries)
-        {
-            _ = !entry.Place.Document.IsNone && keys.Add(entry.Place.Document.Value);
-        }
-
-        foreach (var (key, values) in ledger.ReadRecords(RecordTables.Documents, OfDocuments, [.. keys]))
+        List<DocumentKey> keys =
+            [.. entries.Select(entry => entry.Place.Document).Where(document => !document.IsNone).Distinct().Order()];
+        foreach (var (key, values) in ledger.ReadRecords(RecordTables.Documents, OfDocuments, [.. keys.Select(key => key.Value)]))
         {
             string Text(int field) => values[field].Text ?? "";
             _documents[new DocumentKey(key)] = new DocumentText(Text(0), Text(1), default, Text(2), Text(3));
         }
 
-        foreach (var (document, line, values) in ledger.ReadLines(OfLines, [.. keys.Select(key => new DocumentKey(key))]))
+        foreach (var (document, line, values) in ledger.ReadLines(OfLines, keys))
         {
             if (values[0].Text is { Length: > 0 } memo)
             {

@@ -90,5 +90,5 @@ public sealed class KeptSchedules(ReportDesk desk)
         ?? throw new ProblemException(
             ProblemKind.NotFound, $"There is no group, no kept report and no page of one's own {name}.",
             Suggestion.DidYouMean(name, BookSchedules.Kinds.SelectMany(desk.Library.All).Select(known => known.Name))
-                ?? "Keep the report first: vlei save.");
+                ?? "Keep the report first: vlei save; a page of one's own is a file pages/NAME.toml in the book.");
 }

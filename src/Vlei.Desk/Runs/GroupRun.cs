@@ -107,7 +107,7 @@ public static class GroupRun
             book.PathOf("out"), name, PeriodText.Key(days, book.Settings.Calendar).Replace("/", "--", StringComparison.Ordinal), say);
         var before = RunRecord.Read(folder.Final, say);
         var reports = group.Members.Select(member => Made(run, group, member, asked, folder, before, chosen, say)).ToList();
-        if (reports.Count > 0 && reports.TrueForAll(report => report.Report is null))
+        if (!group.IsPage && reports.TrueForAll(report => report.Report is null))
         {
             return use(new ProducedGroup(group, run, reports, folder.Final));
         }
