@@ -1,6 +1,7 @@
 using Vlei.Books.Columns;
 using Vlei.Books.Import;
 using Vlei.Books.Store;
+using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 
@@ -172,7 +173,7 @@ public static class BookCheck
         var differing = stored.Keys.Union(made.Keys)
             .Where(key => stored.GetValueOrDefault(key) != made.GetValueOrDefault(key))
             .Order()
-            .Select(key => $"{key.Month / 100}-{key.Month % 100:D2} ({DerivedMonths.NameOf(key.Kind)})")
+            .Select(key => DerivedMonths.InWords(key.Kind, YearMonth.FromNumber(key.Month)))
             .ToList();
         return differing.Count == 0 ? [] : [$"{string.Join(", ", differing)}: run vlei check --rebuild"];
     }

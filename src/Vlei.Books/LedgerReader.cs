@@ -10,6 +10,12 @@ namespace Vlei.Books;
 /// <summary>A book's records as reports read them, as of the moment it was opened, or as an earlier import left them.</summary>
 public sealed class LedgerReader : ILedger, IDisposable
 {
+    private static readonly RecordField IdField = FieldOfDocuments("id");
+    private static readonly RecordField KindField = FieldOfDocuments("kind");
+    private static readonly RecordField DateField = FieldOfDocuments("date");
+    private static readonly RecordField NumberField = FieldOfDocuments("number");
+    private static readonly RecordField MemoField = FieldOfDocuments("memo");
+
     private readonly IStoreReading _store;
     private readonly DerivedMonths _derived;
     private readonly Standing _standing;
@@ -23,12 +29,7 @@ public sealed class LedgerReader : ILedger, IDisposable
     private readonly Lazy<IReadOnlyList<FindingMark>> _marks;
     private readonly Dictionary<PostingField, IReadOnlyList<NamedRecord>> _records = [];
 
-    private const int MostDocuments = 4096;
-
-    // Who asks for a document asks for those near it too, and a store may be far away.
-    private readonly Dictionary<DocumentKey, DocumentText> _documents = [];
-    private int[] _memosOf = [];
-    private Dictionary<(int Document, int Line), string> _memos = [];
+    private readonly DocumentTexts _texts;
 
     private LedgerReader(Book book, IStoreReading store, long revision)
     {
@@ -37,6 +38,7 @@ public sealed class LedgerReader : ILedger, IDisposable
         _standing = isEarlier ? new Standing(revision) : Standing.Now;
         var tags = new Lazy<Columns.TagSets>(() => new Columns.TagSets(store));
         _derived = new DerivedMonths(isEarlier ? EarlierMonths.Of(store, tags.Value, revision) : store);
+        _texts = new DocumentTexts(_derived);
         _extent = new Lazy<DateRange?>(FindExtent);
         _accounts = new Lazy<IReadOnlyList<Account>>(() => AccountRows.Read(store, _standing));
         _budgets = new Lazy<IReadOnlyList<Budget>>(ReadBudgets);
@@ -160,51 +162,44 @@ public sealed class LedgerReader : ILedger, IDisposable
     /// <inheritdoc/>
     public DocumentText Document(DocumentKey key)
     {
-        if (!_documents.ContainsKey(key))
-        {
-            if (_documents.Count > MostDocuments)
-            {
-                _documents.Clear();
-            }
-
-            using var rows = _store.Rows(new RecordQuery(RecordTables.Documents, RecordQuery.Key, "id", "kind", "date", "number", "memo")
-            {
-                Standing = _standing, Keys = Around(key),
-            });
-            while (rows.Next())
-            {
-                _ = IsoText.TryDay(rows.Bytes(3), out var date);
-                _documents[new DocumentKey(rows.Int(0))] =
-                    new DocumentText(rows.Text(1), rows.Text(2), date, rows.Text(4), rows.Text(5));
-            }
-        }
-
-        return _documents.TryGetValue(key, out var document) ? document : throw StoreProblem.Damaged($"document {key} is not there");
+        string Text(RecordField field) => _texts.Of(key.Value, field).Text ?? "";
+        return !_texts.Has(key.Value) ? throw StoreProblem.Damaged($"document {key} is not there")
+            : IsoText.TryDay(Text(DateField), out var date)
+                ? new DocumentText(Text(IdField), Text(KindField), date, Text(NumberField), Text(MemoField))
+                : throw StoreProblem.Damaged($"document {key} has no day");
     }
 
     /// <inheritdoc/>
-    public string LineMemo(DocumentKey document, int line)
+    public string LineMemo(DocumentKey document, int line) => _texts.Of(document.Value, line, DocumentStretch.OfLines[1]).Text ?? "";
+
+    /// <inheritdoc/>
+    public RecordValue[] OfDocuments(RecordField field, long[] documents)
     {
-        if (!_memosOf.Contains(document.Value))
+        var values = new RecordValue[documents.Length];
+        for (var row = 0; row < values.Length; row++)
         {
-            (_memosOf, _memos) = (Around(document), []);
-            using var rows = _store.Rows(new RecordQuery(RecordTables.Lines, "document", "line", "memo")
-            {
-                Standing = _standing, Keys = _memosOf,
-            });
-            while (rows.Next())
-            {
-                _memos[(rows.Int(0), rows.Int(1))] = rows.Text(2);
-            }
+            values[row] = row > 0 && documents[row] == documents[row - 1] ? values[row - 1]
+                : documents[row] == 0 ? default : _texts.Of((int)documents[row], field);
         }
 
-        return _memos.GetValueOrDefault((document.Value, line), "");
+        return values;
     }
 
     /// <inheritdoc/>
-    public IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(
-        RecordTable table, IReadOnlyList<RecordField> fields, IReadOnlyList<int>? keys = null) =>
-        RecordRows.Read(_store, _standing, table, fields, keys);
+    public RecordValue[] OfLines(RecordField field, long[] documents, long[] lines)
+    {
+        var values = new RecordValue[documents.Length];
+        for (var row = 0; row < values.Length; row++)
+        {
+            values[row] = _texts.Of((int)documents[row], (int)lines[row], field);
+        }
+
+        return values;
+    }
+
+    /// <inheritdoc/>
+    public IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(RecordTable table, IReadOnlyList<RecordField> fields) =>
+        RecordRows.Read(_store, _standing, table, fields);
 
     /// <summary>
     /// The records of a table as they came in, each with its key, or, of lines, with that of its document; one row is filled again for
@@ -214,11 +209,6 @@ public sealed class LedgerReader : ILedger, IDisposable
 
     /// <inheritdoc/>
     public bool HasRecord(RecordTable table, string id) => Find(table, table.Id!, id).Count > 0;
-
-    /// <inheritdoc/>
-    public IEnumerable<(DocumentKey Document, int Line, RecordValue[] Values)> ReadLines(
-        IReadOnlyList<RecordField> fields, IReadOnlyList<DocumentKey> documents) =>
-        RecordRows.ReadLines(_store, _standing, fields, documents);
 
     /// <inheritdoc/>
     public string ContactAddress(ContactKey contact)
@@ -244,6 +234,8 @@ public sealed class LedgerReader : ILedger, IDisposable
             throw;
         }
     }
+
+    private static RecordField FieldOfDocuments(string name) => RecordTables.Documents.Fields[RecordTables.Documents.IndexOf(name)];
 
     private DateRange? FindExtent()
     {
@@ -289,12 +281,6 @@ public sealed class LedgerReader : ILedger, IDisposable
             yield return rows.Text(0);
             yield return rows.Text(1);
         }
-    }
-
-    private static int[] Around(DocumentKey key)
-    {
-        const int Near = 256;
-        return [.. Enumerable.Range(key.Value / Near * Near, Near)];
     }
 
     // The keys of the records that have a value, as many as show whether it is one.

@@ -1,4 +1,5 @@
 using CsvHelper;
+using Vlei.Core.Money;
 using Vlei.Core.Reports;
 
 namespace Vlei.Output;
@@ -26,13 +27,15 @@ internal sealed class CsvReport
         csv.WriteHeader(
             [.. table.Heads(OfRows), .. report.Columns.Select(
                 column => table.Safe(words.Look.CsvHasHeadings ? column.Heading : column.Key))]);
+        Span<char> room = stackalloc char[DecimalText.Longest];
         foreach (var row in RowsAhead.Of(report.Rows))
         {
             table.WriteRow(row);
             for (var column = 0; column < report.Columns.Count; column++)
             {
-                var exact = Figures.Exact(report, row, column);
-                csv.WriteField(row.Cells[column].Units is null && exact is not null ? table.Safe(exact) : exact);
+                var (units, text) = row.Cells[column];
+                csv.WriteField(units is { } number ? Figures.Exact(report, row, column, number, room)
+                    : text is null ? default(ReadOnlySpan<char>) : table.Safe(text));
             }
 
             csv.EndRecord();

@@ -50,6 +50,18 @@ public static class DisplayText
         return width;
     }
 
+    /// <summary>How many places its longest word takes.</summary>
+    public static int LongestWord(string text)
+    {
+        var (longest, isPlain) = (0, IsPlain(text));
+        foreach (var range in text.AsSpan().Split(' '))
+        {
+            longest = Math.Max(longest, isPlain ? range.End.Value - range.Start.Value : Width(text[range]));
+        }
+
+        return longest;
+    }
+
     // Most texts and all figures are: one place each, and nothing to hide.
     private static bool IsPlain(string text) => !text.AsSpan().ContainsAnyExceptInRange(' ', '~');
 

@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using Vlei.Core.Calendar;
@@ -13,6 +14,9 @@ namespace Vlei.Output;
 /// </summary>
 public static class JsonReport
 {
+    // Lines go out many at a time.
+    private const int AtOnce = 1 << 16;
+
     private static readonly JsonWriterOptions Options = new()
     {
         Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
@@ -211,20 +215,27 @@ public static class JsonReport
         json.WritePropertyName(name);
         json.WriteRawValue("[", skipInputValidation: true);
         json.Flush();
-        using var line = new Utf8JsonWriter(stream, OneLine);
+        var lines = new ArrayBufferWriter<byte>(2 * AtOnce);
+        using var line = new Utf8JsonWriter(lines, OneLine);
         var isFirst = true;
         foreach (var value in values)
         {
-            stream.Write(isFirst ? "\n    "u8 : ",\n    "u8);
+            lines.Write(isFirst ? "\n    "u8 : ",\n    "u8);
             isFirst = false;
             line.WriteStartObject();
             write(line, value);
             line.WriteEndObject();
             line.Flush();
             line.Reset();
+            if (lines.WrittenCount > AtOnce)
+            {
+                stream.Write(lines.WrittenSpan);
+                lines.ResetWrittenCount();
+            }
         }
 
-        stream.Write(isFirst ? "]"u8 : "\n  ]"u8);
+        lines.Write(isFirst ? "]"u8 : "\n  ]"u8);
+        stream.Write(lines.WrittenSpan);
     }
 
     private static void WriteColumn(Utf8JsonWriter json, Report report, ReportColumn column)
@@ -256,16 +267,24 @@ public static class JsonReport
         }
 
         json.WriteStartArray("cells");
+        Span<char> room = stackalloc char[DecimalText.Longest];
         for (var column = 0; column < row.Cells.Count; column++)
         {
-            var exact = Figures.Exact(report, row, column);
-            if (exact is not null && report.Columns[column].Kind is ColumnKind.Text or ColumnKind.Date)
+            var (units, text) = row.Cells[column];
+            if (units is null && text is null)
+            {
+                json.WriteNullValue();
+                continue;
+            }
+
+            var exact = units is { } number ? Figures.Exact(report, row, column, number, room) : text;
+            if (report.Columns[column].Kind is ColumnKind.Text or ColumnKind.Date)
             {
                 json.WriteStringValue(exact);
             }
             else
             {
-                json.WriteRawValue(exact ?? "null");
+                json.WriteRawValue(exact, skipInputValidation: units is not null);
             }
         }
 

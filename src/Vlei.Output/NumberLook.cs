@@ -10,6 +10,10 @@ namespace Vlei.Output;
 /// <summary>How numbers and days are written for people: by the looks of a report, else as its language has them.</summary>
 internal sealed class NumberLook
 {
+    private const int DigitsTogether = 3;
+    private const int SignsAround = 2;
+    private const int MostOnStack = 256;
+
     private readonly string _thousands;
     private readonly string _decimalMark;
     private readonly NegativeStyle _negatives;
@@ -45,22 +49,42 @@ internal sealed class NumberLook
     /// <param name="decimals">How many decimals it has.</param>
     public string Number(long units, int decimals)
     {
-        const int DigitsTogether = 3;
-        var plain = DecimalText.Write(units, decimals).AsSpan();
-        var digits = units < 0 ? plain[1..] : plain;
+        Span<char> room = stackalloc char[DecimalText.Longest];
+        ReadOnlySpan<char> digits = room[..DecimalText.Write(units, decimals, room)].TrimStart('-');
         var point = decimals == 0 ? digits.Length : digits.Length - decimals - 1;
-        var number = new StringBuilder(digits.Length + (digits.Length / DigitsTogether) + 2);
+        var longest = DecimalText.Longest + (_thousands.Length * DecimalText.Longest / DigitsTogether) + _decimalMark.Length + SignsAround;
+        var number = longest <= MostOnStack ? stackalloc char[longest] : new char[longest];
+        var used = 0;
+        if (units < 0 && _negatives != NegativeStyle.TrailingMinus)
+        {
+            number[used++] = _negatives == NegativeStyle.Brackets ? '(' : '-';
+        }
+
         for (var place = 0; place < point; place++)
         {
-            number.Append(place > 0 && (point - place) % DigitsTogether == 0 ? _thousands : "").Append(digits[place]);
+            if (place > 0 && (point - place) % DigitsTogether == 0)
+            {
+                _thousands.CopyTo(number[used..]);
+                used += _thousands.Length;
+            }
+
+            number[used++] = digits[place];
         }
 
         if (decimals > 0)
         {
-            number.Append(_decimalMark).Append(digits[(point + 1)..]);
+            _decimalMark.CopyTo(number[used..]);
+            used += _decimalMark.Length;
+            digits[(point + 1)..].CopyTo(number[used..]);
+            used += decimals;
         }
 
-        return units < 0 ? Signed(number.ToString()) : number.ToString();
+        if (units < 0 && _negatives != NegativeStyle.Minus)
+        {
+            number[used++] = _negatives == NegativeStyle.Brackets ? ')' : '-';
+        }
+
+        return number[..used].ToString();
     }
 
     /// <summary>A number without the noughts at its end.</summary>
@@ -104,11 +128,4 @@ internal sealed class NumberLook
 
         return written.ToString();
     }
-
-    private string Signed(string number) => _negatives switch
-    {
-        NegativeStyle.Brackets => $"({number})",
-        NegativeStyle.TrailingMinus => $"{number}-",
-        _ => $"-{number}",
-    };
 }

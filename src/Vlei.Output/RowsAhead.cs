@@ -9,7 +9,7 @@ namespace Vlei.Output;
 /// </summary>
 internal static class RowsAhead
 {
-    private const int Least = 4096, AtOnce = 256, MostAhead = 8;
+    private const int Least = 4096, AtOnce = 1024, MostAhead = 3;
 
     /// <summary>The rows, in their order.</summary>
     public static IEnumerable<ReportRow> Of(IReadOnlyList<ReportRow> rows) =>
@@ -47,8 +47,14 @@ internal static class RowsAhead
     {
         try
         {
-            foreach (var some in rows.Chunk(AtOnce))
+            for (var first = 0; first < rows.Count; first += AtOnce)
             {
+                var some = new ReportRow[Math.Min(AtOnce, rows.Count - first)];
+                for (var place = 0; place < some.Length; place++)
+                {
+                    some[place] = rows[first + place];
+                }
+
                 made.Add(some, stop);
             }
         }

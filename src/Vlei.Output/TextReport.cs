@@ -19,6 +19,7 @@ internal sealed class TextReport
     private readonly Report _report;
     private readonly Surface _look;
     private readonly TextWriter _text;
+    private readonly StringBuilder _line = new();
     private readonly IReadOnlyList<int[]> _blocks;
     private readonly int[] _widths;
     private readonly bool[] _summed;
@@ -35,22 +36,26 @@ internal sealed class TextReport
         var (label, leastLabel) = (0, 0);
         _summed = [.. report.Columns.Select(column => column.Kind is not (ColumnKind.Text or ColumnKind.Date or ColumnKind.Count))];
         var speaks = new bool[_widths.Length];
-        foreach (var row in report.Rows)
+        foreach (var row in RowsAhead.Of(report.Rows))
         {
             if (!RowLook.StandsAlone(row))
             {
                 var shown = LabelOf(row);
-                label = Math.Max(label, DisplayText.Width(shown));
-                leastLabel = Math.Max(leastLabel, (IndentPerLevel * row.Level) + LongestWord(shown));
+                var (width, indent) = (DisplayText.Width(shown), IndentPerLevel * row.Level);
+                label = Math.Max(label, width);
+                leastLabel = indent + width <= leastLabel ? leastLabel
+                    : Math.Max(leastLabel, indent + DisplayText.LongestWord(shown));
             }
 
             for (var column = 0; column < _widths.Length; column++)
             {
                 var figure = Figure(row, column);
-                _widths[column] = Math.Max(_widths[column], DisplayText.Width(figure));
-                least[column] = Math.Max(
-                    least[column], IsText(column) ? Math.Min(LongestWord(figure), MostUnbrokenWidth) : _widths[column]);
-                speaks[column] |= words.Speaks(row, column);
+                var width = DisplayText.Width(figure);
+                _widths[column] = Math.Max(_widths[column], width);
+                least[column] = !IsText(column) ? Math.Max(least[column], _widths[column])
+                    : width <= least[column] || least[column] >= MostUnbrokenWidth ? least[column]
+                    : Math.Max(least[column], Math.Min(DisplayText.LongestWord(figure), MostUnbrokenWidth));
+                speaks[column] = speaks[column] || words.Speaks(row, column);
                 _summed[column] |= _report.Columns[column].Kind == ColumnKind.Count && RowLook.IsTotal(row)
                     && row.Cells[column].Units is not null;
             }
@@ -61,7 +66,7 @@ internal sealed class TextReport
         {
             // A long name above figures is broken into lines, rather than keeping the figures apart.
             _widths[column] = Math.Max(_widths[column], Math.Min(DisplayText.Width(Heading(column)), MostHeadingWidth));
-            least[column] = Math.Max(Math.Max(least[column], IsText(column) ? LeastTextWidth : 0), LongestWord(Heading(column)));
+            least[column] = Math.Max(Math.Max(least[column], IsText(column) ? LeastTextWidth : 0), DisplayText.LongestWord(Heading(column)));
 
             // A figure is never broken, however narrow its column is wanted.
             if (words.WidthOf(column) is { } wanted)
@@ -107,8 +112,6 @@ internal sealed class TextReport
     private string Heading(int column) => DisplayText.Harmless(_report.Columns[column].Heading, _look.Ascii);
 
     private string Figure(ReportRow row, int column) => _words.Figure(row, column, _look.Ascii);
-
-    private static int LongestWord(string text) => text.Split(' ').Max(DisplayText.Width);
 
     private void AddTitle()
     {
@@ -158,8 +161,13 @@ internal sealed class TextReport
         AddLine("");
         AddHeadings(columns);
         ReportRow? above = null;
-        foreach (var row in _report.Rows.Where(row => !IsElsewhere(row, columns)))
+        foreach (var row in RowsAhead.Of(_report.Rows))
         {
+            if (IsElsewhere(row, columns))
+            {
+                continue;
+            }
+
             if (row.Kind == RowKind.Heading && above is { Kind: not RowKind.Heading })
             {
                 AddLine("");
@@ -209,6 +217,23 @@ internal sealed class TextReport
             return;
         }
 
+        TextStyle StyleOf(int? column) => column is { } place && !IsText(place) && row.Cells[place].Units < 0
+            ? bold ? TextStyle.StrongBelow : TextStyle.Below : bold ? TextStyle.Strong : TextStyle.Plain;
+
+        var figures = new string[_widths.Length];
+        foreach (var column in columns)
+        {
+            figures[column] = Figure(row, column);
+        }
+
+        // Most rows fit into one line.
+        if (DisplayText.Width(label) <= _labelWidth
+            && Array.TrueForAll(columns, column => DisplayText.Width(figures[column]) <= _widths[column]))
+        {
+            AddColumns(label, columns, column => figures[column], StyleOf);
+            return;
+        }
+
         var labels = DisplayText.Width(label) <= _labelWidth
             ? [label]
             : DisplayText.Wrap(label.TrimStart(), _labelWidth - indent.Length).Select(line => indent + line).ToList();
@@ -216,12 +241,9 @@ internal sealed class TextReport
         var height = labels.Count;
         foreach (var column in columns)
         {
-            texts[column] = Wrapped(Figure(row, column), _widths[column]);
+            texts[column] = Wrapped(figures[column], _widths[column]);
             height = Math.Max(height, texts[column].Count);
         }
-
-        TextStyle StyleOf(int? column) => column is { } place && !IsText(place) && row.Cells[place].Units < 0
-            ? bold ? TextStyle.StrongBelow : TextStyle.Below : bold ? TextStyle.Strong : TextStyle.Plain;
 
         // Figures stand beside the last line of a label, words beside its first.
         for (var line = 0; line < height; line++)
@@ -242,7 +264,7 @@ internal sealed class TextReport
 
     private void AddColumns(string label, int[] columns, Func<int, string> textOf, Func<int?, TextStyle> styleOf)
     {
-        var line = new StringBuilder(Styled(label, styleOf(null)));
+        var line = _line.Clear().Append(Styled(label, styleOf(null)));
         var blanks = Math.Max(0, _labelWidth - DisplayText.Width(label));
         foreach (var column in columns)
         {
@@ -259,7 +281,8 @@ internal sealed class TextReport
             blanks += padding - before;
         }
 
-        AddLine(line.ToString());
+        _text.Write(line);
+        _text.Write('\n');
     }
 
     private void AddChecks()

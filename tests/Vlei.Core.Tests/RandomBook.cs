@@ -129,24 +129,20 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
     public (DocumentKey From, DocumentKey To) DocumentsOf(SettlementKey settlement) =>
         Settlements.Single(s => s.Key == settlement.Value) is var s ? (new(s.From), new(s.To)) : default;
 
-    public IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(
-        RecordTable table, IReadOnlyList<RecordField> fields, IReadOnlyList<int>? keys = null) =>
+    public IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(RecordTable table, IReadOnlyList<RecordField> fields) =>
         from key in table == RecordTables.Accounts ? Chart.Select(a => a.Key.Value) : table == RecordTables.Documents
             ? Documents.Select(d => d.Key).Order() : Named.Select(n => n.Key)
-        where keys is null || keys.Contains(key)
         select (key, fields.Select(field => ValueOf(table, key, field)).ToArray());
 
     public bool HasRecord(RecordTable table, string id) =>
         ReadRecords(table, [table.Fields[table.IndexOf(table.Id!)]]).Any(record => record.Values[0].Text == id);
 
-    public IEnumerable<(DocumentKey Document, int Line, RecordValue[] Values)> ReadLines(
-        IReadOnlyList<RecordField> fields, IReadOnlyList<DocumentKey> documents) =>
-        from document in Documents.OrderBy(d => d.Key)
-        where documents.Contains(new(document.Key))
-        from line in document.Lines
-        select (new DocumentKey(document.Key), line.Number,
-            fields.Select(field => field.Name == "memo" && LineMemo(new(document.Key), line.Number) is { Length: > 0 } memo
-            ? new RecordValue(null, memo) : default).ToArray());
+    public RecordValue[] OfDocuments(RecordField field, long[] documents) =>
+        [.. documents.Select(key => key == 0 ? default : ValueOf(RecordTables.Documents, (int)key, field))];
+
+    public RecordValue[] OfLines(RecordField field, long[] documents, long[] lines) =>
+        [.. documents.Zip(lines, (document, line) => field.Name == "memo" && LineMemo(new((int)document), (int)line) is { Length: > 0 } memo
+            ? new RecordValue(null, memo) : default)];
 
     /// <summary>What a record has in a field, as the store would give it.</summary>
     public RecordValue ValueOf(RecordTable table, int key, RecordField field)

@@ -26,6 +26,7 @@ internal sealed class Derivation
     private MonthBuckets<Posting>? _accrualMonths;
     private MonthBuckets<Posting>? _cashMonths;
     private MonthBuckets<ControlItem>? _itemMonths;
+    private DocumentTextsWriter? _texts;
     private long _done;
 
     /// <summary>Loads the settlements that stand, and the dates of all documents.</summary>
@@ -46,7 +47,7 @@ internal sealed class Derivation
     /// The number of the way in which months are derived. It is one higher with every change after which the same records give
     /// other months; those of a book that were derived in another way are made anew.
     /// </summary>
-    public const int Format = 1;
+    public const int Format = 2;
 
     /// <summary>The settlements that stand, in the order of the records.</summary>
     public List<Settlement> Settlements { get; } = [];
@@ -70,7 +71,9 @@ internal sealed class Derivation
         _accrualMonths = new MonthBuckets<Posting>(months, DerivedKind.Accrual, DerivedColumns.Postings, affected);
         _cashMonths = new MonthBuckets<Posting>(months, DerivedKind.Cash, DerivedColumns.Postings, affected);
         _itemMonths = new MonthBuckets<ControlItem>(months, DerivedKind.Items, DerivedColumns.Items, affected);
+        _texts = new DocumentTextsWriter(months, affected);
         PassThrough(affected, atHand);
+        _texts.Complete();
         _accrualMonths.Complete();
         _cashMonths.Complete();
         _itemMonths.Complete();
@@ -118,6 +121,7 @@ internal sealed class Derivation
             account => account.Key, account => AccountTypes.ClassOf(account.Type)));
         foreach (var document in InOrder(affected, atHand))
         {
+            _texts!.Add(document);
             Add(ItemOf(document), document.Lines, cash);
         }
     }
@@ -160,7 +164,7 @@ internal sealed class Derivation
     {
         var date = _dates[document.Key];
         return new ControlItem(
-            new DocumentKey(document.Key), default, default, Amount.Zero, date, DueOf(date, document.Due, document.TermsDays));
+            new DocumentKey(document.Key), default, default, Amount.Zero, date, DueOf(date, document.DueDay, document.DueAfter));
     }
 
     // What says only after how many days it is due is due that long after its date.

@@ -1,3 +1,4 @@
+using System.Text;
 using Vlei.Books.Store;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
@@ -11,14 +12,27 @@ namespace Vlei.Books.Columns;
 /// </summary>
 internal sealed class DerivedDocument
 {
+    private static readonly int Due = RecordTables.Documents.IndexOf("due");
+    private static readonly int TermsDays = RecordTables.Documents.IndexOf("terms_days");
+    private static readonly int Kind = RecordTables.Documents.IndexOf("kind");
+
+    private readonly List<(long? Price, int MemoEnd)> _texts = [];
+    private byte[] _memos = new byte[1024];
+
     /// <summary>Its key.</summary>
     public int Key { get; private set; }
 
     /// <summary>The day by which it should be settled, where it says one.</summary>
-    public DateOnly? Due { get; private set; }
+    public DateOnly? DueDay => IsoText.TryDay(Fields.Text(Due), out var due) ? due : null;
 
     /// <summary>In how many days it is due, where it says that.</summary>
-    public int? TermsDays { get; private set; }
+    public int? DueAfter => Fields.Has(TermsDays) ? (int)Fields.Number(TermsDays) : null;
+
+    /// <summary>The number of its kind.</summary>
+    public int KindNumber => DocumentKinds.NumberOf(Fields.String(Kind));
+
+    /// <summary>All that it says itself.</summary>
+    public RecordRow Fields { get; } = new(RecordTables.Documents);
 
     /// <summary>Its lines, in their order.</summary>
     public List<Line> Lines { get; } = [];
@@ -33,29 +47,29 @@ internal sealed class DerivedDocument
         }
 
         var document = new DerivedDocument();
-        using var rows = store.Rows(new RecordQuery(
-            RecordTables.Documents, RecordQuery.Key, "kind", RecordQuery.Tags, "due", "terms_days")
+        using var rows = store.Rows(RecordRows.AllOf(RecordTables.Documents, RecordQuery.Key) with
         {
-            Standing = standing, Keys = keys,
+            AllVersions = false, Standing = standing, Keys = keys,
         });
         using var lines = store.Rows(new RecordQuery(
             RecordTables.Lines, "document", "line", "account", "amount", "contact", "item", "project", "department", RecordQuery.Tags,
-            "quantity", "tax_code", "tax_part")
+            "quantity", "tax_code", "tax_part", "unit_price", "memo")
         {
             Standing = standing, Keys = keys,
         });
         var hasLine = lines.Next();
         while (rows.Next())
         {
-            var (kind, own) = (DocumentKinds.NumberOf(rows.Text(1)), rows.Text(2));
-            document.Begin(
-                rows.Int(0), IsoText.TryDay(rows.Bytes(3), out var due) ? due : null, rows.IsNull(4) ? null : rows.Int(4));
+            document.Begin(rows.Int(0));
+            RecordRows.Fill(document.Fields, rows, 1);
+            var (kind, own) = (document.KindNumber, Encoding.UTF8.GetString(document.Fields.Tags));
             for (; hasLine && lines.Int(0) == document.Key; hasLine = lines.Next())
             {
-                document.Lines.Add(new Line(
+                var line = new Line(
                     lines.Int(1), new AccountKey(lines.Int(2)), new Amount(lines.Number(3)), new ContactKey(lines.Int(4)),
                     lines.Int(5), lines.Int(6), lines.Int(7), kind, tags.KeyOf(own, lines.IsNull(8) ? "" : lines.Text(8)),
-                    lines.Number(9), lines.Int(10), PartOf(!lines.IsNull(10), lines.Bytes(11))));
+                    lines.Number(9), lines.Int(10), PartOf(!lines.IsNull(10), lines.Bytes(11)));
+                document.Add(line, lines.IsNull(12) ? null : lines.Number(12), lines.Bytes(13));
             }
 
             yield return document;
@@ -66,12 +80,33 @@ internal sealed class DerivedDocument
     public static TaxPart PartOf(bool hasTaxCode, ReadOnlySpan<byte> part) =>
         !hasTaxCode ? TaxPart.None : part.SequenceEqual("tax"u8) ? TaxPart.Tax : TaxPart.Base;
 
-    /// <summary>Begins another document, without lines.</summary>
-    public void Begin(int key, DateOnly? due, int? termsDays)
+    /// <summary>Begins another document, without lines; its fields are to be filled.</summary>
+    public void Begin(int key)
     {
-        (Key, Due, TermsDays) = (key, due, termsDays);
+        Key = key;
         Lines.Clear();
+        _texts.Clear();
     }
+
+    /// <summary>Adds a line, with what it says besides.</summary>
+    public void Add(Line line, long? unitPrice, ReadOnlySpan<byte> memo)
+    {
+        var start = _texts.Count == 0 ? 0 : _texts[^1].MemoEnd;
+        if (start + memo.Length > _memos.Length)
+        {
+            Array.Resize(ref _memos, Math.Max(2 * _memos.Length, start + memo.Length));
+        }
+
+        memo.CopyTo(_memos.AsSpan(start));
+        _texts.Add((unitPrice, start + memo.Length));
+        Lines.Add(line);
+    }
+
+    /// <summary>The price of one that a line says, where it does.</summary>
+    public long? UnitPriceOf(int line) => _texts[line].Price;
+
+    /// <summary>The note of a line; empty where it has none.</summary>
+    public ReadOnlySpan<byte> MemoOf(int line) => _memos.AsSpan((line == 0 ? 0 : _texts[line - 1].MemoEnd).._texts[line].MemoEnd);
 }
 
 /// <summary>Documents that have just come in, so that nobody needs to ask the store for them.</summary>

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.IO.Hashing;
 using Vlei.Books.Store;
 using Vlei.Core.Calendar;
@@ -33,6 +34,23 @@ internal class DerivedMonths(IMonths months)
         var numbers = new long[Count(kind, month)];
         Column(kind, month, name, numbers);
         return numbers;
+    }
+
+    /// <summary>A column of what a stretch of documents says; nothing where it is not there.</summary>
+    /// <param name="stretch">The number of the stretch.</param>
+    /// <param name="name">The name of the column.</param>
+    /// <param name="bytes">How many bytes it is.</param>
+    public WordColumn? Words(int stretch, string name, out int bytes)
+    {
+        var place = DocumentStretch.PlaceOf(stretch);
+        if (!months.TryColumn(DerivedKind.Texts, place, name, out var data, out var checksum))
+        {
+            bytes = 0;
+            return null;
+        }
+
+        bytes = data.Length;
+        return Checksum(data) == checksum && WordColumn.TryRead(data) is { } column ? column : throw Damaged(DerivedKind.Texts, place);
     }
 
     /// <summary>The rows of a month.</summary>
@@ -88,9 +106,16 @@ internal class DerivedMonths(IMonths months)
         hash.Append(BitConverter.GetBytes(checksum));
     }
 
+    /// <summary>What a month is called, for people; of texts, the documents that stand there.</summary>
+    public static string InWords(DerivedKind kind, YearMonth month) => kind == DerivedKind.Texts
+        ? string.Create(
+            CultureInfo.InvariantCulture,
+            $"documents {Math.Max(1, month.Index * DocumentStretch.Size)} to {((month.Index + 1) * DocumentStretch.Size) - 1} (texts)")
+        : $"{month} ({NameOf(kind)})";
+
     private static ProblemException Damaged(DerivedKind kind, YearMonth month) => new(
         ProblemKind.BadData,
-        $"The derived columns of {month} ({NameOf(kind)}) are damaged; the records are not.",
+        $"The derived columns of {InWords(kind, month)} are damaged; the records are not.",
         "Run: vlei check --rebuild");
 
     private void Column(DerivedKind kind, YearMonth month, string name, Span<long> numbers)

@@ -6,31 +6,17 @@ namespace Vlei.Books.Columns;
 /// <summary>Reads some fields of some records.</summary>
 internal static class RecordRows
 {
-    /// <summary>Fields of the records of a table that has ids; of all of them where no keys are named.</summary>
+    /// <summary>Fields of the records of a table that has ids.</summary>
     public static IEnumerable<(int Key, RecordValue[] Values)> Read(
-        IStoreReading store, Standing standing, RecordTable table, IReadOnlyList<RecordField> fields, IReadOnlyList<int>? keys)
+        IStoreReading store, Standing standing, RecordTable table, IReadOnlyList<RecordField> fields)
     {
         using var rows = store.Rows(new RecordQuery(table, [RecordQuery.Key, .. fields.Select(field => field.Name)])
         {
-            Standing = standing, Keys = keys,
+            Standing = standing,
         });
         while (rows.Next())
         {
             yield return (rows.Int(0), ValuesOf(rows, fields, 1));
-        }
-    }
-
-    /// <summary>Fields of the lines of documents.</summary>
-    public static IEnumerable<(DocumentKey Document, int Line, RecordValue[] Values)> ReadLines(
-        IStoreReading store, Standing standing, IReadOnlyList<RecordField> fields, IReadOnlyList<DocumentKey> documents)
-    {
-        using var rows = store.Rows(new RecordQuery(RecordTables.Lines, ["document", "line", .. fields.Select(field => field.Name)])
-        {
-            Standing = standing, Keys = [.. documents.Select(document => document.Value)],
-        });
-        while (rows.Next())
-        {
-            yield return (new DocumentKey(rows.Int(0)), rows.Int(1), ValuesOf(rows, fields, 2));
         }
     }
 

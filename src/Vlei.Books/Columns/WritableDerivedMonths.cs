@@ -14,17 +14,14 @@ internal sealed class WritableDerivedMonths(IWritableMonths months) : DerivedMon
     {
         List<MonthColumn> columns =
             [.. shape.Columns.Zip(shape.Pack(rows), (column, data) => new MonthColumn(column.Name, data, Checksum(data)))];
-        var sums = shape.Sums?.Invoke(rows) ?? [];
-        months.PutMonth(kind, new MonthHead(month, rows.Length, sums, Checksum(sums)), columns);
-        if (rows.Length > 0)
-        {
-            CountsOf(kind)[month] = rows.Length;
-        }
-        else
-        {
-            CountsOf(kind).Remove(month);
-        }
+        Put(kind, month, rows.Length, shape.Sums?.Invoke(rows) ?? [], columns);
     }
+
+    /// <summary>Puts what a stretch of documents says in the place of what was there; without any, the stretch goes.</summary>
+    public void WriteWords(int stretch, int documents, IReadOnlyList<(string Name, byte[] Data)> columns) =>
+        Put(
+            DerivedKind.Texts, DocumentStretch.PlaceOf(stretch), documents, [],
+            [.. columns.Select(column => new MonthColumn(column.Name, column.Data, Checksum(column.Data)))]);
 
     /// <summary>Throws all of it away.</summary>
     public void Clear()
@@ -33,6 +30,19 @@ internal sealed class WritableDerivedMonths(IWritableMonths months) : DerivedMon
         foreach (var kind in Enum.GetValues<DerivedKind>())
         {
             CountsOf(kind).Clear();
+        }
+    }
+
+    private void Put(DerivedKind kind, YearMonth month, int count, byte[] sums, IReadOnlyList<MonthColumn> columns)
+    {
+        months.PutMonth(kind, new MonthHead(month, count, sums, Checksum(sums)), columns);
+        if (count > 0)
+        {
+            CountsOf(kind)[month] = count;
+        }
+        else
+        {
+            CountsOf(kind).Remove(month);
         }
     }
 }

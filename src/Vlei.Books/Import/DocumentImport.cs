@@ -16,9 +16,6 @@ namespace Vlei.Books.Import;
 internal sealed class DocumentImport(ImportSession session, Currency currency) : IDocumentsAtHand
 {
     private static readonly RecordTable Table = RecordTables.Documents;
-    private static readonly int Kind = Table.IndexOf("kind");
-    private static readonly int Due = Table.IndexOf("due");
-    private static readonly int TermsDays = Table.IndexOf("terms_days");
     private static readonly int Contact = Table.IndexOf("contact");
     private static readonly int LineDocument = RecordTables.Lines.IndexOf("document");
     private static readonly int LineNumber = RecordTables.Lines.IndexOf("line");
@@ -29,6 +26,8 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
     private static readonly int LineProject = RecordTables.Lines.IndexOf("project");
     private static readonly int LineDepartment = RecordTables.Lines.IndexOf("department");
     private static readonly int LineQuantity = RecordTables.Lines.IndexOf("quantity");
+    private static readonly int LineUnitPrice = RecordTables.Lines.IndexOf("unit_price");
+    private static readonly int LineMemo = RecordTables.Lines.IndexOf("memo");
     private static readonly int LineTaxCode = RecordTables.Lines.IndexOf("tax_code");
     private static readonly int LineTaxPart = RecordTables.Lines.IndexOf("tax_part");
 
@@ -102,20 +101,19 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
         foreach (var key in keys)
         {
             var state = _states[key];
-            _documentSpool.Read(state.Place, _document);
-            document.Begin(
-                key, IsoText.TryDay(_document.Text(Due), out var due) ? due : null,
-                _document.Has(TermsDays) ? (int)_document.Number(TermsDays) : null);
-            var (kind, own) = (DocumentKinds.NumberOf(_document.String(Kind)), Encoding.UTF8.GetString(_document.Tags));
+            document.Begin(key);
+            _documentSpool.Read(state.Place, document.Fields);
+            var (kind, own) = (document.KindNumber, Encoding.UTF8.GetString(document.Fields.Tags));
             for (var line = state.First; line < state.First + state.Count; line++)
             {
                 Fill(_lines[line], state.Contact);
-                document.Lines.Add(new Line(
+                var posted = new Line(
                     _lines[line].Number, new AccountKey((int)_line.Number(LineAccount)), new Amount(_line.Number(LineAmount)),
                     new ContactKey((int)_line.Number(LineContact)), (int)_line.Number(LineItem), (int)_line.Number(LineProject),
                     (int)_line.Number(LineDepartment), kind, tags.KeyOf(own, Encoding.UTF8.GetString(_line.Tags)),
                     _line.Number(LineQuantity), (int)_line.Number(LineTaxCode),
-                    DerivedDocument.PartOf(_line.Has(LineTaxCode), _line.Text(LineTaxPart))));
+                    DerivedDocument.PartOf(_line.Has(LineTaxCode), _line.Text(LineTaxPart)));
+                document.Add(posted, _line.Has(LineUnitPrice) ? _line.Number(LineUnitPrice) : null, _line.Text(LineMemo));
             }
 
             yield return document;

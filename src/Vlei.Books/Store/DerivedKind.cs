@@ -3,7 +3,7 @@ using Vlei.Core.Ledger;
 namespace Vlei.Books.Store;
 
 /// <summary>
-/// What is derived from the records, month by month. The first two are the postings of each <see cref="AccountingBasis"/>.
+/// What is derived from the records, most of it month by month. The first two are the postings of each <see cref="AccountingBasis"/>.
 /// </summary>
 internal enum DerivedKind
 {
@@ -18,4 +18,7 @@ internal enum DerivedKind
 
     /// <summary>What is set against what, on the day that it takes effect.</summary>
     Applications,
+
+    /// <summary>What documents and their lines say; a stretch of keys stands where the others have a month.</summary>
+    Texts,
 }

@@ -1,13 +1,25 @@
+using System.Text;
+
 namespace Vlei.Core.Calendar;
 
 /// <summary>Days and moments in the one form of ISO 8601 that record sets use, read from UTF-8 without allocating.</summary>
 public static class IsoText
 {
+    private const int DayLength = 10;
+
     /// <summary>Reads <c>2026-03-15</c>; a day that does not exist, or is out of reach, is not read.</summary>
+    public static bool TryDay(string text, out DateOnly day)
+    {
+        Span<byte> bytes = stackalloc byte[DayLength];
+        day = default;
+        return text.Length == DayLength && Encoding.UTF8.TryGetBytes(text, bytes, out _) && TryDay(bytes, out day);
+    }
+
+    /// <inheritdoc cref="TryDay(string, out DateOnly)"/>
     public static bool TryDay(ReadOnlySpan<byte> text, out DateOnly day)
     {
         day = default;
-        if (text.Length != 10 || text[4] != '-' || text[7] != '-'
+        if (text.Length != DayLength || text[4] != '-' || text[7] != '-'
             || !TryNumber(text[..4], out var year) || !TryNumber(text[5..7], out var month)
             || !TryNumber(text[8..], out var dayOfMonth)
             || year is < PeriodGrammar.FirstYear or > PeriodGrammar.LastYear || month is < 1 or > 12
@@ -24,7 +36,7 @@ public static class IsoText
     public static bool TryMonth(ReadOnlySpan<byte> text, out YearMonth month)
     {
         month = default;
-        Span<byte> first = stackalloc byte[10];
+        Span<byte> first = stackalloc byte[DayLength];
         if (text.Length != 7)
         {
             return false;
@@ -43,12 +55,12 @@ public static class IsoText
     /// </summary>
     public static bool IsMoment(ReadOnlySpan<byte> text)
     {
-        if (text.Length <= 10)
+        if (text.Length <= DayLength)
         {
             return TryDay(text, out _);
         }
 
-        if (!TryDay(text[..10], out _) || text[10] != 'T' || !TakeTime(text[11..], 24, out var rest))
+        if (!TryDay(text[..DayLength], out _) || text[10] != 'T' || !TakeTime(text[11..], 24, out var rest))
         {
             return false;
         }

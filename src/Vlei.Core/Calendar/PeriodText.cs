@@ -74,7 +74,7 @@ public static class PeriodText
     public static string Words(DateOnly day) => Text(day, "d MMMM yyyy");
 
     /// <summary>A day as ISO 8601 writes it.</summary>
-    public static string Iso(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
+    public static string Iso(DateOnly day) => day.ToString("O", CultureInfo.InvariantCulture);
 
     private static TimeUnit? UnitOf(DateRange range, FiscalCalendar calendar)
     {

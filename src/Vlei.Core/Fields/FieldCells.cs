@@ -53,6 +53,13 @@ public sealed class WordPool(
                 continue;
             }
 
+            // Rows of one document stand together.
+            if (row > 0 && ReferenceEquals(text, texts[row - 1]))
+            {
+                numbers[row] = numbers[row - 1];
+                continue;
+            }
+
             if (!known.TryGetValue(text, out var number))
             {
                 known[text] = number = words.Count;

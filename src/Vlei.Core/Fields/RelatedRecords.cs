@@ -3,71 +3,26 @@ using Vlei.Core.Ledger;
 namespace Vlei.Core.Fields;
 
 /// <summary>
-/// The records that rows refer to. Those of small tables are read whole, once; documents are many, and are read for the
-/// rows at hand, all fields that are wanted of them together.
+/// The records that rows refer to. Those of small tables are read whole, once; documents are many, and are looked up for the rows at
+/// hand.
 /// </summary>
 /// <param name="ledger">The records.</param>
 internal sealed class RelatedRecords(ILedger ledger)
 {
     private readonly Dictionary<(RecordTable Table, string Field), FieldCells> _whole = [];
     private readonly Dictionary<RecordTable, WordPool> _pools = [];
-    private readonly List<RecordField> _ofDocuments = [];
-    private readonly List<RecordField> _ofLines = [];
-    private Dictionary<DocumentKey, Dictionary<int, RecordValue[]>> _lines = [];
 
-    /// <summary>Whether records of a table are read for the rows at hand alone.</summary>
+    /// <summary>Whether records of a table are looked up for the rows at hand alone.</summary>
     public static bool AreMany(RecordTable table) => table == RecordTables.Documents;
 
-    /// <summary>Notes that a field of documents will be asked for.</summary>
-    public void WantOfDocuments(RecordField field) => Want(_ofDocuments, field);
-
-    /// <summary>Notes that a field of lines will be asked for.</summary>
-    public void WantOfLines(RecordField field)
-    {
-        Want(_ofLines, field);
-        _lines = [];
-    }
-
-    /// <summary>What the documents of those keys have in a field that was noted.</summary>
-    /// <param name="rows">The rows that ask.</param>
-    /// <param name="asker">What asks, so that it is looked up once for all of its fields.</param>
+    /// <summary>What the documents of those keys have in a field.</summary>
     /// <param name="keys">A key per row, 0 for none.</param>
     /// <param name="field">The field.</param>
-    public FieldCells OfDocuments(RowSet rows, object asker, long[] keys, RecordField field)
-    {
-        var found = rows.Once((this, asker), () => ledger
-            .ReadRecords(RecordTables.Documents, _ofDocuments, KeysOf(keys)).ToDictionary(record => record.Key, record => record.Values));
-        var place = _ofDocuments.IndexOf(field);
-        return CellsOf(field, [.. keys.Select(key => found.TryGetValue((int)key, out var values) ? values[place] : default)]);
-    }
+    public FieldCells OfDocuments(long[] keys, RecordField field) => CellsOf(field, ledger.OfDocuments(field, keys));
 
-    /// <summary>What lines of documents have in a field that was noted.</summary>
-    public FieldCells OfLines(RowSet rows, RecordField field)
-    {
-        var (documents, lines) = (rows.Column("document"), rows.Column("line"));
-        var found = rows.Once(
-            (this, _ofLines), () => _lines = LinesOf([.. KeysOf(documents).Select(key => new DocumentKey(key))]));
-        var place = _ofLines.IndexOf(field);
-        return CellsOf(
-            field,
-            [
-                .. documents.Select(
-                    (document, row) => found.TryGetValue((DocumentKey)document, out var ofDocument)
-                        && ofDocument.TryGetValue((int)lines[row], out var values) ? values[place] : default)]);
-    }
-
-    // A document of many lines goes on in the rows that come next, and is read once.
-    private Dictionary<DocumentKey, Dictionary<int, RecordValue[]>> LinesOf(IReadOnlyList<DocumentKey> documents)
-    {
-        var lines = documents.ToDictionary(document => document, document => _lines.GetValueOrDefault(document) ?? []);
-        var missing = documents.Where(document => !_lines.ContainsKey(document)).ToList();
-        foreach (var (document, line, values) in ledger.ReadLines(_ofLines, missing))
-        {
-            lines[document][line] = values;
-        }
-
-        return lines;
-    }
+    /// <summary>What lines of documents have in a field.</summary>
+    public FieldCells OfLines(RowSet rows, RecordField field) =>
+        CellsOf(field, ledger.OfLines(field, rows.Column("document"), rows.Column("line")));
 
     /// <summary>What the records of a table have in a field, by key.</summary>
     public FieldCells Whole(RecordTable table, RecordField field)
@@ -123,8 +78,7 @@ internal sealed class RelatedRecords(ILedger ledger)
     }
 
     /// <summary>The documents of those keys, as words.</summary>
-    public FieldCells Documents(RowSet rows, object asker, long[] keys) =>
-        OfDocuments(rows, asker, keys, RecordTables.Documents.Fields[0]);
+    public FieldCells Documents(long[] keys) => OfDocuments(keys, RecordTables.Documents.Fields[0]);
 
     // What accounts are is at hand, and need not be read.
     private Func<long[], FieldCells> AccountsBy(IReadOnlyList<string> words, Func<Account, int> wordOf)
@@ -173,34 +127,19 @@ internal sealed class RelatedRecords(ILedger ledger)
             [.. keys.Select(key => TextOf(ids, key))], [.. keys.Select(key => TextOf(names, key))]);
     }
 
-    private FieldCells CellsOf(RecordField field, IReadOnlyList<RecordValue> values) => field.Type switch
+    private FieldCells CellsOf(RecordField field, RecordValue[] values) => field.Type switch
     {
         FieldType.Reference when !AreMany(RecordTables.Named(field.Target!)) => new FieldCells(
-            [.. values.Select(value => value.Number ?? 0)], PoolOf(RecordTables.Named(field.Target!))),
-        FieldType.Date => new FieldCells([.. values.Select(value =>
-            value.Text is { } text && Calendar.IsoText.TryDay(System.Text.Encoding.UTF8.GetBytes(text), out var day) ? day.DayNumber
-                : FieldCells.Nothing)]),
-        FieldType.Boolean => WordPool.Of([.. values.Select(value => value.Number switch { null => null, 0 => "false", _ => "true" })]),
+            Array.ConvertAll(values, value => value.Number ?? 0), PoolOf(RecordTables.Named(field.Target!))),
+        FieldType.Date => new FieldCells(Array.ConvertAll(values, value =>
+            value.Text is { } text && Calendar.IsoText.TryDay(text, out var day) ? day.DayNumber : FieldCells.Nothing)),
+        FieldType.Boolean =>
+            WordPool.Of(Array.ConvertAll(values, value => value.Number switch { null => null, 0 => "false", _ => "true" })),
         FieldType.Money or FieldType.Decimal or FieldType.Integer =>
-            new FieldCells([.. values.Select(value => value.Number ?? FieldCells.Nothing)]),
+            new FieldCells(Array.ConvertAll(values, value => value.Number ?? FieldCells.Nothing)),
         // What a field can say is known, whether any record says it or not.
         FieldType.Choice => WordPool.Of([.. field.Choices, .. values.Select(value => value.Text)]) is var cells
             ? cells with { Numbers = cells.Numbers[field.Choices.Count..] } : default,
-        _ => WordPool.Of([.. values.Select(value => value.Text)]),
+        _ => WordPool.Of(Array.ConvertAll(values, value => value.Text)),
     };
-
-    private static void Want(List<RecordField> wanted, RecordField field)
-    {
-        if (!wanted.Contains(field))
-        {
-            wanted.Add(field);
-        }
-    }
-
-    private static List<int> KeysOf(long[] keys)
-    {
-        var distinct = keys.Where(key => key > 0).Select(key => (int)key).ToHashSet().ToList();
-        distinct.Sort();
-        return distinct;
-    }
 }

@@ -39,13 +39,11 @@ public sealed class RowBlock(int count, Func<string, long[]> read, RowBlock? beh
     }
 }
 
-/// <summary>Some rows of a block, in their order; what was looked up for them is kept for as long as they are looked at.</summary>
+/// <summary>Some rows of a block, in their order.</summary>
 /// <param name="block">The block.</param>
 /// <param name="rows">The places of the rows, ascending; all rows where it is nothing.</param>
 public sealed class RowSet(RowBlock block, int[]? rows = null)
 {
-    private readonly Dictionary<object, object> _found = [];
-
     /// <summary>The block.</summary>
     public RowBlock Block => block;
 
@@ -74,18 +72,6 @@ public sealed class RowSet(RowBlock block, int[]? rows = null)
         }
 
         return taken.Count == Count ? this : new RowSet(block, [.. taken]);
-    }
-
-    /// <summary>What was looked up under a key before, or is looked up now.</summary>
-    public T Once<T>(object key, Func<T> find)
-        where T : notnull
-    {
-        if (!_found.TryGetValue(key, out var found))
-        {
-            _found[key] = found = find();
-        }
-
-        return (T)found;
     }
 
     private static long[] Gathered(long[] column, int[] rows)

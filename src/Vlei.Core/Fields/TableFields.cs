@@ -150,7 +150,6 @@ public sealed class TableFields
     {
         if (field.OfLine is { } record)
         {
-            _related.WantOfLines(record);
             return new Node(field, rows => _related.OfLines(rows, record));
         }
 
@@ -178,8 +177,7 @@ public sealed class TableFields
             return new Node(field, rows => new FieldCells(keys(rows), _related.PoolOf(target)), keys) { Columns = columns };
         }
 
-        _related.WantOfDocuments(RecordTables.Documents.Fields[0]);
-        return new Node(field, rows => _related.Documents(rows, field.Name, keys(rows)), keys);
+        return new Node(field, rows => _related.Documents(keys(rows)), keys);
     }
 
     // What is reckoned of a document, rather than said of it: how long it is open.
@@ -216,11 +214,10 @@ public sealed class TableFields
 
     private Func<RowSet, FieldCells> ReadRelated(Node node, RecordTable target, RecordField record)
     {
-        var (keys, name) = (node.Keys!, node.Field.Name);
+        var keys = node.Keys!;
         if (RelatedRecords.AreMany(target))
         {
-            _related.WantOfDocuments(record);
-            return rows => _related.OfDocuments(rows, name, keys(rows), record);
+            return rows => _related.OfDocuments(keys(rows), record);
         }
 
         return rows =>

@@ -48,23 +48,26 @@ public interface ILedger
     /// <summary>The note of a line; empty for none.</summary>
     string LineMemo(DocumentKey document, int line);
 
-    /// <summary>Some fields of the records of a table, by key; a record that is not there any more is left out.</summary>
+    /// <summary>What documents say in a field, a value for each key; nothing for a document that does not, and for key 0.</summary>
+    /// <param name="field">A field of <see cref="RecordTables.Documents"/>, or their tags.</param>
+    /// <param name="documents">The keys, in any order, each as often as need be.</param>
+    RecordValue[] OfDocuments(RecordField field, long[] documents);
+
+    /// <summary>What lines say in a field, a value for each; nothing for a line that does not.</summary>
+    /// <param name="field">The price of one or the note: what postings do not say themselves.</param>
+    /// <param name="documents">The keys of their documents, in any order.</param>
+    /// <param name="lines">Their places in these.</param>
+    RecordValue[] OfLines(RecordField field, long[] documents, long[] lines);
+
+    /// <summary>Some fields of the records of a table, by key.</summary>
     /// <param name="table">A table whose records have ids.</param>
     /// <param name="fields">Its fields that are wanted.</param>
-    /// <param name="keys">The keys of the records, ascending; all records where it is nothing.</param>
-    IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(
-        RecordTable table, IReadOnlyList<RecordField> fields, IReadOnlyList<int>? keys = null);
+    IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(RecordTable table, IReadOnlyList<RecordField> fields);
 
     /// <summary>Whether there is a record of that id, in these very letters.</summary>
     /// <param name="table">A table whose records have ids.</param>
     /// <param name="id">The id.</param>
     bool HasRecord(RecordTable table, string id);
-
-    /// <summary>Some fields of the lines of documents, by document.</summary>
-    /// <param name="fields">The fields of <see cref="RecordTables.Lines"/> that are wanted.</param>
-    /// <param name="documents">The keys of the documents, ascending.</param>
-    IEnumerable<(DocumentKey Document, int Line, RecordValue[] Values)> ReadLines(
-        IReadOnlyList<RecordField> fields, IReadOnlyList<DocumentKey> documents);
 
     /// <summary>Where a contact is, in one or several lines; empty where it is not known.</summary>
     string ContactAddress(ContactKey contact);

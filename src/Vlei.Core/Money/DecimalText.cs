@@ -1,5 +1,3 @@
-using System.Globalization;
-
 namespace Vlei.Core.Money;
 
 /// <summary>What reading a number from text came to.</summary>
@@ -24,6 +22,9 @@ public enum DecimalTextResult
 /// </summary>
 public static class DecimalText
 {
+    /// <summary>The most characters that a number takes: a sign, all digits, a point, and a zero before it.</summary>
+    public const int Longest = 24;
+
     /// <summary>
     /// Reads UTF-8 text into a whole number of units of which there are 10^<paramref name="decimals"/> to one.
     /// Zeros behind the last decimal that fits are accepted.
@@ -75,12 +76,34 @@ public static class DecimalText
     /// <summary>Writes <paramref name="units"/> with exactly <paramref name="decimals"/> decimals: <c>-12.50</c>.</summary>
     public static string Write(long units, int decimals)
     {
-        if (decimals == 0)
+        Span<char> text = stackalloc char[Longest];
+        return text[..Write(units, decimals, text)].ToString();
+    }
+
+    /// <summary>The same into <paramref name="text"/>, which has room for <see cref="Longest"/> characters; how many it took.</summary>
+    public static int Write(long units, int decimals, Span<char> text)
+    {
+        // The magnitude of the least number there is does not fit a signed one.
+        var rest = units < 0 ? (ulong)-(units + 1) + 1 : (ulong)units;
+        var place = Longest;
+        Span<char> backwards = stackalloc char[Longest];
+        for (var digit = 0; digit <= decimals || rest > 0; digit++)
         {
-            return units.ToString(CultureInfo.InvariantCulture);
+            if (digit == decimals && decimals > 0)
+            {
+                backwards[--place] = '.';
+            }
+
+            (rest, var last) = Math.DivRem(rest, 10);
+            backwards[--place] = (char)('0' + last);
         }
 
-        var digits = Int128.Abs(units).ToString(CultureInfo.InvariantCulture).PadLeft(decimals + 1, '0');
-        return $"{(units < 0 ? "-" : "")}{digits[..^decimals]}.{digits[^decimals..]}";
+        if (units < 0)
+        {
+            backwards[--place] = '-';
+        }
+
+        backwards[place..].CopyTo(text);
+        return Longest - place;
     }
 }

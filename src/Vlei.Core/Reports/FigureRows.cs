@@ -8,6 +8,7 @@ internal sealed class FigureRows<TRow>
     where TRow : struct
 {
     private readonly List<Stretch> _stretches = [];
+    private int _last;
 
     /// <summary>How many there are.</summary>
     public int Count { get; private set; }
@@ -45,8 +46,17 @@ internal sealed class FigureRows<TRow>
         Count += stretch.Count;
     }
 
+    // Rows are looked at one after the other.
     private int StretchAt(int place)
     {
+        for (var near = _last; near < _stretches.Count && near <= _last + 1 && _stretches[near].First <= place; near++)
+        {
+            if (place < _stretches[near].First + _stretches[near].Count)
+            {
+                return _last = near;
+            }
+        }
+
         var (low, high) = (0, _stretches.Count - 1);
         while (low < high)
         {
@@ -54,7 +64,7 @@ internal sealed class FigureRows<TRow>
             (low, high) = _stretches[middle].First <= place ? (middle, high) : (low, middle - 1);
         }
 
-        return low;
+        return _last = low;
     }
 
     private readonly record struct Stretch(int First, int Count, FigureRow<TRow> One, Func<int, FigureRow<TRow>>? Each);

@@ -34,9 +34,6 @@ internal readonly record struct ReviewLine(AccountKey Account, ContactKey Contac
 /// <summary>All documents up to the end of the days that are looked at, oldest first, and what they are called.</summary>
 internal sealed class ReviewRecords
 {
-    // Where fewer are asked for than one of so many, they are looked up each by itself.
-    private const int FewOf = 8;
-
     private readonly Dictionary<ContactKey, string> _contacts;
     private readonly Dictionary<AccountType, ControlHistory> _histories = [];
 
@@ -92,14 +89,14 @@ internal sealed class ReviewRecords
     /// <param name="documents">The documents.</param>
     public IReadOnlyDictionary<DocumentKey, string> TextsOf(string field, IReadOnlyCollection<ReviewDocument> documents)
     {
-        RecordField[] fields = [RecordTables.Documents.Fields[RecordTables.Documents.IndexOf(field)]];
-        var keys = documents.Count < Documents.Count / FewOf ? documents.Select(document => document.Key.Value).Order().ToList() : null;
-        var texts = new Dictionary<DocumentKey, string>(documents.Count);
-        foreach (var (key, values) in keys is { Count: 0 } ? [] : Context.Ledger.ReadRecords(RecordTables.Documents, fields, keys))
+        long[] keys = [.. documents.Select(document => (long)document.Key.Value)];
+        var values = Context.Ledger.OfDocuments(RecordTables.Documents.Fields[RecordTables.Documents.IndexOf(field)], keys);
+        var texts = new Dictionary<DocumentKey, string>(keys.Length);
+        for (var place = 0; place < keys.Length; place++)
         {
-            if (values[0].Text is { Length: > 0 } text)
+            if (values[place].Text is { Length: > 0 } text)
             {
-                texts[new DocumentKey(key)] = text;
+                texts[(DocumentKey)keys[place]] = text;
             }
         }
 

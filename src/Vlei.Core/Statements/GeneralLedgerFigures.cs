@@ -140,7 +140,7 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
 
         rows.AddMany(own.Length, place =>
         {
-            var entry = _texts.Near(own, place);
+            var entry = own[place];
             var row = new LedgerRow(account.Of, balances[place], entry, null, false);
             return new FigureRow<LedgerRow>(_texts.KeyOf(entry), _texts.IdOf(entry), RowKind.Record, 1, row) { CountsIn = closing };
         });

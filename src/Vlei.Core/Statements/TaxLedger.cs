@@ -107,15 +107,17 @@ internal sealed class TaxLedger : ILedger
     public string LineMemo(DocumentKey document, int line) => _ledger.LineMemo(document, line);
 
     /// <inheritdoc/>
-    public IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(
-        RecordTable table, IReadOnlyList<RecordField> fields, IReadOnlyList<int>? keys = null) => _ledger.ReadRecords(table, fields, keys);
+    public RecordValue[] OfDocuments(RecordField field, long[] documents) => _ledger.OfDocuments(field, documents);
+
+    /// <inheritdoc/>
+    public RecordValue[] OfLines(RecordField field, long[] documents, long[] lines) => _ledger.OfLines(field, documents, lines);
+
+    /// <inheritdoc/>
+    public IEnumerable<(int Key, RecordValue[] Values)> ReadRecords(RecordTable table, IReadOnlyList<RecordField> fields) =>
+        _ledger.ReadRecords(table, fields);
 
     /// <inheritdoc/>
     public bool HasRecord(RecordTable table, string id) => _ledger.HasRecord(table, id);
-
-    /// <inheritdoc/>
-    public IEnumerable<(DocumentKey Document, int Line, RecordValue[] Values)> ReadLines(
-        IReadOnlyList<RecordField> fields, IReadOnlyList<DocumentKey> documents) => _ledger.ReadLines(fields, documents);
 
     /// <inheritdoc/>
     public string ContactAddress(ContactKey contact) => _ledger.ContactAddress(contact);

@@ -20,12 +20,13 @@ internal sealed class FieldIndex(BoundField bound, FiscalCalendar calendar)
     private readonly List<string> _words = [""];
     private WordPool? _shared;
     private bool _hasWords;
+    private bool _isAlone;
 
     /// <summary>The field.</summary>
     public BoundField Bound => bound;
 
-    /// <summary>One of the same field that knows no value yet: what is only shown need not be kept.</summary>
-    public FieldIndex Anew() => new(bound, calendar);
+    /// <summary>One of the same field for some rows alone: what is only shown need not be known again elsewhere.</summary>
+    public FieldIndex Alone() => new(bound, calendar) { _isAlone = true };
 
     /// <summary>
     /// Refuses columns for more values than can be read. Throws a <see cref="ProblemException"/> that says what to do.
@@ -52,7 +53,7 @@ internal sealed class FieldIndex(BoundField bound, FiscalCalendar calendar)
         }
 
         _hasWords = true;
-        if (pool.IsShared)
+        if (pool.IsShared || _isAlone)
         {
             _shared = pool;
             return cells.Numbers;

@@ -14,15 +14,7 @@ internal sealed record PostingTextColumn(ReportColumn Shown, Func<PostingEntry, 
 /// <summary>What lists show of postings besides sums: their documents, contacts, accounts and notes.</summary>
 internal sealed class PostingTexts(ILedger ledger)
 {
-    private const int AtOnce = 512;
-
-    private static readonly IReadOnlyList<RecordField> OfDocuments = Fields(RecordTables.Documents, "id", "kind", "number", "memo");
-    private static readonly IReadOnlyList<RecordField> OfLines = Fields(RecordTables.Lines, "memo");
-
-    // What is said of the postings of a list that stand near the one that was looked at last.
-    private readonly Dictionary<DocumentKey, DocumentText> _documents = [];
-    private readonly Dictionary<(DocumentKey Document, int Line), string> _memos = [];
-    private (PostingEntry[]? Of, int First, int Count) _near;
+    private (DocumentKey Key, DocumentText Text)? _last;
     private readonly Lazy<Dictionary<ContactKey, string>> _contacts = new(() =>
         ledger.Records(PostingField.Contact).ToDictionary(contact => new ContactKey(contact.Key), contact => contact.Name));
 
@@ -49,21 +41,6 @@ internal sealed class PostingTexts(ILedger ledger)
             new("settled-by", "Settled by", ColumnKind.Text), entry => Cell.Of(ReleaseOf(entry)), _ => Cell.Empty) } : [],
     ];
 
-    /// <summary>
-    /// A posting of a list. What is said of it is read together with that of those behind it: documents of one account may stand anywhere
-    /// in the records.
-    /// </summary>
-    public PostingEntry Near(PostingEntry[] list, int place)
-    {
-        if (_near.Of != list || place < _near.First || place >= _near.First + _near.Count)
-        {
-            _near = (list, place, Math.Min(AtOnce, list.Length - place));
-            Read(new ArraySegment<PostingEntry>(list, place, _near.Count));
-        }
-
-        return list[place];
-    }
-
     /// <summary>The id of a document.</summary>
     public string IdOf(DocumentKey document) => DocumentOf(document).Id;
 
@@ -79,9 +56,7 @@ internal sealed class PostingTexts(ILedger ledger)
 
     private string MemoOf(PostingEntry entry)
     {
-        var (document, line) = (entry.Place.Document, entry.Place.Line);
-        var memo = entry.Source == PostingSource.Budget ? ""
-            : _documents.ContainsKey(document) ? _memos.GetValueOrDefault((document, line), "") : ledger.LineMemo(document, line);
+        var memo = entry.Source == PostingSource.Budget ? "" : ledger.LineMemo(entry.Place.Document, entry.Place.Line);
         return memo.Length > 0 ? memo : DocumentOf(entry).Memo;
     }
 
@@ -102,29 +77,14 @@ internal sealed class PostingTexts(ILedger ledger)
         return new DocumentText($"budget {month}", "budget", month.First, "", "");
     }
 
-    private DocumentText DocumentOf(DocumentKey key) => _documents.TryGetValue(key, out var document) ? document : ledger.Document(key);
-
-    private void Read(IEnumerable<PostingEntry> entries)
+    // All that is said of a posting is asked for one after the other.
+    private DocumentText DocumentOf(DocumentKey key)
     {
-        _documents.Clear();
-        _memos.Clear();
-        List<DocumentKey> keys =
-            [.. entries.Select(entry => entry.Place.Document).Where(document => !document.IsNone).Distinct().Order()];
-        foreach (var (key, values) in ledger.ReadRecords(RecordTables.Documents, OfDocuments, [.. keys.Select(key => key.Value)]))
+        if (_last?.Key != key)
         {
-            string Text(int field) => values[field].Text ?? "";
-            _documents[new DocumentKey(key)] = new DocumentText(Text(0), Text(1), default, Text(2), Text(3));
+            _last = (key, ledger.Document(key));
         }
 
-        foreach (var (document, line, values) in ledger.ReadLines(OfLines, keys))
-        {
-            if (values[0].Text is { Length: > 0 } memo)
-            {
-                _memos[(document, line)] = memo;
-            }
-        }
+        return _last!.Value.Text;
     }
-
-    private static IReadOnlyList<RecordField> Fields(RecordTable table, params IEnumerable<string> names) =>
-        [.. names.Select(name => table.Fields[table.IndexOf(name)])];
 }

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Vlei.Core.Fields;
 using Vlei.Core.Reports;
 
@@ -21,8 +22,7 @@ internal sealed class RecordWindow
     private readonly Cell[]?[] _cells;
     private readonly long[]?[] _numbers;
     private int[]? _order;
-    private string[][] _keys = [];
-    private string[] _labels = [];
+    private (string Key, string Label)[] _names = [];
     private int _first = -1;
     private int _count;
 
@@ -99,12 +99,7 @@ internal sealed class RecordWindow
     public (string Key, string Label) Named(int record)
     {
         Reach(record);
-        var parts = _keys[record - _first];
-
-        // A line of a document, and which settlement released it: INV-7/2@31.
-        return (parts.Length == 1 || (parts.Length == 2 && parts[1] == "0") ? parts[0] : parts.Length == 2 || parts[2] == "0"
-            ? $"{parts[0]}/{parts[1]}"
-            : $"{parts[0]}/{parts[1]}@{parts[2]}", _label is null ? parts[0] : _labels[record - _first]);
+        return _names[record - _first];
     }
 
     /// <summary>Works out the sums so far, record by record; they start anew with each group.</summary>
@@ -139,8 +134,7 @@ internal sealed class RecordWindow
         }
 
         (_first, _count) = (record - (record % Size), Math.Min(Size, Count - (record - (record % Size))));
-        (_keys, var keys) = (new string[_count][], _key.Select(part => new FieldIndex(part, default)).ToList());
-        (_labels, var label) = _label is { } field ? (new string[_count], new FieldIndex(field, default)) : ([], null);
+        _names = new (string, string)[_count];
         foreach (var fact in _facts)
         {
             _cells[fact] = new Cell[_count];
@@ -153,25 +147,24 @@ internal sealed class RecordWindow
 
         foreach (var (set, rows) in SetsOf(_first, _count))
         {
-            var named = keys.Select(index => (Index: index.Anew(), Set: set))
-                .Select(part => (part.Index, Numbers: part.Index.NumbersOf(part.Set))).ToList();
-            Scatter(rows, _keys, row => [.. named.Select(part => part.Index.KeyOf(part.Numbers[row]))]);
-            if (label?.Anew() is { } labels && labels.NumbersOf(set) is var labelled)
-            {
-                Scatter(rows, _labels, row => labels.KeyOf(labelled[row]));
-            }
-
+            Name(set, rows);
             foreach (var fact in _facts)
             {
-                var index = _plan.Columns[fact].Fact!.Anew();
+                var (index, cells) = (_plan.Columns[fact].Fact!.Alone(), _cells[fact]!);
                 var numbers = index.NumbersOf(set);
-                Scatter(rows, _cells[fact]!, row => index.CellOf(numbers[row]));
+                for (var row = 0; row < rows.Length; row++)
+                {
+                    cells[rows[row] - _first] = index.CellOf(numbers[row]);
+                }
             }
 
             foreach (var measure in _measures)
             {
-                var numbers = _plan.Measures[measure].Read(set);
-                Scatter(rows, _numbers[measure]!, row => numbers[row]);
+                var (numbers, all) = (_plan.Measures[measure].Read(set), _numbers[measure]!);
+                for (var row = 0; row < rows.Length; row++)
+                {
+                    all[rows[row] - _first] = numbers[row];
+                }
             }
         }
 
@@ -181,16 +174,54 @@ internal sealed class RecordWindow
         }
     }
 
-    private void Scatter<T>(int[] rows, T[] into, Func<int, T> of)
+    private void Name(RowSet set, int[] rows)
     {
+        var parts = new (FieldIndex Index, long[] Numbers)[_key.Count];
+        for (var part = 0; part < parts.Length; part++)
+        {
+            var index = new FieldIndex(_key[part], default).Alone();
+            parts[part] = (index, index.NumbersOf(set));
+        }
+
+        var label = _label is { } field ? new FieldIndex(field, default).Alone() : null;
+        var labels = label?.NumbersOf(set);
         for (var row = 0; row < rows.Length; row++)
         {
-            into[rows[row] - _first] = of(row);
+            var first = parts[0].Index.KeyOf(parts[0].Numbers[row]);
+            _names[rows[row] - _first] = (KeyOf(first, parts, row), label is null ? first : label.KeyOf(labels![row]));
         }
     }
 
+    // A line of a document, and which settlement released it: INV-7/2@31.
+    private static string KeyOf(string first, (FieldIndex Index, long[] Numbers)[] parts, int row)
+    {
+        string Part(int part) => parts[part].Index.KeyOf(parts[part].Numbers[row]);
+        return parts.Length switch
+        {
+            1 => first,
+            2 => Part(1) is var line && line == "0" ? first : $"{first}/{line}",
+            _ => Part(2) is var release && release == "0" ? $"{first}/{Part(1)}" : $"{first}/{Part(1)}@{release}",
+        };
+    }
+
     // The records of a stretch of the order, gathered by the block that they are read from.
-    private IEnumerable<(RowSet Set, int[] Rows)> SetsOf(int first, int count) => Enumerable.Range(first, count)
-        .GroupBy(row => At(row).Block)
-        .Select(ofBlock => (_scan.SetOf(ofBlock.Key, [.. ofBlock.Select(row => At(row).Place)]), ofBlock.ToArray()));
+    private IEnumerable<(RowSet Set, int[] Rows)> SetsOf(int first, int count)
+    {
+        var byBlock = new Dictionary<int, List<int>>();
+        for (var row = first; row < first + count; row++)
+        {
+            (CollectionsMarshal.GetValueRefOrAddDefault(byBlock, At(row).Block, out _) ??= []).Add(row);
+        }
+
+        foreach (var (block, rows) in byBlock)
+        {
+            var places = new int[rows.Count];
+            for (var place = 0; place < places.Length; place++)
+            {
+                places[place] = At(rows[place]).Place;
+            }
+
+            yield return (_scan.SetOf(block, places), [.. rows]);
+        }
+    }
 }
