@@ -1,4 +1,3 @@
-using System.Runtime.InteropServices;
 using Vlei.Core.Calendar;
 
 namespace Vlei.Books.Columns;
@@ -9,7 +8,7 @@ namespace Vlei.Books.Columns;
 internal sealed class PackedRows<T>(List<T> rows, DerivedColumns<T> shape)
 {
     private readonly int _count = rows.Count;
-    private readonly List<byte[]> _columns = shape.Pack(CollectionsMarshal.AsSpan(rows));
+    private readonly byte[][] _columns = shape.Pack(rows.ToArray());
 
     /// <summary>How many bytes they are.</summary>
     public int Size => _columns.Sum(column => column.Length);

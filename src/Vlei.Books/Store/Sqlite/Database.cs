@@ -31,7 +31,7 @@ internal sealed class Database : IDisposable
     {
         var connection = new SqliteConnection(new SqliteConnectionStringBuilder
         {
-            DataSource = path, Mode = mode, Pooling = false, ForeignKeys = true,
+            DataSource = path, Mode = mode, Pooling = false, ForeignKeys = false,
         }.ConnectionString);
         connection.Open();
         var database = new Database(connection);

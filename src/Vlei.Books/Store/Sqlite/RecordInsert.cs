@@ -6,18 +6,20 @@ namespace Vlei.Books.Store.Sqlite;
 internal sealed class RecordInsert : IDisposable
 {
     private readonly Statement _statement;
-    private readonly (int Field, bool IsNumber)[] _fields;
+    private readonly (int Field, bool IsNumber, References.KeyRange? Target)[] _fields;
 
     /// <summary>
     /// Prepares the statement. What is known of a version beside its fields comes first: its key, its import and its hash; of a
     /// line its document, its import and its place.
     /// </summary>
-    public RecordInsert(Database database, RecordTable table)
+    public RecordInsert(Database database, RecordTable table, References references)
     {
         string[] columns = table == RecordTables.Lines
             ? ["document", RecordQuery.Added, "line"] : [RecordQuery.Key, RecordQuery.Added, RecordQuery.Hash];
         var fields = table.Fields.Where(field => field.Name != table.Id && !columns.Contains(field.Name)).ToList();
-        _fields = [.. fields.Select(field => (table.IndexOf(field.Name), field.IsNumber))];
+        _fields =
+            [.. fields.Select(field => (
+                table.IndexOf(field.Name), field.IsNumber, field.Target is { } target ? references.To(target) : null))];
         _statement = database.Prepare(SqliteText.Insert(table, columns, fields));
     }
 
@@ -33,9 +35,10 @@ internal sealed class RecordInsert : IDisposable
 
         for (var place = 0; place < _fields.Length; place++)
         {
-            var (field, isNumber) = _fields[place];
+            var (field, isNumber, target) = _fields[place];
             if (row.Has(field))
             {
+                target?.Note(row.Number(field));
                 var parameter = columns.Length + place + 1;
                 _ = isNumber ? _statement.Bind(parameter, row.Number(field)) : _statement.Bind(parameter, row.Text(field));
             }

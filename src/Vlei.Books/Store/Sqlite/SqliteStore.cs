@@ -82,9 +82,6 @@ internal sealed class SqliteStore(string path) : IBookStore
         {
             SqliteSteps.BringForward(database);
             database.Begin("BEGIN IMMEDIATE");
-
-            // Rows may stand before those that they refer to; the commit looks at all of them.
-            database.Execute("PRAGMA defer_foreign_keys = ON");
             return new SqliteWriting(database);
         }
         catch

@@ -8,6 +8,7 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
 {
     private readonly Dictionary<string, Statement> _statements = new(StringComparer.Ordinal);
     private readonly Dictionary<RecordTable, RecordInsert> _inserts = [];
+    private readonly References _references = new(database);
 
     /// <inheritdoc/>
     public void AddImport(long revision, DateTimeOffset at, string by, bool complete) =>
@@ -17,6 +18,7 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
     /// <inheritdoc/>
     public void DescribeImport(long revision, IReadOnlyList<RecordFile> files, IReadOnlyList<StoredCounts> counts)
     {
+        _references.NoteImport(revision);
         for (var place = 0; place < files.Count; place++)
         {
             Prepared("INSERT INTO import_files(revision, place, path, sha256, bytes) VALUES (?, ?, ?, ?, ?)")
@@ -37,15 +39,35 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
         Prepared($"INSERT INTO {table.Name}_keys(key, id) VALUES (?, ?)").Bind(1, key).Bind(2, id).Run();
 
     /// <inheritdoc/>
-    public void Add(RecordRow row, int key, long revision, ulong hash) => InsertOf(row.Table).Insert(row, key, revision, (long)hash);
+    public void Add(RecordRow row, int key, long revision, ulong hash)
+    {
+        if (row.Table == RecordTables.Documents)
+        {
+            _references.NoteDocument(key, revision);
+        }
+
+        if (row.Table.Id is not null)
+        {
+            _references.To(row.Table.Name).Note(key);
+        }
+
+        _references.NoteImport(revision);
+        InsertOf(row.Table).Insert(row, key, revision, (long)hash);
+    }
 
     /// <inheritdoc/>
-    public void AddLine(RecordRow row, int document, long revision, long place) =>
+    public void AddLine(RecordRow row, int document, long revision, long place)
+    {
+        _references.NoteLine(document, revision);
         InsertOf(row.Table).Insert(row, document, revision, place);
+    }
 
     /// <inheritdoc/>
-    public void Close(RecordTable table, int key, long revision) =>
+    public void Close(RecordTable table, int key, long revision)
+    {
+        _references.NoteImport(revision);
         Prepared($"UPDATE {table.Name} SET replaced = ? WHERE key = ? AND replaced IS NULL").Bind(1, revision).Bind(2, key).Run();
+    }
 
     /// <inheritdoc/>
     public void SetHash(RecordTable table, int key, long revision, ulong hash) =>
@@ -103,6 +125,7 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
     public void Commit()
     {
         EndColumn();
+        _references.Check();
         Database.Commit();
     }
 
@@ -136,7 +159,7 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
     {
         if (!_inserts.TryGetValue(table, out var insert))
         {
-            _inserts[table] = insert = new RecordInsert(Database, table);
+            _inserts[table] = insert = new RecordInsert(Database, table, _references);
         }
 
         return insert;
