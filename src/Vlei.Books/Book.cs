@@ -37,6 +37,9 @@ public sealed class Book
     /// <summary>What <c>book.toml</c> says.</summary>
     public BookSettings Settings { get; }
 
+    /// <summary>When what it says of itself was written, in universal time; nothing where nobody knows.</summary>
+    internal DateTime? SettingsWrittenAt => IsBook(Folder) && Settings.Store is null ? File.GetLastWriteTimeUtc(PathOf(FileName)) : null;
+
     /// <summary>What holds its records.</summary>
     internal IBookStore Store { get; }
 

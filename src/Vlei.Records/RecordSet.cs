@@ -27,6 +27,7 @@ public sealed class RecordSet : IRecordSet
 
     private readonly Currency _currency;
     private readonly List<(RecordTable Table, Func<RecordErrors, ICellSource> SourceOf)> _tables = [];
+    private readonly List<string> _paths = [];
     private readonly List<RecordFile> _files = [];
 
     private RecordSet(Currency currency) => _currency = currency;
@@ -97,6 +98,24 @@ public sealed class RecordSet : IRecordSet
 
     /// <inheritdoc/>
     public bool Has(RecordTable table) => _tables.Any(file => file.Table == table);
+
+    /// <inheritdoc/>
+    public bool IsMadeOf(IReadOnlyList<RecordFile> files)
+    {
+        // Files that must be unpacked or mapped first have no path here. How long files are is looked at before what is in them.
+        if (_paths.Count != _tables.Count || files.Count != _paths.Count)
+        {
+            return false;
+        }
+
+        var paths = _paths.OrderBy(NameOf, StringComparer.Ordinal).ToList();
+        var pairs = files.OrderBy(file => NameOf(file.Path), StringComparer.Ordinal).Zip(paths).ToList();
+        return pairs.TrueForAll(pair => NameOf(pair.First.Path) == NameOf(pair.Second)
+                && new FileInfo(pair.Second).Length == pair.First.Bytes)
+            && pairs.TrueForAll(pair => CsvCells.Fingerprint(pair.Second).Sha256 == pair.First.Sha256);
+
+        static string NameOf(string path) => Path.GetFileName(path);
+    }
 
     /// <inheritdoc/>
     public IEnumerable<RecordRow> Read(
@@ -193,5 +212,6 @@ public sealed class RecordSet : IRecordSet
                 Suggestion.DidYouMean(name, RecordTables.All.Select(known => known.FileName))
                 ?? $"Expected {Suggestion.Listed([.. RecordTables.All.Select(known => known.FileName)], "or")}.");
         _tables.Add((table, errors => new CsvCells(path, name, errors, isKept: RecordTables.Lists.Contains(table))));
+        _paths.Add(path);
     }
 }

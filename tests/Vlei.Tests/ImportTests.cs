@@ -10,11 +10,21 @@ public sealed class ImportTests : IDisposable
     {
         Import();
         var before = Files();
+
+        // Whether all records are looked at again, since the book may say something else of itself now, or their files alone.
+        WriteSettingsAt(DateTime.UtcNow.AddDays(1));
+        var looked = Import();
+        WriteSettingsAt(DateTime.UnixEpoch);
         var again = Import();
+        Assert.Equal(looked.Output, again.Output);
         Assert.Contains("Nothing has changed; no new revision.", again.Output);
         Assert.Equal("documents            0         0         4         0", Row(again, "documents"));
         Assert.Equal("settlements          0         0         1         0", Row(again, "settlements"));
         Assert.Equal(before, Files());
+        _tool.WithRecords(("contacts.csv", "Three Firs", "Three Oaks"));
+        Assert.Equal("contacts             0         1         2         0", Row(Import(), "contacts"));
+
+        void WriteSettingsAt(DateTime moment) => File.SetLastWriteTimeUtc(_tool.PathOf("book/book.toml"), moment);
     }
 
     [Fact]

@@ -62,8 +62,13 @@ internal class DerivedMonths(IMonths months)
     }
 
     /// <summary>Adds the rows of a month to some.</summary>
-    public void Read<T>(DerivedKind kind, YearMonth month, DerivedColumns<T> shape, List<T> rows) => shape.Unpack(
-        rows, month, Count(kind, month), (column, numbers) => Column(kind, month, shape.Columns[column].Name, numbers.Span));
+    public void Read<T>(DerivedKind kind, YearMonth month, DerivedColumns<T> shape, List<T> rows)
+    {
+        if (Count(kind, month) is > 0 and var count)
+        {
+            shape.Unpack(rows, month, count, (column, numbers) => Column(kind, month, shape.Columns[column].Name, numbers.Span));
+        }
+    }
 
     /// <summary>
     /// What each month of a kind holds, in few letters: equal only where columns and sums are equal, to the byte; of those too

@@ -29,6 +29,11 @@ public sealed class Importer
         Book book, IRecordSet records, RecordErrors errors, ImportOrder order, Action<string, long> progress)
     {
         using var store = Upkeep.Write(book, progress);
+        if (SameAgain.CountsOf(book, store, records, order) is { } unchanged)
+        {
+            return new ImportOutcome(null, unchanged, [], []);
+        }
+
         var revision = store.State.Revision + 1;
         var session = new ImportSession(store, records, errors, order, revision, progress);
         try

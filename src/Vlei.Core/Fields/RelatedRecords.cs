@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Vlei.Core.Ledger;
 
 namespace Vlei.Core.Fields;
@@ -116,15 +117,28 @@ internal sealed class RelatedRecords(ILedger ledger)
     // Tax codes are known by their codes; of the others, those that share a name are told apart by their ids.
     private WordPool ReadPool(RecordTable table)
     {
-        var (id, name) = (table.Fields[table.IndexOf(table.Id!)], table.Fields[table.IndexOf("name")]);
-        var (ids, names) = (Whole(table, id), Whole(table, name));
-        string TextOf(FieldCells cells, int key) => cells.Pool!.Words[(int)cells.Numbers[key]];
-        var keys = Enumerable.Range(0, ids.Numbers.Length).ToList();
-        var shared = keys.GroupBy(key => TextOf(names, key)).Where(group => group.Count() > 1).Select(group => group.Key).ToHashSet();
-        return new WordPool(
-            [.. keys.Select(key => key == 0 ? "" : table.Id == "code" ? $"{TextOf(ids, key)} {TextOf(names, key)}"
-                : shared.Contains(TextOf(names, key)) ? $"{TextOf(names, key)} ({TextOf(ids, key)})" : TextOf(names, key))],
-            [.. keys.Select(key => TextOf(ids, key))], [.. keys.Select(key => TextOf(names, key))]);
+        var records = ledger.ReadRecords(table, [table.Fields[table.IndexOf(table.Id!)], table.Fields[table.IndexOf("name")]])
+            .Select(record => (record.Key, Id: record.Values[0].Text ?? "", Name: record.Values[1].Text ?? "")).ToList();
+        var count = records.Select(record => record.Key).DefaultIfEmpty(0).Max() + 1;
+        var (words, ids, names) = (new string[count], new string[count], new string[count]);
+        foreach (var texts in new[] { words, ids, names })
+        {
+            Array.Fill(texts, "");
+        }
+
+        var times = new Dictionary<string, int>(records.Count, StringComparer.Ordinal);
+        foreach (var (_, _, name) in records)
+        {
+            CollectionsMarshal.GetValueRefOrAddDefault(times, name, out _)++;
+        }
+
+        foreach (var (key, id, name) in records)
+        {
+            (ids[key], names[key]) = (id, name);
+            words[key] = table.Id == "code" ? $"{id} {name}" : times[name] > 1 ? $"{name} ({id})" : name;
+        }
+
+        return new WordPool(words, ids, names);
     }
 
     private FieldCells CellsOf(RecordField field, RecordValue[] values) => field.Type switch

@@ -15,6 +15,12 @@ public interface IRecordSet
     /// <summary>Balances that its sources show, and that the book must have when it is in.</summary>
     IReadOnlyList<BalanceProof> Balances => [];
 
+    /// <summary>
+    /// Whether it is made of files of these names with just these bytes in them, in this order; false where that cannot be said before
+    /// its records are read.
+    /// </summary>
+    bool IsMadeOf(IReadOnlyList<RecordFile> files) => false;
+
     /// <summary>Whether it says anything about records of that kind.</summary>
     bool Has(RecordTable table);
 

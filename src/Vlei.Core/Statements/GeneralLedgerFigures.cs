@@ -124,26 +124,22 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
         }
     }
 
-    private ReportCheck AddAccount(FigureRows<LedgerRow> rows, FigureRow<TermSums> account, ILookup<AccountKey, PostingEntry> entries)
+    private ReportCheck AddAccount(FigureRows<LedgerRow> rows, FigureRow<TermSums> account, Dictionary<AccountKey, List<Posted>> entries)
     {
         var (closing, balance) = ($"closing({account.Key})", Of(account.Of, LedgerMeasure.Opening));
         rows.Add(FigureRow<LedgerRow>.Heading(account.Key, account.Label, 0));
         Add(
             $"opening({account.Key})", Caption.Ours("Opening balance"), RowKind.Record, 1,
             new LedgerRow(account.Of, balance, null, Days.From, true), closing);
-        var own = entries[AccountOf(account.Of)].ToArray();
-        var balances = new Amount[own.Length];
-        for (var place = 0; place < own.Length; place++)
+        var (key, opening) = (AccountOf(account.Of), balance);
+        var own = entries.GetValueOrDefault(key) ?? [];
+        rows.AddMany(own.Count, place =>
         {
-            balances[place] = balance += own[place].Amount;
-        }
-
-        rows.AddMany(own.Length, place =>
-        {
-            var entry = own[place];
-            var row = new LedgerRow(account.Of, balances[place], entry, null, false);
+            var entry = own[place].Of(_source, key);
+            var row = new LedgerRow(account.Of, opening + own[place].Sum, entry, null, false);
             return new FigureRow<LedgerRow>(_texts.KeyOf(entry), _texts.IdOf(entry), RowKind.Record, 1, row) { CountsIn = closing };
         });
+        balance += own.Count == 0 ? Amount.Zero : own[^1].Sum;
         Add(closing, Caption.Ours("Closing balance"), RowKind.Total, 0, new LedgerRow(account.Of, balance, null, Days.To, false), "total");
         return new ReportCheck(
             "Balances end as in the trial balance", Of(account.Of, LedgerMeasure.Closing), balance, account.Label.English);
@@ -152,9 +148,23 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
             rows.Add(new FigureRow<LedgerRow>(key, label, kind, level, row) { CountsIn = total });
     }
 
-    private ILookup<AccountKey, PostingEntry> Entries() => PostingEntries.Of(
-        _context.Ledger, PartOf([.. _context.Ledger.Accounts.Select(account => new OriginTerm(account.Key, PostingSide.Both, 1))]))
-            .ToLookup(entry => entry.Account);
+    // There may be any number: no more is kept of each than what cannot be looked up.
+    private Dictionary<AccountKey, List<Posted>> Entries()
+    {
+        var entries = new Dictionary<AccountKey, List<Posted>>();
+        foreach (var entry in PostingEntries.Of(
+            _context.Ledger, PartOf([.. _context.Ledger.Accounts.Select(account => new OriginTerm(account.Key, PostingSide.Both, 1))])))
+        {
+            if (!entries.TryGetValue(entry.Account, out var own))
+            {
+                entries[entry.Account] = own = [];
+            }
+
+            own.Add(new Posted(entry.Place, entry.Contact, entry.Amount, (own.Count == 0 ? Amount.Zero : own[^1].Sum) + entry.Amount));
+        }
+
+        return entries;
+    }
 
     private OriginPart PartOf(IReadOnlyList<OriginTerm> terms) => new("", _source, Days, terms, _figures.Filter);
 
@@ -166,4 +176,10 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
 
     private IEnumerable<OriginPart> PartsOf(TermSums account, LedgerMeasure measure, int sign) =>
         _figures.PartsOf(account, _figures.Columns.Columns.FigureAt((int)measure), sign);
+
+    // A posting of an account, and what those up to it come to.
+    private readonly record struct Posted(PostingPlace Place, ContactKey Contact, Amount Amount, Amount Sum)
+    {
+        public PostingEntry Of(PostingSource source, AccountKey account) => new(source, Place, account, Contact, Amount);
+    }
 }

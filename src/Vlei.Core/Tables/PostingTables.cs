@@ -222,7 +222,11 @@ public static class PostingTables
     private sealed record PostingRows(
         ILedger Ledger, PostingSource Source, YearMonth Month, int First, int End, HashSet<long> CreditPositive)
     {
-        public long[] Column(PostingField field) => Fields.Postings.Read(Ledger, Source, Month, [field])[field][First..End];
+        public long[] Column(PostingField field)
+        {
+            var column = Fields.Postings.Read(Ledger, Source, Month, [field])[field];
+            return First == 0 && End == column.Length ? column : column[First..End];
+        }
     }
 
     // Lines with tax, and the side that each code says.

@@ -20,6 +20,13 @@ internal sealed class CsvCells(string path, string name, RecordErrors errors, bo
     /// <inheritdoc/>
     public RecordFile File => _known ??= _finish!();
 
+    /// <summary>What a file is, without looking at its cells.</summary>
+    public static RecordFile Fingerprint(string path)
+    {
+        using var file = new FingerprintStream(path, path, new RecordErrors());
+        return file.Finish();
+    }
+
     /// <inheritdoc/>
     public ICellReader Open()
     {
