@@ -213,7 +213,7 @@ internal sealed class ReportWords
     public int[] ShownColumns(Action<ReportRow>? besides = null)
     {
         var speaks = new bool[Report.Columns.Count];
-        foreach (var row in Report.Rows)
+        foreach (var row in RowsAhead.Of(Report.Rows))
         {
             besides?.Invoke(row);
             for (var column = 0; column < speaks.Length; column++)

@@ -66,7 +66,8 @@ internal sealed class TextReport
         {
             // A long name above figures is broken into lines, rather than keeping the figures apart.
             _widths[column] = Math.Max(_widths[column], Math.Min(DisplayText.Width(Heading(column)), MostHeadingWidth));
-            least[column] = Math.Max(Math.Max(least[column], IsText(column) ? LeastTextWidth : 0), DisplayText.LongestWord(Heading(column)));
+            least[column] = Math.Max(
+                Math.Max(least[column], IsText(column) ? LeastTextWidth : 0), DisplayText.LongestWord(Heading(column)));
 
             // A figure is never broken, however narrow its column is wanted.
             if (words.WidthOf(column) is { } wanted)

@@ -17,6 +17,19 @@ public sealed partial class BenchTests
         Assert.Contains("Many small documents: ", table.Output, StringComparison.Ordinal);
     }
 
+    [Fact]
+    public void Every_inner_loop_still_runs()
+    {
+        using var tool = new Tool();
+        var loops = Path.Combine(AppContext.BaseDirectory, "..", "..", "Vlei.Loops", "debug", "Vlei.Loops");
+        var measured = tool.Shell($"'{loops}' once").Done();
+        Assert.Equal(9, Loop().Count(measured.Output));
+    }
+
+    // A line of what a set of loops took.
+    [GeneratedRegex(@"^\| \w+ +\| +[\d.,]+ \w+ \|", RegexOptions.Multiline)]
+    private static partial Regex Loop();
+
     // What was asked, seconds, mebibytes, and the same of another program where there is one.
     [GeneratedRegex(@"^\| [^|]+\|\s+[\d.]+ \|\s+(\d+) \|\s+(?:[\d.]+|-) \|\s+(?:[\d.]+|-) \|$", RegexOptions.Multiline)]
     private static partial Regex Line();

@@ -18,8 +18,8 @@ internal sealed class Derivation
     private readonly Standing _standing;
     private readonly TagSets _tags;
     private readonly Action<string, long> _progress;
-    private readonly Dictionary<int, DateOnly> _dates = [];
-    private readonly Dictionary<int, List<Settlement>> _settlements = [];
+    private readonly DateOnly[] _dates;
+    private readonly SettlementsOfDocuments _settlements;
     private readonly List<Posting> _accrual = [];
     private readonly List<Posting> _cash = [];
     private readonly List<Release> _releases = [];
@@ -39,8 +39,11 @@ internal sealed class Derivation
         IStoreReading store, TagSets tags, bool oldestFirst, Action<string, long> progress, Standing standing = default)
     {
         (_store, _tags, _progress, _standing) = (store, tags, progress, standing);
+        _dates = new DateOnly[store.LastKey(RecordTables.Documents) + 1];
+        ControlItems = new ItemsOfDocuments(_dates.Length);
         LoadDates();
         LoadSettlements(oldestFirst);
+        _settlements = new SettlementsOfDocuments(Settlements, _dates.Length);
     }
 
     /// <summary>
@@ -53,7 +56,7 @@ internal sealed class Derivation
     public List<Settlement> Settlements { get; } = [];
 
     /// <summary>The control items of the documents that passed through and have settlements, by document.</summary>
-    public Dictionary<int, List<ControlItem>> ControlItems { get; } = [];
+    public ItemsOfDocuments ControlItems { get; }
 
     /// <summary>
     /// Works out everything that rests on the touched documents and those that they are settled with, and puts it into the
@@ -107,7 +110,7 @@ internal sealed class Derivation
 
     // None where the documents have nothing in common, which the rules of settlements tell of.
     private Application[] ApplicationsOf(Settlement settlement) =>
-        ControlItems.TryGetValue(settlement.From.Value, out var from) && ControlItems.TryGetValue(settlement.To.Value, out var to)
+        ControlItems.Of(settlement.From) is { } from && ControlItems.Of(settlement.To) is { } to
         && SettlementBook.Match(from, to, out var left, out var right) == SettlementFault.None
             ? [new Application(
                 settlement.Key, settlement.Effective, settlement.Amount, left.Account, left.Document, left.Contact, right.Document,
@@ -134,7 +137,7 @@ internal sealed class Derivation
             return DerivedDocument.Read(_store, _standing, affected is null ? null : [.. affected.Order()], _tags);
         }
 
-        var keys = (affected ?? (IEnumerable<int>)_dates.Keys).Order().ToList();
+        var keys = (affected?.Order() ?? Enumerable.Range(0, _dates.Length).Where(key => _dates[key] != default)).ToList();
         return Merged(
             atHand.Documents([.. keys.Where(atHand.Has)], _tags),
             DerivedDocument.Read(_store, _standing, [.. keys.Where(key => !atHand.Has(key))], _tags));
@@ -192,13 +195,14 @@ internal sealed class Derivation
         var items = ControlItem.Of(lines, account => cash.ClassOf(account) == AccountClass.Control, document);
         _itemMonths!.Add(items);
         _releases.Clear();
-        if (_settlements.TryGetValue(document.Document.Value, out var settlements))
+        foreach (var place in _settlements.Of(document.Document))
         {
-            ControlItems[document.Document.Value] = items;
-            foreach (var settlement in settlements)
-            {
-                _releases.Add(new Release(settlement.Key, settlement.Effective, settlement.Amount));
-            }
+            _releases.Add(new Release(Settlements[place].Key, Settlements[place].Effective, Settlements[place].Amount));
+        }
+
+        if (_releases.Count > 0)
+        {
+            ControlItems.Add(document.Document, items);
         }
 
         _cash.Clear();
@@ -210,7 +214,7 @@ internal sealed class Derivation
 
     private DateOnly EffectiveDate(int one, int other, DateOnly? date)
     {
-        var (from, to) = (_dates.GetValueOrDefault(one), _dates.GetValueOrDefault(other));
+        var (from, to) = (_dates[one], _dates[other]);
         var later = from > to ? from : to;
         return date > later ? date.Value : later;
     }
@@ -221,7 +225,7 @@ internal sealed class Derivation
         while (rows.Next())
         {
             _ = IsoText.TryDay(rows.Bytes(1), out var date);
-            _dates.Add(rows.Int(0), date);
+            _dates[rows.Int(0)] = date;
         }
     }
 
@@ -245,12 +249,6 @@ internal sealed class Derivation
         {
             Settlements.AddRange(ComputeSettlements());
         }
-
-        foreach (var settlement in Settlements)
-        {
-            AddTo(settlement.From, settlement);
-            AddTo(settlement.To, settlement);
-        }
     }
 
     private IReadOnlyList<Settlement> ComputeSettlements()
@@ -265,15 +263,5 @@ internal sealed class Derivation
         }
 
         return OldestFirst.Settle(items, account => types[account] == AccountType.Payable);
-    }
-
-    private void AddTo(DocumentKey document, Settlement settlement)
-    {
-        if (!_settlements.TryGetValue(document.Value, out var settlements))
-        {
-            _settlements.Add(document.Value, settlements = new List<Settlement>(1));
-        }
-
-        settlements.Add(settlement);
     }
 }

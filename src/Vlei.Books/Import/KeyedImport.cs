@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Vlei.Core.Ledger;
 
 namespace Vlei.Books.Import;
@@ -11,7 +12,7 @@ internal sealed class KeyedImport
     private readonly RecordTable _table;
     private readonly RecordCounts _counts;
     private readonly List<ulong> _hashes;
-    private readonly Dictionary<int, RecordPlace> _lines = [];
+    private readonly List<RecordPlace> _places = [];
     private readonly ImportSession _session;
 
     /// <summary>Loads what is there.</summary>
@@ -45,8 +46,14 @@ internal sealed class KeyedImport
         }
 
         var key = Keys.FindOrAdd(row.Text(id));
-        if (_lines.TryAdd(key, new RecordPlace(row.File, row.FileLine)))
+        if (!IsInSet(key))
         {
+            if (key >= _places.Count)
+            {
+                CollectionsMarshal.SetCount(_places, key + 1);
+            }
+
+            _places[key] = new RecordPlace(row.File, row.FileLine);
             if (key > Before && _session.CanWrite)
             {
                 _session.Store.AddId(_table, key, row.Text(id));
@@ -56,15 +63,15 @@ internal sealed class KeyedImport
         }
 
         _session.Errors.Add(
-            row, id, $"{_table.Id} \"{row.String(id)}\" is there twice, first in line {_lines[key].Line}; ids must differ.");
+            row, id, $"{_table.Id} \"{row.String(id)}\" is there twice, first in line {_places[key].Line}; ids must differ.");
         return 0;
     }
 
     /// <summary>Whether the set has the record.</summary>
-    public bool IsInSet(int key) => _lines.ContainsKey(key);
+    public bool IsInSet(int key) => key < _places.Count && _places[key].File is not null;
 
     /// <summary>Where the record starts; the first line of the table's own file where the set does not have it.</summary>
-    public RecordPlace PlaceOf(int key) => _lines.TryGetValue(key, out var place) ? place : new RecordPlace(_table.FileName, 1);
+    public RecordPlace PlaceOf(int key) => IsInSet(key) ? _places[key] : new RecordPlace(_table.FileName, 1);
 
     /// <summary>Whether the record differs from what is there, and counts it.</summary>
     public bool Differs(int key, ulong hash)

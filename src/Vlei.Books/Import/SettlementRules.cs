@@ -15,8 +15,7 @@ internal static class SettlementRules
         var book = new SettlementBook();
         foreach (var settlement in derivation.Settlements)
         {
-            if (!derivation.ControlItems.TryGetValue(settlement.From.Value, out var from)
-                || !derivation.ControlItems.TryGetValue(settlement.To.Value, out var to))
+            if (derivation.ControlItems.Of(settlement.From) is not { } from || derivation.ControlItems.Of(settlement.To) is not { } to)
             {
                 continue;
             }

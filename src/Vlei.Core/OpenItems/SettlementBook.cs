@@ -65,6 +65,15 @@ public sealed class SettlementBook
     public static SettlementFault Match(
         IReadOnlyList<ControlItem> from, IReadOnlyList<ControlItem> to, out ControlItem left, out ControlItem right)
     {
+        if (from is [var one] && to is [var other])
+        {
+            // Nearly all documents have one.
+            var fault = one.Account != other.Account ? SettlementFault.NoCommonAccount
+                : one.Total.Sign * other.Total.Sign >= 0 ? SettlementFault.SameSide : SettlementFault.None;
+            (left, right) = fault == SettlementFault.None ? (one, other) : default;
+            return fault;
+        }
+
         var common = from.SelectMany(_ => to, (f, t) => (From: f, To: t)).Where(pair => pair.From.Account == pair.To.Account).ToList();
         var opposite = common.Where(pair => pair.From.Total.Sign * pair.To.Total.Sign < 0).ToList();
         var sameContact = opposite.Where(pair => pair.From.Contact == pair.To.Contact).ToList();

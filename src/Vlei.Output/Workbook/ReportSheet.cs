@@ -121,7 +121,9 @@ internal sealed class ReportSheet
         WriteHead(sheet, widths);
         var place = 0;
         ReportRow? above = null;
-        foreach (var row in _report.Rows)
+
+        // A share is worked out from the figures of other rows, which are looked up.
+        foreach (var row in _report.Columns.All(column => column.Working is null) ? RowsAhead.Of(_report.Rows) : _report.Rows)
         {
             _figures.Take(row, place);
             WriteRow(sheet, row, LookOf(row, above), place++);

@@ -15,6 +15,8 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks, string? dr
     private const int MostOutlineLevels = 7;
 
     private readonly List<(string Cell, SheetLink Target)> _links = [];
+    private readonly List<(string Name, CellLook Look, int Number)> _columns = [];
+    private readonly char[] _start = new char[64];
     private int _row;
 
     /// <summary>The rows that are repeated on every page that is printed; nothing where none are.</summary>
@@ -95,31 +97,30 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks, string? dr
     public void Words(int column, string words, CellLook look, SheetLink? link = null)
     {
         Start(column, look with { IsQuoted = words.Length > 0 && "=+-@".Contains(words[0]) }, link);
-        if (words.Length > 0)
+        if (words.Length == 0)
         {
-            xml.WriteAttributeString("t", "inlineStr");
-            xml.WriteStartElement("is");
-            xml.WriteStartElement("t");
-            xml.WriteAttributeString("xml", "space", null, "preserve");
-            xml.WriteString(CellText.Escaped(words));
-            xml.WriteEndElement();
-            xml.WriteEndElement();
+            xml.WriteRaw(" />");
+            return;
         }
 
-        xml.WriteEndElement();
+        xml.WriteRaw(" t=\"inlineStr\"><is><t xml:space=\"preserve\">");
+        xml.WriteString(CellText.Escaped(words));
+        xml.WriteRaw("</t></is></c>");
     }
 
     /// <inheritdoc/>
     public void Number(int column, string value, string? formula, CellLook look, SheetLink? link = null)
     {
         Start(column, look, link);
+        xml.WriteRaw(">");
         if (formula is not null)
         {
             xml.WriteElementString("f", formula);
         }
 
-        xml.WriteElementString("v", value);
-        xml.WriteEndElement();
+        xml.WriteRaw("<v>");
+        xml.WriteRaw(value);
+        xml.WriteRaw("</v></c>");
     }
 
     /// <inheritdoc/>
@@ -150,6 +151,7 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks, string? dr
         }
     }
 
+    // Cells are most of a workbook: what begins each is written as it stands.
     private void Start(int column, CellLook look, SheetLink? link)
     {
         if (link is { } leads)
@@ -157,8 +159,19 @@ internal sealed class SheetWriter(XmlWriter xml, WorkbookLooks looks, string? dr
             _links.Add((CellText.Name(_row, column), leads));
         }
 
-        xml.WriteStartElement("c");
-        xml.WriteAttributeString("r", CellText.Name(_row, column));
-        xml.WriteAttributeString("s", Text(looks.NumberOf(look)));
+        while (_columns.Count <= column)
+        {
+            _columns.Add((CellText.ColumnName(_columns.Count), default, -1));
+        }
+
+        // Most cells look like those above them.
+        var (name, above, number) = _columns[column];
+        if (number < 0 || above != look)
+        {
+            _columns[column] = (name, look, number = looks.NumberOf(look));
+        }
+
+        _ = _start.AsSpan().TryWrite(CultureInfo.InvariantCulture, $"<c r=\"{name}{_row}\" s=\"{number}\"", out var length);
+        xml.WriteRaw(_start, 0, length);
     }
 }
