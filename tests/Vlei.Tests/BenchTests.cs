@@ -18,6 +18,18 @@ public sealed partial class BenchTests
     }
 
     [Fact]
+    public void The_table_of_growth_has_a_line_for_each_size()
+    {
+        using var tool = new Tool();
+        var table = tool.Shell($"VLEI='{Tool.Binary}' '{Path.Combine(Tool.Root, "bench", "growth.sh")}' 140 280").Done();
+        Assert.Equal(2, Size().Count(table.Output));
+    }
+
+    // How many lines, and what was measured of them.
+    [GeneratedRegex(@"^\| \d+( \| [\d.]+){8} \|$", RegexOptions.Multiline)]
+    private static partial Regex Size();
+
+    [Fact]
     public void Every_inner_loop_still_runs()
     {
         using var tool = new Tool();

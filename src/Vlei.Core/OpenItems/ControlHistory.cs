@@ -26,7 +26,7 @@ public sealed class ControlHistory
 
     private readonly ILedger _ledger;
     private readonly ControlItem[] _items;
-    private readonly List<(int From, int To, DateOnly Day, Amount Amount)> _applied = [];
+    private readonly List<(int From, int To, DateOnly Day, Amount Amount)> _applied;
     private readonly Lazy<AppliedItems> _appliedTo;
     private readonly Lazy<ILookup<ContactKey, int>> _ofContacts;
     private readonly int[] _firstOf;
@@ -39,26 +39,32 @@ public sealed class ControlHistory
         Accounts = [.. ledger.Accounts.Where(account => account.Type == type)];
         var accounts = Accounts.Select(account => account.Key).ToHashSet();
         var all = ledger.ControlItems(until);
-        var (items, count, last) = (new ControlItem[all.Count], 0, -1);
+        var (count, last) = (0, -1);
         foreach (var item in all)
         {
             if (accounts.Contains(item.Account))
             {
-                items[count++] = item;
+                count++;
                 last = Math.Max(last, item.Document.Value);
             }
         }
 
-        Array.Resize(ref items, count);
-        (_items, _firstOf, _nextOf) = (items, new int[last + 1], new int[count]);
+        (_items, _firstOf, _nextOf) = (new ControlItem[count], new int[last + 1], new int[count]);
         Array.Fill(_firstOf, -1);
-        for (var place = _items.Length - 1; place >= 0; place--)
+        for (var (place, read) = (count, all.Count - 1); read >= 0; read--)
         {
-            _items[place] = _items[place] with { Total = Natural(_items[place].Total) };
+            if (!accounts.Contains(all[read].Account))
+            {
+                continue;
+            }
+
+            _items[--place] = all[read] with { Total = Natural(all[read].Total) };
             (_nextOf[place], _firstOf[_items[place].Document.Value]) = (_firstOf[_items[place].Document.Value], place);
         }
 
-        foreach (var application in ledger.Applications(until).Where(application => accounts.Contains(application.Account)))
+        var applications = ledger.Applications(until);
+        _applied = new(applications.Count);
+        foreach (var application in applications.Where(application => accounts.Contains(application.Account)))
         {
             _applied.Add((
                 PlaceOf(application.From, application.Account, application.FromContact),

@@ -83,8 +83,23 @@ internal sealed class ItemReport
         (request.Period ?? new OpenPeriod(context.Today.Date, context.Today.Date)).Within(context.Records);
 
     /// <summary>The items that are taken and open on any of the days; what is asked of them is asked as of the first.</summary>
-    public List<int> Taken(IReadOnlyList<Aging> agings) =>
-        [.. Taken(agings[0].Day).Where(item => agings.Any(aging => !aging.Open(item).IsZero))];
+    public List<int> Taken(IReadOnlyList<Aging> agings)
+    {
+        var taken = new List<int>();
+        foreach (var item in Taken(agings[0].Day))
+        {
+            for (var aging = 0; aging < agings.Count; aging++)
+            {
+                if (!agings[aging].Open(item).IsZero)
+                {
+                    taken.Add(item);
+                    break;
+                }
+            }
+        }
+
+        return taken;
+    }
 
     /// <summary>The items that are taken, open or not, by what they are on the last day.</summary>
     public IEnumerable<int> Taken() => Taken(History.Until);
