@@ -23,42 +23,25 @@ internal sealed record DerivedColumns<T>(
     IReadOnlyList<DerivedColumn<T>> Columns, Func<T, DateOnly> DayOf, Func<DateOnly, long[][], int, T> Join,
     Comparison<T> Order, IReadOnlyList<string> Documents, Func<ReadOnlySpan<T>, byte[]>? Sums = null)
 {
-    // Of fewer it takes longer to hand them over.
-    private const int ManyRows = 4096;
-
     private readonly Func<T, long>[] _documents =
         [.. Columns.Where(column => Documents.Contains(column.Name)).Select(column => column.Of)];
 
-    /// <summary>Each column of some rows, packed; of many, on as many processors as there are.</summary>
-    public byte[][] Pack(ReadOnlyMemory<T> rows)
-    {
-        var packed = new byte[Columns.Count][];
-        void PackOne(int column) => packed[column] = Pack(rows.Span, Columns[column].Of);
-        if (rows.Length >= ManyRows)
-        {
-            Parallel.For(0, packed.Length, PackOne);
-        }
-        else
-        {
-            for (var column = 0; column < packed.Length; column++)
-            {
-                PackOne(column);
-            }
-        }
-
-        return packed;
-    }
-
-    private static byte[] Pack(ReadOnlySpan<T> rows, Func<T, long> of)
+    /// <summary>Each column of some rows, packed.</summary>
+    public List<byte[]> Pack(ReadOnlySpan<T> rows)
     {
         var rented = ArrayPool<long>.Shared.Rent(rows.Length);
         var numbers = rented.AsSpan(0, rows.Length);
-        for (var row = 0; row < numbers.Length; row++)
+        var packed = new List<byte[]>(Columns.Count);
+        foreach (var column in Columns)
         {
-            numbers[row] = of(rows[row]);
+            for (var row = 0; row < numbers.Length; row++)
+            {
+                numbers[row] = column.Of(rows[row]);
+            }
+
+            packed.Add(PackedNumbers.Pack(numbers));
         }
 
-        var packed = PackedNumbers.Pack(numbers);
         ArrayPool<long>.Shared.Return(rented);
         return packed;
     }

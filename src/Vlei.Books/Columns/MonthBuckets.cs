@@ -115,7 +115,7 @@ internal sealed class MonthBuckets<T>(
         _packed.GetValueOrDefault(month)?.ForEach(packed => packed.AddTo(_rows, month));
         _rows.AddRange(added);
         SortByDay();
-        store.Write(kind, month, _sorted.AsMemory(0, _rows.Count), shape);
+        store.Write(kind, month, _sorted.AsSpan(0, _rows.Count), shape);
     }
 
     // Rows come in the order of documents, so after a stable sort by day almost all stand where they should, and moving

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Vlei.Core.Calendar;
 
 namespace Vlei.Books.Columns;
@@ -8,7 +9,7 @@ namespace Vlei.Books.Columns;
 internal sealed class PackedRows<T>(List<T> rows, DerivedColumns<T> shape)
 {
     private readonly int _count = rows.Count;
-    private readonly byte[][] _columns = shape.Pack(rows.ToArray());
+    private readonly List<byte[]> _columns = shape.Pack(CollectionsMarshal.AsSpan(rows));
 
     /// <summary>How many bytes they are.</summary>
     public int Size => _columns.Sum(column => column.Length);

@@ -10,11 +10,11 @@ internal sealed class WritableDerivedMonths(IWritableMonths months) : DerivedMon
     public bool IsEmpty => Enum.GetValues<DerivedKind>().All(kind => CountsOf(kind).Count == 0);
 
     /// <summary>Puts a month's rows, in order, in the place of what was there; without any, the month goes.</summary>
-    public void Write<T>(DerivedKind kind, YearMonth month, ReadOnlyMemory<T> rows, DerivedColumns<T> shape)
+    public void Write<T>(DerivedKind kind, YearMonth month, ReadOnlySpan<T> rows, DerivedColumns<T> shape)
     {
         List<MonthColumn> columns =
             [.. shape.Columns.Zip(shape.Pack(rows), (column, data) => new MonthColumn(column.Name, data, Checksum(data)))];
-        Put(kind, month, rows.Length, shape.Sums?.Invoke(rows.Span) ?? [], columns);
+        Put(kind, month, rows.Length, shape.Sums?.Invoke(rows) ?? [], columns);
     }
 
     /// <summary>Puts what a stretch of documents says in the place of what was there; without any, the stretch goes.</summary>

@@ -12,7 +12,7 @@ public sealed class RecordRow(RecordTable table)
     private readonly (int Start, int Length)[] _texts = new (int, int)[table.Fields.Count];
     private readonly bool[] _filled = new bool[table.Fields.Count];
     private int[] _fileColumns = [];
-    private byte[] _bytes = new byte[1024];
+    private byte[] _bytes = new byte[256];
     private int _used;
     private byte[] _tags = [];
 
@@ -42,22 +42,6 @@ public sealed class RecordRow(RecordTable table)
     /// mistake does not make others out of what refers to it.
     /// </summary>
     public bool IsBroken { get; set; }
-
-    /// <summary>Fills it with what another record of the same kind has.</summary>
-    public void CopyFrom(RecordRow other)
-    {
-        Array.Copy(other._numbers, _numbers, _numbers.Length);
-        Array.Copy(other._texts, _texts, _texts.Length);
-        Array.Copy(other._filled, _filled, _filled.Length);
-        if (_bytes.Length < other._used)
-        {
-            _bytes = new byte[other._bytes.Length];
-        }
-
-        Array.Copy(other._bytes, _bytes, other._used);
-        (_used, _tags, _fileColumns) = (other._used, other._tags, other._fileColumns);
-        (File, FileLine, IsBroken) = (other.File, other.FileLine, other.IsBroken);
-    }
 
     /// <summary>Empties all fields.</summary>
     public void Clear()

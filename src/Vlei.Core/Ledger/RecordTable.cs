@@ -1,3 +1,5 @@
+using System.Runtime.CompilerServices;
+
 namespace Vlei.Core.Ledger;
 
 /// <summary>What the values of a field are.</summary>
@@ -77,6 +79,12 @@ public sealed record RecordTable(string Name, string Singular, IReadOnlyList<Rec
 
     /// <summary>The name of its file in a record set.</summary>
     public string FileName => $"{Name}.csv";
+
+    /// <summary>There is one of each kind: two are equal where they are the same. Tables are looked up for every record.</summary>
+    public bool Equals(RecordTable? other) => ReferenceEquals(this, other);
+
+    /// <inheritdoc/>
+    public override int GetHashCode() => RuntimeHelpers.GetHashCode(this);
 
     /// <summary>Where the field of that name stands.</summary>
     public int IndexOf(string field)

@@ -35,12 +35,10 @@ internal class SqliteReading : IStoreReading
     public IRows Rows(RecordQuery query)
     {
         // The same is asked for one document after the other: what was prepared for it once serves again.
-        BeginRows();
         var sql = SqliteText.Select(query);
         return new SqliteRows(_idle.Remove(sql, out var idle) ? idle : Database.Prepare(sql), query, statement =>
         {
             statement.Reset();
-            EndRows();
             if (!_idle.TryAdd(sql, statement))
             {
                 statement.Dispose();
@@ -49,23 +47,15 @@ internal class SqliteReading : IStoreReading
     }
 
     /// <inheritdoc/>
-    public IRows Ids(RecordTable table)
-    {
-        BeginRows();
-        return new HeldRows(Database.Prepare($"SELECT key, id FROM {table.Name}_keys ORDER BY key"), EndRows);
-    }
+    public IRows Ids(RecordTable table) => Database.Prepare($"SELECT key, id FROM {table.Name}_keys ORDER BY key");
 
     /// <inheritdoc/>
-    public int LastKey(RecordTable table)
-    {
-        Settle();
-        return (int)Database.Number($"SELECT max(key) FROM {(table.Id is null ? table.Name : $"{table.Name}_keys")}");
-    }
+    public int LastKey(RecordTable table) =>
+        (int)Database.Number($"SELECT max(key) FROM {(table.Id is null ? table.Name : $"{table.Name}_keys")}");
 
     /// <inheritdoc/>
     public HashSet<int> ChangedSince(RecordTable table, long revision)
     {
-        Settle();
         var keys = new HashSet<int>();
         using var rows = Database.Prepare($"SELECT key FROM {table.Name} WHERE added > ?1 OR replaced > ?1").Bind(1, revision);
         while (rows.Next())
@@ -79,7 +69,6 @@ internal class SqliteReading : IStoreReading
     /// <inheritdoc/>
     public IReadOnlyList<(int Key, string Tags)> TagSets()
     {
-        Settle();
         var sets = new List<(int, string)>();
         using var rows = Database.Prepare("SELECT key, tags FROM tag_sets ORDER BY key");
         while (rows.Next())
@@ -93,7 +82,6 @@ internal class SqliteReading : IStoreReading
     /// <inheritdoc/>
     public IReadOnlyList<StoredImport> Imports()
     {
-        Settle();
         var files = Grouped(
             "SELECT revision, path, sha256, bytes FROM import_files ORDER BY revision, place",
             row => new RecordFile(row.Text(1), row.Text(2), row.Number(3)));
@@ -116,7 +104,6 @@ internal class SqliteReading : IStoreReading
     /// <inheritdoc/>
     public IReadOnlyList<ClosedPeriod> ClosedPeriods()
     {
-        Settle();
         var closed = new List<ClosedPeriod>();
         using var rows = Database.Prepare(
             "SELECT first_day, last_day, revision, at, by FROM closed_periods ORDER BY first_day, last_day");
@@ -133,7 +120,6 @@ internal class SqliteReading : IStoreReading
     /// <inheritdoc/>
     public IReadOnlyList<string> Faults(int most)
     {
-        Settle();
         var faults = new List<string>();
         try
         {
@@ -165,7 +151,6 @@ internal class SqliteReading : IStoreReading
     /// <inheritdoc/>
     public IReadOnlyList<(YearMonth Month, int Rows)> Months(DerivedKind kind)
     {
-        Settle();
         var months = new List<(YearMonth, int)>();
         using var rows = Database.Prepare("SELECT month, rows FROM derived_months WHERE kind = ? ORDER BY month").Bind(1, (int)kind);
         while (rows.Next())
@@ -179,7 +164,6 @@ internal class SqliteReading : IStoreReading
     /// <inheritdoc/>
     public IReadOnlyList<MonthHead> Heads(DerivedKind kind, YearMonth first, YearMonth last)
     {
-        Settle();
         var heads = new List<MonthHead>();
         using var rows = Database.Prepare(
             "SELECT month, rows, sums, checksum FROM derived_months WHERE kind = ? AND month BETWEEN ? AND ? ORDER BY month")
@@ -195,7 +179,6 @@ internal class SqliteReading : IStoreReading
     /// <inheritdoc/>
     public IReadOnlyList<YearMonth> AllMonths(DerivedKind kind)
     {
-        Settle();
         var months = new List<YearMonth>();
         using var rows = Database.Prepare(
             "SELECT month FROM derived_months WHERE kind = ?1 UNION SELECT month FROM derived_columns WHERE kind = ?1 ORDER BY 1")
@@ -211,7 +194,6 @@ internal class SqliteReading : IStoreReading
     /// <inheritdoc/>
     public bool TryColumn(DerivedKind kind, YearMonth month, string name, out ReadOnlySpan<byte> data, out long checksum)
     {
-        Settle();
         EndColumn();
         _columnIsRead = _column.Value.Bind(1, (int)kind).Bind(2, month.Number).Bind(3, name).Next();
         data = _columnIsRead ? _column.Value.Bytes(0) : default;
@@ -222,7 +204,6 @@ internal class SqliteReading : IStoreReading
     /// <inheritdoc/>
     public IReadOnlyList<MonthColumn> Columns(DerivedKind kind, YearMonth month)
     {
-        Settle();
         var columns = new List<MonthColumn>();
         using var rows = Database.Prepare(
             "SELECT name, data, checksum FROM derived_columns WHERE kind = ? AND month = ? ORDER BY name")
@@ -249,21 +230,6 @@ internal class SqliteReading : IStoreReading
         }
 
         Database.Dispose();
-    }
-
-    /// <summary>Waits until what was written before is there to be read.</summary>
-    protected virtual void Settle()
-    {
-    }
-
-    /// <summary>The same, before rows are read one after the other.</summary>
-    protected virtual void BeginRows()
-    {
-    }
-
-    /// <summary>What comes when they are let go of.</summary>
-    protected virtual void EndRows()
-    {
     }
 
     /// <summary>Lets go of the column that was read last: the log cannot be folded into the file while anything is read.</summary>

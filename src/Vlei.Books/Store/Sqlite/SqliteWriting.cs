@@ -4,27 +4,21 @@ using Vlei.Core.Ledger;
 namespace Vlei.Books.Store.Sqlite;
 
 /// <summary>Writes to the file of a book within one transaction.</summary>
-internal sealed class SqliteWriting : SqliteReading, IStoreWriting
+internal sealed class SqliteWriting(Database database) : SqliteReading(database), IStoreWriting
 {
     private readonly Dictionary<string, Statement> _statements = new(StringComparer.Ordinal);
     private readonly Dictionary<RecordTable, RecordInsert> _inserts = [];
-    private readonly References _references;
-    private readonly WriteQueue _queue;
-
-    /// <summary>Writes through an open file, which is closed with this.</summary>
-    public SqliteWriting(Database database)
-        : base(database) => (_references, _queue) = (new References(database), new WriteQueue(Run));
+    private readonly References _references = new(database);
 
     /// <inheritdoc/>
-    public void AddImport(long revision, DateTimeOffset at, string by, bool complete) => Later(() =>
+    public void AddImport(long revision, DateTimeOffset at, string by, bool complete) =>
         Prepared("INSERT INTO imports(revision, at, by, complete) VALUES (?, ?, ?, ?)")
-            .Bind(1, revision).Bind(2, StoreProblem.MomentText(at)).Bind(3, by).Bind(4, complete ? 1 : 0).Run());
+            .Bind(1, revision).Bind(2, StoreProblem.MomentText(at)).Bind(3, by).Bind(4, complete ? 1 : 0).Run();
 
     /// <inheritdoc/>
     public void DescribeImport(long revision, IReadOnlyList<RecordFile> files, IReadOnlyList<StoredCounts> counts)
     {
         _references.NoteImport(revision);
-        _queue.Drain();
         for (var place = 0; place < files.Count; place++)
         {
             Prepared("INSERT INTO import_files(revision, place, path, sha256, bytes) VALUES (?, ?, ?, ?, ?)")
@@ -41,11 +35,8 @@ internal sealed class SqliteWriting : SqliteReading, IStoreWriting
     }
 
     /// <inheritdoc/>
-    public void AddId(RecordTable table, int key, ReadOnlySpan<byte> id)
-    {
-        _queue.Next().Set(table, key, id);
-        _queue.Added();
-    }
+    public void AddId(RecordTable table, int key, ReadOnlySpan<byte> id) =>
+        Prepared($"INSERT INTO {table.Name}_keys(key, id) VALUES (?, ?)").Bind(1, key).Bind(2, id).Run();
 
     /// <inheritdoc/>
     public void Add(RecordRow row, int key, long revision, ulong hash)
@@ -61,120 +52,53 @@ internal sealed class SqliteWriting : SqliteReading, IStoreWriting
         }
 
         _references.NoteImport(revision);
-        _queue.Next().Set(row, key, revision, (long)hash);
-        _queue.Added();
+        InsertOf(row.Table).Insert(row, key, revision, (long)hash);
     }
 
     /// <inheritdoc/>
     public void AddLine(RecordRow row, int document, long revision, long place)
     {
         _references.NoteLine(document, revision);
-        _queue.Next().Set(row, document, revision, place);
-        _queue.Added();
+        InsertOf(row.Table).Insert(row, document, revision, place);
     }
 
     /// <inheritdoc/>
     public void Close(RecordTable table, int key, long revision)
     {
         _references.NoteImport(revision);
-        Later(() => Prepared($"UPDATE {table.Name} SET replaced = ? WHERE key = ? AND replaced IS NULL")
-            .Bind(1, revision).Bind(2, key).Run());
+        Prepared($"UPDATE {table.Name} SET replaced = ? WHERE key = ? AND replaced IS NULL").Bind(1, revision).Bind(2, key).Run();
     }
 
     /// <inheritdoc/>
     public void SetHash(RecordTable table, int key, long revision, ulong hash) =>
-        Later(() => Prepared($"UPDATE {table.Name} SET hash = ? WHERE key = ? AND added = ?")
-            .Bind(1, (long)hash).Bind(2, key).Bind(3, revision).Run());
+        Prepared($"UPDATE {table.Name} SET hash = ? WHERE key = ? AND added = ?")
+            .Bind(1, (long)hash).Bind(2, key).Bind(3, revision).Run();
 
     /// <inheritdoc/>
     public void AddTagSet(int key, string tags) =>
-        Later(() => Prepared("INSERT INTO tag_sets(key, tags) VALUES (?, ?)").Bind(1, key).Bind(2, tags).Run());
+        Prepared("INSERT INTO tag_sets(key, tags) VALUES (?, ?)").Bind(1, key).Bind(2, tags).Run();
 
     /// <inheritdoc/>
-    public void SetClosed(ClosedPeriod period) => Later(() =>
+    public void SetClosed(ClosedPeriod period) =>
         Prepared("INSERT OR REPLACE INTO closed_periods(first_day, last_day, revision, at, by) VALUES (?, ?, ?, ?, ?)")
             .Bind(1, PeriodText.Iso(period.Days.From)).Bind(2, PeriodText.Iso(period.Days.To)).Bind(3, period.Revision)
-            .Bind(4, StoreProblem.MomentText(period.At)).Bind(5, period.By).Run());
+            .Bind(4, StoreProblem.MomentText(period.At)).Bind(5, period.By).Run();
 
     /// <inheritdoc/>
     public bool RemoveClosed(DateRange days)
     {
-        _queue.Drain();
         Prepared("DELETE FROM closed_periods WHERE first_day = ? AND last_day = ?")
             .Bind(1, PeriodText.Iso(days.From)).Bind(2, PeriodText.Iso(days.To)).Run();
         return Database.Number("SELECT changes()") > 0;
     }
 
     /// <inheritdoc/>
-    public void SetMade(MadeHow made) => Later(() =>
+    public void SetMade(MadeHow made) =>
         Prepared("UPDATE made_how SET oldest_first = ?, derived_format = ?, hash_format = ?")
-            .Bind(1, made.OldestFirst ? 1 : 0).Bind(2, made.DerivedFormat).Bind(3, made.HashFormat).Run());
+            .Bind(1, made.OldestFirst ? 1 : 0).Bind(2, made.DerivedFormat).Bind(3, made.HashFormat).Run();
 
     /// <inheritdoc/>
-    public void PutMonth(DerivedKind kind, MonthHead head, IReadOnlyList<MonthColumn> columns) =>
-        Later(() => PutNow(kind, head, columns));
-
-    /// <inheritdoc/>
-    public void ClearMonths() => Later(() => Database.Execute("DELETE FROM derived_columns; DELETE FROM derived_months"));
-
-    /// <inheritdoc/>
-    public void Commit()
-    {
-        Settle();
-        EndColumn();
-        _references.Check();
-        Database.Commit();
-    }
-
-    /// <inheritdoc/>
-    public override void Dispose()
-    {
-        _queue.Dispose();
-        foreach (var insert in _inserts.Values)
-        {
-            insert.Dispose();
-        }
-
-        foreach (var statement in _statements.Values)
-        {
-            statement.Dispose();
-        }
-
-        base.Dispose();
-    }
-
-    /// <inheritdoc/>
-    protected override void Settle() => _queue.Drain();
-
-    /// <inheritdoc/>
-    protected override void BeginRows() => _queue.Hold();
-
-    /// <inheritdoc/>
-    protected override void EndRows() => _queue.Release();
-
-    private void Later(Action action)
-    {
-        _queue.Next().Set(action);
-        _queue.Added();
-    }
-
-    private void Run(Write write)
-    {
-        if (write.Other is { } other)
-        {
-            other();
-        }
-        else if (write.Row is { } row)
-        {
-            InsertOf(row.Table).Insert(row, write.Key, write.Revision, write.Number);
-        }
-        else
-        {
-            Prepared($"INSERT INTO {write.Table!.Name}_keys(key, id) VALUES (?, ?)").Bind(1, write.Key).Bind(2, write.Id).Run();
-        }
-    }
-
-    private void PutNow(DerivedKind kind, MonthHead head, IReadOnlyList<MonthColumn> columns)
+    public void PutMonth(DerivedKind kind, MonthHead head, IReadOnlyList<MonthColumn> columns)
     {
         Prepared("DELETE FROM derived_columns WHERE kind = ? AND month = ?").Bind(1, (int)kind).Bind(2, head.Month.Number).Run();
         Prepared("DELETE FROM derived_months WHERE kind = ? AND month = ?").Bind(1, (int)kind).Bind(2, head.Month.Number).Run();
@@ -192,6 +116,33 @@ internal sealed class SqliteWriting : SqliteReading, IStoreWriting
 
         Prepared("INSERT INTO derived_months(kind, month, rows, sums, checksum) VALUES (?, ?, ?, ?, ?)")
             .Bind(1, (int)kind).Bind(2, head.Month.Number).Bind(3, head.Rows).BindBlob(4, head.Sums).Bind(5, head.Checksum).Run();
+    }
+
+    /// <inheritdoc/>
+    public void ClearMonths() => Database.Execute("DELETE FROM derived_columns; DELETE FROM derived_months");
+
+    /// <inheritdoc/>
+    public void Commit()
+    {
+        EndColumn();
+        _references.Check();
+        Database.Commit();
+    }
+
+    /// <inheritdoc/>
+    public override void Dispose()
+    {
+        foreach (var insert in _inserts.Values)
+        {
+            insert.Dispose();
+        }
+
+        foreach (var statement in _statements.Values)
+        {
+            statement.Dispose();
+        }
+
+        base.Dispose();
     }
 
     private Statement Prepared(string sql)
