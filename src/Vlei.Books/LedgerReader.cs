@@ -170,7 +170,7 @@ public sealed class LedgerReader : ILedger, IDisposable
     }
 
     /// <inheritdoc/>
-    public string LineMemo(DocumentKey document, int line) => _texts.Of(document.Value, line, DocumentStretch.OfLines[1]).Text ?? "";
+    public string LineMemo(DocumentKey document, int line) => _texts.Of(document.Value, line, DocumentStretch.Memo).Text ?? "";
 
     /// <inheritdoc/>
     public RecordValue[] OfDocuments(RecordField field, long[] documents)

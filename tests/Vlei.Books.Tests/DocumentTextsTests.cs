@@ -49,8 +49,8 @@ public sealed class DocumentTextsTests
                     texts.Of(document.Key, RecordTable.Tags).Text ?? ""));
             Assert.All(Enumerable.Range(1, 9), number => Assert.Equal(
                 document.Lines.Where(line => line.Number == number).Select(line => (line.Price, line.Memo)).SingleOrDefault((null, "")),
-                (texts.Of(document.Key, number, DocumentStretch.OfLines[0]).Number,
-                    texts.Of(document.Key, number, DocumentStretch.OfLines[1]).Text ?? "")));
+                (texts.Of(document.Key, number, DocumentStretch.UnitPrice).Number,
+                    texts.Of(document.Key, number, DocumentStretch.Memo).Text ?? "")));
         });
 
         using var other = new MemoryStore().Write();

@@ -22,18 +22,25 @@ internal sealed class DocumentStretch(Func<string, WordColumn?> read)
     /// <summary>The fields of documents that have columns: all of them.</summary>
     public static readonly IReadOnlyList<RecordField> OfDocuments = [.. RecordTables.Documents.Fields, RecordTable.Tags];
 
-    /// <summary>The fields of lines that have: those that months do not hold.</summary>
-    public static readonly IReadOnlyList<RecordField> OfLines =
-        [.. new[] { "unit_price", "memo" }.Select(name => RecordTables.Lines.Fields[RecordTables.Lines.IndexOf(name)])];
+    /// <summary>The price of one of a line, which months do not hold.</summary>
+    public static readonly RecordField UnitPrice = OfLine("unit_price");
+
+    /// <summary>The note of a line, which they do not hold either.</summary>
+    public static readonly RecordField Memo = OfLine("memo");
+
+    /// <summary>The fields of lines that have columns.</summary>
+    public static readonly IReadOnlyList<RecordField> OfLines = [UnitPrice, Memo];
 
     private readonly Dictionary<string, WordColumn?> _columns = new(StringComparer.Ordinal);
     private int[]? _firstLines;
 
     /// <summary>The name of the column of a field of lines.</summary>
-    public static string NameOfLine(RecordField field) => $"lines.{field.Name}";
+    public static string NameOfLine(RecordField field) => ReferenceEquals(field, Memo) ? "lines.memo" : "lines.unit_price";
 
     /// <summary>Where a stretch is kept: where other kinds of what is derived have a month.</summary>
     public static YearMonth PlaceOf(int stretch) => new(stretch);
+
+    private static RecordField OfLine(string name) => RecordTables.Lines.Fields[RecordTables.Lines.IndexOf(name)];
 
     /// <summary>The column of that name; nothing where nobody says anything in it.</summary>
     public WordColumn? Column(string name)

@@ -78,12 +78,12 @@ internal sealed class DocumentTextsWriter(WritableDerivedMonths months, HashSet<
             ColumnOf(DocumentStretch.LineNumber).Put(_lines, document.Lines[line].Number);
             if (document.UnitPriceOf(line) is { } price)
             {
-                ColumnOf(DocumentStretch.NameOfLine(DocumentStretch.OfLines[0])).Put(_lines, price);
+                ColumnOf(DocumentStretch.NameOfLine(DocumentStretch.UnitPrice)).Put(_lines, price);
             }
 
             if (document.MemoOf(line) is { IsEmpty: false } memo)
             {
-                ColumnOf(DocumentStretch.NameOfLine(DocumentStretch.OfLines[1])).Put(_lines, memo);
+                ColumnOf(DocumentStretch.NameOfLine(DocumentStretch.Memo)).Put(_lines, memo);
             }
         }
     }

@@ -84,7 +84,10 @@ internal sealed class TakenRows(SheetRange table, Func<XElement, string> textOf)
             }
         }
 
-        _rows.Add(number, new TemplateRow(number, label, Known(row, looks, figures), beside));
+        if (!_rows.TryAdd(number, new TemplateRow(number, label, Known(row, looks, figures), beside)))
+        {
+            throw new InvalidDataException($"row {number} is there twice");
+        }
     }
 
     private RowLooks Known(XElement row, List<string?> looks, List<bool> figures)
