@@ -56,6 +56,18 @@ public sealed class CheckTests : IDisposable
     }
 
     [Fact]
+    public void A_settlement_of_a_document_that_is_not_there_is_told_and_all_else_is_checked()
+    {
+        _tool.Sql(
+            "reedwater",
+            "PRAGMA foreign_keys = OFF; UPDATE settlements SET \"to\" = 999999 WHERE key = (SELECT min(key) FROM settlements)");
+        var check = _tool.Run("check", "--book", "reedwater");
+        Assert.Equal(1, check.Status);
+        Assert.Contains("a row of settlements refers to one that is not in documents_keys\n", check.Output);
+        Assert.Contains("ok      Settlements fit what is open\n", check.Output);
+    }
+
+    [Fact]
     public void A_control_account_that_its_open_items_do_not_explain_is_named()
     {
         _tool.Sql(
@@ -85,6 +97,9 @@ public sealed class CheckTests : IDisposable
     [InlineData("UPDATE derived_columns SET checksum = 1 WHERE kind = 3 AND month = 202603 AND name = 'to'", "2026-03 (applications)",
         true, "receivables-aging")]
     [InlineData("DELETE FROM derived_months WHERE kind = 3 AND month = 202603", "2026-03 (applications)", false, "receivables-aging")]
+    [InlineData(
+        "UPDATE derived_columns SET data = substr(data, 2) WHERE kind = 4 AND month = (SELECT min(month) FROM derived_columns WHERE kind = 4)",
+        "documents 1 to 255 (texts)", false)]
     public void Damaged_columns_are_named_not_shown_and_rebuilt(
         string damage, string where, bool readerNotices, string report = "profit-loss")
     {

@@ -214,10 +214,13 @@ internal sealed class Derivation
 
     private DateOnly EffectiveDate(int one, int other, DateOnly? date)
     {
-        var (from, to) = (_dates[one], _dates[other]);
+        var (from, to) = (DateOf(one), DateOf(other));
         var later = from > to ? from : to;
         return date > later ? date.Value : later;
     }
+
+    // In damaged records a settlement may be of a document that there is not.
+    private DateOnly DateOf(int document) => document < _dates.Length ? _dates[document] : default;
 
     private void LoadDates()
     {

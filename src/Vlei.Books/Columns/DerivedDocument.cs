@@ -49,7 +49,9 @@ internal sealed class DerivedDocument
         var document = new DerivedDocument();
         using var rows = store.Rows(RecordRows.AllOf(RecordTables.Documents, RecordQuery.Key) with
         {
-            AllVersions = false, Standing = standing, Keys = keys,
+            AllVersions = false,
+            Standing = standing,
+            Keys = keys,
         });
         using var lines = store.Rows(new RecordQuery(
             RecordTables.Lines, "document", "line", "account", "amount", "contact", "item", "project", "department", RecordQuery.Tags,

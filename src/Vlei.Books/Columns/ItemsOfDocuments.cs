@@ -19,10 +19,10 @@ internal sealed class ItemsOfDocuments(int keys)
 
     /// <summary>Those of a document; nothing where it was not taken.</summary>
     public IReadOnlyList<ControlItem>? Of(DocumentKey document) =>
-        _of[document.Value] is (> 0 and var first, var count) ? _all.GetRange(first - 1, count) : null;
+        document.Value < _of.Length && _of[document.Value] is { First: > 0 } found ? _all.GetRange(found.First - 1, found.Count) : null;
 }
 
-/// <summary>Which settlements are of which documents.</summary>
+/// <summary>Which settlements are of which documents; of documents that there are not, as in damaged records, none.</summary>
 internal sealed class SettlementsOfDocuments
 {
     private readonly int[] _firsts;
@@ -36,8 +36,10 @@ internal sealed class SettlementsOfDocuments
         (_firsts, _places) = (new int[keys + 1], new int[2 * settlements.Count]);
         foreach (var settlement in settlements)
         {
-            _firsts[settlement.From.Value + 1]++;
-            _firsts[settlement.To.Value + 1]++;
+            foreach (var document in DocumentsOf(settlement, keys))
+            {
+                _firsts[document + 1]++;
+            }
         }
 
         for (var key = 1; key < _firsts.Length; key++)
@@ -48,11 +50,16 @@ internal sealed class SettlementsOfDocuments
         var next = _firsts.AsSpan(0, keys).ToArray();
         for (var place = 0; place < settlements.Count; place++)
         {
-            _places[next[settlements[place].From.Value]++] = place;
-            _places[next[settlements[place].To.Value]++] = place;
+            foreach (var document in DocumentsOf(settlements[place], keys))
+            {
+                _places[next[document]++] = place;
+            }
         }
     }
 
     /// <summary>The places of those of a document, in their order.</summary>
     public ReadOnlySpan<int> Of(DocumentKey document) => _places.AsSpan(_firsts[document.Value].._firsts[document.Value + 1]);
+
+    private static IEnumerable<int> DocumentsOf(Settlement settlement, int keys) =>
+        new[] { settlement.From.Value, settlement.To.Value }.Where(document => document < keys);
 }
