@@ -26,8 +26,8 @@ public sealed class RecordSet : IRecordSet
     private static readonly Dictionary<string, RecordKeys> NoKeys = [];
 
     private readonly Currency _currency;
-    private readonly List<(RecordTable Table, Func<RecordErrors, ICellSource> SourceOf)> _tables = [];
-    private readonly List<string> _paths = [];
+    // A file that is looked at as it stands has its path; what is unpacked or mapped first has none.
+    private readonly List<(RecordTable Table, Func<RecordErrors, ICellSource> SourceOf, string? Path)> _tables = [];
     private readonly List<RecordFile> _files = [];
 
     private RecordSet(Currency currency) => _currency = currency;
@@ -63,7 +63,7 @@ public sealed class RecordSet : IRecordSet
             else if (AuditFileReader.IsOne(path))
             {
                 set._tables.AddRange(AuditFileReader.Read(path, currency.Code, errors)
-                    .Select(records => (records.Table, (Func<RecordErrors, ICellSource>)(_ => records.Source))));
+                    .Select(records => (records.Table, (Func<RecordErrors, ICellSource>)(_ => records.Source), default(string?))));
             }
             else if (Spreadsheet.IsOne(path))
             {
@@ -77,7 +77,7 @@ public sealed class RecordSet : IRecordSet
 
         foreach (var (table, source) in mapped?.Tables ?? [])
         {
-            set._tables.Add((table, _ => source));
+            set._tables.Add((table, _ => source, null));
         }
 
         return set._tables.Count > 0 || mapped is not null
@@ -102,13 +102,13 @@ public sealed class RecordSet : IRecordSet
     /// <inheritdoc/>
     public bool IsMadeOf(IReadOnlyList<RecordFile> files)
     {
-        // Files that must be unpacked or mapped first have no path here. How long files are is looked at before what is in them.
-        if (_paths.Count != _tables.Count || files.Count != _paths.Count)
+        var paths = _tables.Select(file => file.Path).OfType<string>().OrderBy(NameOf, StringComparer.Ordinal).ToList();
+        if (paths.Count != _tables.Count || paths.Count != files.Count)
         {
             return false;
         }
 
-        var paths = _paths.OrderBy(NameOf, StringComparer.Ordinal).ToList();
+        // How long files are is looked at before what is in them.
         var pairs = files.OrderBy(file => NameOf(file.Path), StringComparer.Ordinal).Zip(paths).ToList();
         return pairs.TrueForAll(pair => NameOf(pair.First.Path) == NameOf(pair.Second)
                 && new FileInfo(pair.Second).Length == pair.First.Bytes)
@@ -121,7 +121,7 @@ public sealed class RecordSet : IRecordSet
     public IEnumerable<RecordRow> Read(
         RecordTable table, IReadOnlyDictionary<string, RecordKeys> keys, RecordErrors errors)
     {
-        foreach (var (_, sourceOf) in _tables.Where(known => known.Table == table))
+        foreach (var (_, sourceOf, _) in _tables.Where(known => known.Table == table))
         {
             var source = sourceOf(errors);
             if (RecordTables.Lists.Contains(table))
@@ -182,7 +182,7 @@ public sealed class RecordSet : IRecordSet
             var cells = file.Sheet(sheet);
             if (table is not null)
             {
-                _tables.Add((table, _ => cells));
+                _tables.Add((table, _ => cells, null));
             }
             else if (!IsEmpty(cells))
             {
@@ -211,7 +211,6 @@ public sealed class RecordSet : IRecordSet
                 $"{path} is not named after a kind of record.",
                 Suggestion.DidYouMean(name, RecordTables.All.Select(known => known.FileName))
                 ?? $"Expected {Suggestion.Listed([.. RecordTables.All.Select(known => known.FileName)], "or")}.");
-        _tables.Add((table, errors => new CsvCells(path, name, errors, isKept: RecordTables.Lists.Contains(table))));
-        _paths.Add(path);
+        _tables.Add((table, errors => new CsvCells(path, name, errors, isKept: RecordTables.Lists.Contains(table)), path));
     }
 }

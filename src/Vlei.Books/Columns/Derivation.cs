@@ -19,7 +19,7 @@ internal sealed class Derivation
     private readonly TagSets _tags;
     private readonly Action<string, long> _progress;
     private readonly DateOnly[] _dates;
-    private readonly SettlementsOfDocuments _settlements;
+    private readonly ValuesByKey<Settlement> _settlements;
     private readonly List<Posting> _accrual = [];
     private readonly List<Posting> _cash = [];
     private readonly List<Release> _releases = [];
@@ -43,7 +43,9 @@ internal sealed class Derivation
         ControlItems = new ItemsOfDocuments(_dates.Length);
         LoadDates();
         LoadSettlements(oldestFirst);
-        _settlements = new SettlementsOfDocuments(Settlements, _dates.Length);
+        _settlements = new ValuesByKey<Settlement>(
+            _dates.Length, Settlements.SelectMany(settlement => new[] { settlement.From, settlement.To }, (settlement, document) =>
+                (document.Value, settlement)));
     }
 
     /// <summary>
@@ -195,9 +197,9 @@ internal sealed class Derivation
         var items = ControlItem.Of(lines, account => cash.ClassOf(account) == AccountClass.Control, document);
         _itemMonths!.Add(items);
         _releases.Clear();
-        foreach (var place in _settlements.Of(document.Document))
+        foreach (var settlement in _settlements.Of(document.Document.Value))
         {
-            _releases.Add(new Release(Settlements[place].Key, Settlements[place].Effective, Settlements[place].Amount));
+            _releases.Add(new Release(settlement.Key, settlement.Effective, settlement.Amount));
         }
 
         if (_releases.Count > 0)

@@ -19,7 +19,8 @@ internal static class SameAgain
     {
         // What a book says of itself, as its currency, is part of how records are read. Imports are known by their second.
         if (order.CompleteFor is not null || records.Balances.Count > 0 || store.Imports() is not [.., var last]
-            || last.Complete != order.Complete || !(book.SettingsWrittenAt < last.At.UtcDateTime.AddSeconds(1))
+            || last.Complete != order.Complete
+            || book.SettingsWrittenAt is not { } written || written >= last.At.UtcDateTime.AddSeconds(1)
             || !records.IsMadeOf(last.Files))
         {
             return null;

@@ -27,7 +27,7 @@ public sealed class ControlHistory
     private readonly ILedger _ledger;
     private readonly ControlItem[] _items;
     private readonly List<(int From, int To, DateOnly Day, Amount Amount)> _applied;
-    private readonly Lazy<AppliedItems> _appliedTo;
+    private readonly Lazy<ValuesByKey<AppliedItem>> _appliedTo;
     private readonly Lazy<ILookup<ContactKey, int>> _ofContacts;
     private readonly int[] _firstOf;
     private readonly int[] _nextOf;
@@ -71,7 +71,7 @@ public sealed class ControlHistory
                 PlaceOf(application.To, application.Account, application.ToContact), application.Day, application.Amount));
         }
 
-        _appliedTo = new Lazy<AppliedItems>(() => new AppliedItems(_items.Length, _applied));
+        _appliedTo = new Lazy<ValuesByKey<AppliedItem>>(() => new ValuesByKey<AppliedItem>(_items.Length, AppliedOfBoth()));
         _ofContacts = new Lazy<ILookup<ContactKey, int>>(() => Enumerable.Range(0, _items.Length).ToLookup(item => _items[item].Contact));
     }
 
@@ -233,6 +233,15 @@ public sealed class ControlHistory
         }
 
         return taken;
+    }
+
+    private IEnumerable<(int Item, AppliedItem Applied)> AppliedOfBoth()
+    {
+        foreach (var (from, to, day, amount) in _applied)
+        {
+            yield return (from, new AppliedItem(to, day, amount));
+            yield return (to, new AppliedItem(from, day, amount));
+        }
     }
 
     private int PlaceOf(DocumentKey document, AccountKey account, ContactKey contact)

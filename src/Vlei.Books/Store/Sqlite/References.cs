@@ -1,6 +1,5 @@
 using System.Collections;
 using System.Globalization;
-using Vlei.Core.Problems;
 
 namespace Vlei.Books.Store.Sqlite;
 
@@ -40,37 +39,35 @@ internal sealed class References(Database database)
     /// <summary>Throws a problem where a row refers to one that is not there.</summary>
     public void Check()
     {
-        foreach (var (table, range) in _keys.Where(range => range.Value.IsUsed))
+        if (_keys.Any(range => !range.Value.IsUpTo(LastKey(range.Key))) || _revisions.Any(revision => !Has(revision))
+            || _versions.Values.Any(LacksADocument))
         {
-            if (range.Least < 1 || range.Most > database.Number($"SELECT max(key) FROM {table}_keys WHERE key = "
-                + $"(SELECT count(*) FROM {table}_keys)"))
-            {
-                throw Dangling($"{table}_keys");
-            }
-        }
-
-        foreach (var revision in _revisions.Where(revision =>
-            database.Number(string.Create(CultureInfo.InvariantCulture, $"SELECT 1 FROM imports WHERE revision = {revision}")) == 0))
-        {
-            throw Dangling($"imports, {revision}");
-        }
-
-        foreach (var (revision, (documents, lines)) in _versions)
-        {
-            for (var key = 0; key < lines.Length; key++)
-            {
-                if (lines[key] && !(key < documents.Length && documents[key]) && !HasVersion(key, revision))
-                {
-                    throw Dangling("documents");
-                }
-            }
+            // SQLite knows which; what lines say besides their document is not among what it looks at.
+            using var dangling = database.Prepare("PRAGMA foreign_key_check");
+            throw StoreProblem.Damaged(dangling.Next()
+                ? $"a row of {dangling.Text(0)} refers to one that is not in {dangling.Text(2)}"
+                : "a line refers to what is not in the book");
         }
     }
 
-    private bool HasVersion(int key, long revision) => database.Number(
-        string.Create(CultureInfo.InvariantCulture, $"SELECT 1 FROM documents WHERE key = {key} AND added = {revision}")) == 1;
+    private long LastKey(string table) => database.Number($"SELECT max(key) FROM {table}_keys");
 
-    private static ProblemException Dangling(string table) => StoreProblem.Damaged($"a row refers to one that is not in {table}");
+    private bool Has(long revision) => database.Number(
+        string.Create(CultureInfo.InvariantCulture, $"SELECT count(*) FROM imports WHERE revision = {revision}")) == 1;
+
+    // Lines come with the version of their document that they belong to.
+    private static bool LacksADocument((BitArray Documents, BitArray Lines) version)
+    {
+        for (var key = 0; key < version.Lines.Length; key++)
+        {
+            if (version.Lines[key] && !(key < version.Documents.Length && version.Documents[key]))
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
 
     private (BitArray Documents, BitArray Lines) BitsOf(long revision)
     {
@@ -102,20 +99,17 @@ internal sealed class References(Database database)
     /// <summary>The least and the highest key that anything refers to.</summary>
     internal sealed class KeyRange
     {
-        /// <summary>The least; of what nothing refers to, more than the highest.</summary>
-        public long Least { get; private set; } = long.MaxValue;
+        private long _least = long.MaxValue;
+        private long _most;
 
-        /// <summary>The highest.</summary>
-        public long Most { get; private set; } = long.MinValue;
-
-        /// <summary>Whether anything refers to it.</summary>
-        public bool IsUsed => Most >= Least;
+        /// <summary>Whether all of it lies between the first key and the last.</summary>
+        public bool IsUpTo(long last) => _least >= 1 && _most <= last;
 
         /// <summary>Notes a reference.</summary>
         public void Note(long key)
         {
-            Least = Math.Min(Least, key);
-            Most = Math.Max(Most, key);
+            _least = Math.Min(_least, key);
+            _most = Math.Max(_most, key);
         }
     }
 }
