@@ -17,9 +17,14 @@ internal sealed class PageFace
     private readonly PdfDocumentBuilder _document;
     private readonly byte[] _file;
     private readonly TrueTypeFont _font;
-    private readonly Dictionary<char, double> _widths = [];
-    private readonly Dictionary<char, int> _fontOf = [];
+    private readonly double _unitsPerSize;
+
+    // By letter. How wide it is, in the font's units, 0 where that was not asked yet; and its font and its code in it, 0 where it was
+    // not written yet.
+    private readonly short[] _widths = new short[char.MaxValue + 1];
+    private readonly ushort[] _codes = new ushort[char.MaxValue + 1];
     private readonly List<PdfDocumentBuilder.AddedFont> _fonts = [];
+    private int _letters;
 
     /// <summary>Reads a face.</summary>
     /// <param name="document">The document that it is embedded in.</param>
@@ -31,6 +36,7 @@ internal sealed class PageFace
         _file = new byte[stream.Length];
         stream.ReadExactly(_file);
         _font = TrueTypeFontParser.Parse(new TrueTypeDataBytes(_file));
+        _unitsPerSize = _font.GetUnitsPerEm();
     }
 
     /// <summary>The letters that it does not have, and that stand as question marks.</summary>
@@ -50,29 +56,34 @@ internal sealed class PageFace
     }
 
     /// <summary>How wide a text is, in points; of text that <see cref="Shown"/> gave.</summary>
-    public double Width(string text, double size)
+    public double Width(ReadOnlySpan<char> text, double size)
     {
-        var width = 0.0;
+        var width = 0;
         foreach (var letter in text)
         {
-            width += WidthOf(letter);
+            width += Math.Max(0, WidthOf(letter));
         }
 
-        return width * size;
+        return width / _unitsPerSize * size;
     }
 
-    /// <summary>The text in stretches of letters that are in one embedded font.</summary>
-    public IEnumerable<(string Text, PdfDocumentBuilder.AddedFont Font)> Runs(string text)
+    /// <summary>Gives the codes of a text's first letters, as many as are in one embedded font.</summary>
+    /// <param name="text">The text, of one letter at least.</param>
+    /// <param name="codes">Where the codes are put; there is room for the whole text.</param>
+    /// <param name="add">Writes a letter that is new with a font, and says what its code is in it.</param>
+    /// <param name="font">The font.</param>
+    /// <returns>How many letters that are.</returns>
+    public int CodesOf(
+        ReadOnlySpan<char> text, Span<byte> codes, Func<PdfDocumentBuilder.AddedFont, char, byte> add, out PdfDocumentBuilder.AddedFont font)
     {
-        var start = 0;
-        for (var place = 1; place <= text.Length; place++)
+        var (length, first) = (0, CodeOf(text[0], add) >> 8);
+        font = _fonts[first];
+        for (; length < text.Length && CodeOf(text[length], add) is var code && code >> 8 == first; length++)
         {
-            if (place == text.Length || FontOf(text[place]) != FontOf(text[start]))
-            {
-                yield return (text[start..place], _fonts[FontOf(text[start])]);
-                start = place;
-            }
+            codes[length] = (byte)code;
         }
+
+        return length;
     }
 
     private string WithMissing(string text)
@@ -91,32 +102,31 @@ internal sealed class PageFace
         return shown.ToString();
     }
 
-    private int FontOf(char letter)
+    private ushort CodeOf(char letter, Func<PdfDocumentBuilder.AddedFont, char, byte> add)
     {
-        if (!_fontOf.TryGetValue(letter, out var font))
+        if (_codes[letter] == 0)
         {
-            font = _fontOf.Count / MostLettersInFont;
-            if (font == _fonts.Count)
+            if (_letters == _fonts.Count * MostLettersInFont)
             {
                 _fonts.Add(_document.AddTrueTypeFont(_file));
             }
 
-            _fontOf.Add(letter, font);
+            _codes[letter] = (ushort)(((_fonts.Count - 1) << 8) | add(_fonts[^1], letter));
+            _letters++;
         }
 
-        return font;
+        return _codes[letter];
     }
 
-    private double WidthOf(char letter)
+    // Less than nothing where the font has no such letter.
+    private int WidthOf(char letter)
     {
-        if (!_widths.TryGetValue(letter, out var width))
+        if (_widths[letter] == 0)
         {
-            width = _font.TableRegister.CMapTable.TryGetGlyphIndex(letter, out var glyph) && glyph > 0
-                && _font.TryGetAdvanceWidth(letter, out var units)
-                ? units / _font.GetUnitsPerEm() : 0;
-            _widths.Add(letter, width);
+            _widths[letter] = _font.TableRegister.CMapTable.TryGetGlyphIndex(letter, out var glyph) && glyph > 0
+                && _font.TryGetAdvanceWidth(letter, out var units) && units > 0 ? (short)units : (short)-1;
         }
 
-        return width;
+        return _widths[letter];
     }
 }

@@ -49,8 +49,8 @@ internal sealed class PageRows
     /// <summary>Where rows with a heading begin, by their places.</summary>
     public IReadOnlyDictionary<int, ExplicitDestination> Starts => _starts;
 
-    /// <summary>Whether it is kept where every row stands, rather than those alone that can lead on.</summary>
-    public bool NotesAll { get; init; }
+    /// <summary>Of which rows it is kept where they stand.</summary>
+    public required KeptPlaces Kept { get; init; }
 
     /// <summary>Where the labels of rows stand.</summary>
     public IEnumerable<(ReportRow Row, PageArea Area)> Labels =>
@@ -143,7 +143,7 @@ internal sealed class PageRows
         foreach (var (column, left, right) in _columns.Places(band, _left))
         {
             var isFigure = row.Cells[column].Units is not null;
-            if (part.HasRule && isFigure && !_columns.IsText(column))
+            if (part.HasRule && isFigure && !_columns.IsText(column) && _report.Columns[column].Kind != ColumnKind.Date)
             {
                 WriteRules(sheet, row, left, right, (top, top + part.Height));
             }
@@ -173,7 +173,8 @@ internal sealed class PageRows
             _starts[part.Place] = Sheet.PlaceOn(area.Sheet.Number, fromBottom);
         }
 
-        if (NotesAll || part.Row.Document is not null || part.Row.Kind == RowKind.Heading)
+        if (Kept == KeptPlaces.All
+            || (Kept == KeptPlaces.Leading && (part.Row.Document is not null || part.Row.Kind == RowKind.Heading)))
         {
             _leads.Add((new CellPlace(part.Place, -1), part.Row, area));
         }

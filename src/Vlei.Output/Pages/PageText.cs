@@ -82,7 +82,7 @@ internal sealed class PageText(PageFace regular, PageFace bold, double size)
         var start = 0;
         for (var end = 1; end < word.Length; end++)
         {
-            if (face.Width(word[start..(end + 1)], size) > width)
+            if (face.Width(word.AsSpan(start..(end + 1)), size) > width)
             {
                 yield return word[start..end];
                 start = end;

@@ -40,11 +40,10 @@ internal sealed class PagedReport
     /// <param name="words">The report.</param>
     /// <param name="text">Its text.</param>
     /// <param name="charts">Who draws its chart.</param>
-    /// <param name="isContents">Whether its rows lead on to other pages, whose numbers stand at their ends.</param>
-    public PagedReport(
-        PdfDocumentBuilder document, ReportWords words, PageText text, IChartDrawer? charts, bool isContents = false)
+    /// <param name="kept">Of which of its rows it is kept where they stand; where of all, numbers of pages stand at their ends.</param>
+    public PagedReport(PdfDocumentBuilder document, ReportWords words, PageText text, IChartDrawer? charts, KeptPlaces kept)
     {
-        _besideRows = isContents ? NumberSpace : 0;
+        _besideRows = kept == KeptPlaces.All ? NumberSpace : 0;
         (_document, _words, _report, _text, _charts) = (document, words, words.Report, text, charts);
         _letter = words.Report.Letter is { } letter ? new LetterSheet(words, letter, text) : null;
         var (columns, paper) = (new PageColumns(words, text), Paper.Of(words.Look));
@@ -64,7 +63,7 @@ internal sealed class PagedReport
 
         columns.Fill(room);
         _bands = columns.Bands(room);
-        _rows = new PageRows(words, _text, columns, Margin, room) { NotesAll = isContents };
+        _rows = new PageRows(words, _text, columns, Margin, room) { Kept = kept };
         AddRows();
         AddFoot();
     }
@@ -266,6 +265,7 @@ internal sealed class PagedReport
 
     private void StartPage()
     {
+        _sheets[^1].Pack();
         var sheet = new Sheet(_document, _width, _height);
         _sheets.Add(sheet);
         sheet.Text(

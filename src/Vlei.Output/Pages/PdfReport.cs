@@ -1,5 +1,3 @@
-using System.IO.Hashing;
-using System.Text;
 using UglyToad.PdfPig.Outline;
 using UglyToad.PdfPig.Writer;
 using Vlei.Core.Problems;
@@ -88,44 +86,16 @@ internal static class PdfReport
     private static void WriteDocument(
         Stream stream, string title, ReportLook look, Func<PdfDocumentBuilder, PageText, List<BookmarkNode>> write)
     {
-        using var whole = new MemoryStream();
+        using var whole = new IdentifiedStream(stream);
         using (var document = new PdfDocumentBuilder(whole, disposeStream: false, PdfWriterType.Default, PdfVersion))
         {
             document.DocumentInformation.Title = title;
             document.DocumentInformation.Producer = "Vlei";
             var text = TextOf(document, look);
             document.Bookmarks = new Bookmarks(write(document, text));
+            whole.Release();
         }
 
-        var bytes = whole.GetBuffer().AsSpan(0, (int)whole.Length);
-        Identify(bytes);
-        stream.Write(bytes);
-    }
-
-    // The trailer names a document by a number that is drawn by lot; one that follows from what is in it says the same, and
-    // is the same tomorrow.
-    private static void Identify(Span<byte> document)
-    {
-        var place = document.LastIndexOf("/ID"u8);
-        if (place < 0)
-        {
-            return;
-        }
-
-        var name = Convert.ToHexString(XxHash128.Hash(document[..place]));
-        for (var end = place; end < document.Length; end++)
-        {
-            if (document[end] != (byte)'<')
-            {
-                continue;
-            }
-
-            var length = document[(end + 1)..].IndexOf((byte)'>');
-            if (length > 0 && document[end + 1] != (byte)'<')
-            {
-                Encoding.ASCII.GetBytes($"{name}{name}".AsSpan(0, Math.Min(length, 2 * name.Length)), document[(end + 1)..]);
-                end += length;
-            }
-        }
+        whole.Finish();
     }
 }

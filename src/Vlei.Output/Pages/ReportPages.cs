@@ -20,9 +20,11 @@ internal sealed class ReportPages
     public ReportPages(PdfDocumentBuilder document, ReportWords words, PageText text, IChartDrawer? charts, bool isContents = false)
     {
         _words = words;
-        _report = new PagedReport(document, words, text, charts, isContents);
-        _records = words.Records is { } records ? new PagedReport(document, records, text, charts) : null;
-        _documents = words.Documents is { } documents ? new PagedReport(document, documents, text, charts) : null;
+        _report = new PagedReport(
+            document, words, text, charts,
+            isContents ? KeptPlaces.All : words.Records is null ? KeptPlaces.None : KeptPlaces.Leading);
+        _records = words.Records is { } records ? new PagedReport(document, records, text, charts, KeptPlaces.Leading) : null;
+        _documents = words.Documents is { } documents ? new PagedReport(document, documents, text, charts, KeptPlaces.None) : null;
     }
 
     /// <summary>How many there are.</summary>

@@ -1,6 +1,9 @@
 using UglyToad.PdfPig.Actions;
 using UglyToad.PdfPig.Annotations;
 using UglyToad.PdfPig.Core;
+using UglyToad.PdfPig.Graphics.Operations;
+using UglyToad.PdfPig.Graphics.Operations.TextShowing;
+using UglyToad.PdfPig.Graphics.Operations.TextState;
 using UglyToad.PdfPig.Outline.Destinations;
 using UglyToad.PdfPig.Writer;
 using Vlei.Core.Problems;
@@ -11,11 +14,18 @@ namespace Vlei.Output.Pages;
 /// <summary>A page to write on. Places are in points from its top left corner.</summary>
 internal sealed class Sheet : IPaper
 {
+    private const int UsualLength = 256;
+
     private readonly PdfPageBuilder _page;
+    private readonly PageContent _content = new();
+    private readonly List<(PdfDocumentBuilder.AddedFont Font, string Name)> _fonts = [];
 
     /// <summary>Adds a page to a document.</summary>
-    public Sheet(PdfDocumentBuilder document, double width, double height) =>
+    public Sheet(PdfDocumentBuilder document, double width, double height)
+    {
         (_page, Width, Height) = (document.AddPage(width, height), width, height);
+        _page.CurrentStream.Operations.Add(_content);
+    }
 
     /// <inheritdoc/>
     public double Width { get; }
@@ -35,22 +45,19 @@ internal sealed class Sheet : IPaper
     /// <inheritdoc/>
     public void Text(PageFace face, string text, double size, double left, double baseline, int? colour = null)
     {
-        if (colour is { } own)
+        var codes = text.Length <= UsualLength ? stackalloc byte[text.Length] : new byte[text.Length];
+        var rest = text.AsSpan();
+        while (!rest.IsEmpty)
         {
-            _page.SetTextAndFillColor((byte)(own >> 16), (byte)(own >> 8), (byte)own);
-        }
-
-        foreach (var (run, font) in face.Runs(text))
-        {
-            _page.AddText(run, size, new PdfPoint(left, Height - baseline), font);
-            left += face.Width(run, size);
-        }
-
-        if (colour is not null)
-        {
-            _page.ResetColor();
+            var length = face.CodesOf(rest, codes, Learn, out var font);
+            _content.Text(NameOf(font, rest[0]), codes[..length], size, left, Height - baseline, colour ?? 0);
+            left += face.Width(rest[..length], size);
+            rest = rest[length..];
         }
     }
+
+    /// <summary>Packs what is on it: little more is to come.</summary>
+    public void Pack() => _content.Pack();
 
     /// <summary>Puts a picture on the page.</summary>
     public void Png(byte[] picture, double left, double top, double width, double height) =>
@@ -87,19 +94,41 @@ internal sealed class Sheet : IPaper
         Text(face, text, size, right - face.Width(text, size), baseline);
 
     /// <summary>Draws a rule.</summary>
-    public void Rule(double left, double right, double top, double thickness) =>
-        _page.DrawLine(new PdfPoint(left, Height - top), new PdfPoint(right, Height - top), thickness);
+    public void Rule(double left, double right, double top, double thickness) => Line(left, top, right, top, thickness, colour: 0);
 
     /// <inheritdoc/>
-    public void Line(double left, double top, double right, double bottom, double thickness, int colour)
-    {
-        _page.SetStrokeColor((byte)(colour >> 16), (byte)(colour >> 8), (byte)colour);
-        _page.DrawLine(new PdfPoint(left, Height - top), new PdfPoint(right, Height - bottom), thickness);
-        _page.ResetColor();
-    }
+    public void Line(double left, double top, double right, double bottom, double thickness, int colour) =>
+        _content.Line(left, Height - top, right, Height - bottom, thickness, colour);
 
     /// <summary>Has a part of the page lead to another place in the document.</summary>
     public void Link(double left, double right, double top, double bottom, ExplicitDestination target) => _page.AddLink(new LinkAnnotation(
         new GoToAction(target), new PdfRectangle(left, Height - bottom, right, Height - top), new AnnotationBorder(0, 0, 0, null), null,
         null, null));
+
+    // Gives a font a new letter, and what its code is there: as the library does where it writes one, which is taken away again.
+    private byte Learn(PdfDocumentBuilder.AddedFont font, char letter) =>
+        Tried(font, letter).OfType<ShowText>().Last().Bytes.Span[0];
+
+    private string NameOf(PdfDocumentBuilder.AddedFont font, char letter)
+    {
+        foreach (var (known, name) in _fonts)
+        {
+            if (known == font)
+            {
+                return name;
+            }
+        }
+
+        _fonts.Add((font, Tried(font, letter).OfType<SetFontAndSize>().Single().Font.Data));
+        return _fonts[^1].Name;
+    }
+
+    private List<IGraphicsStateOperation> Tried(PdfDocumentBuilder.AddedFont font, char letter)
+    {
+        var (operations, count) = (_page.CurrentStream.Operations, _page.CurrentStream.Operations.Count);
+        _page.AddText($"{letter}", 1, new PdfPoint(0, 0), font);
+        var tried = operations[count..];
+        operations.RemoveRange(count, tried.Count);
+        return tried;
+    }
 }

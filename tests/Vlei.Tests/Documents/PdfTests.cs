@@ -96,6 +96,27 @@ public sealed partial class PdfTests : IDisposable
         Assert.Contains("Draft – Far: Profit and loss, March 2026.", text);
     }
 
+    // A font on a page has room for 255 letters, and its codes for some of them are brackets and ends of lines.
+    [Fact]
+    public void More_letters_than_a_font_has_room_for_can_be_read_off_a_page()
+    {
+        var letters = Enumerable.Range(0x20, 0x160).Concat(Enumerable.Range(0x391, 0x39)).Concat(Enumerable.Range(0x410, 0x40))
+            .Select(code => (char)code).Where(letter => char.IsLetter(letter) || letter is '(' or ')' or '\\' or '\'').ToList();
+        var names = letters.Chunk(7).Select(chunk => string.Concat(chunk)).ToList();
+        _tool.Write("set/accounts.csv", $"code,name,type\n1,Bank,bank\n{string.Concat(names.Select((name, at) => $"{at + 2},{name},income\n"))}");
+        _tool.Write("set/documents.csv", "id,kind,date\nD,cash-sale,2026-03-14\n");
+        _tool.Write(
+            "set/lines.csv",
+            $"document,account,amount\nD,1,{names.Count}.00\n{string.Concat(names.Select((_, at) => $"D,{at + 2},-1.00\n"))}");
+        _tool.Run("init", "far", "--name", "Far", "--currency", "EUR").Done();
+        _tool.Run("import", "set", "--book", "far").Done();
+        _tool.Run("show", "profit-loss", "--period", "2026-03", "--book", "far", "--to", "f.pdf").Done();
+        var text = Shell.Run(_tool.Folder, "pdftotext", "-raw", "f.pdf", "-");
+        Assert.True(letters.Count > 255);
+        Assert.DoesNotContain("The font has no letters", text);
+        Assert.All(names, name => Assert.Contains($"{name} 1.00", text));
+    }
+
     [Theory]
     [InlineData("--columns date,memo,amount")]
     [InlineData("--columns date,memo,amount --widths memo=12 --orientation landscape --font-size 14")]
