@@ -98,8 +98,12 @@ public sealed class LedgerReader : ILedger, IDisposable
     {
         var columns = fields.Distinct().Select(field => (field, Column: _derived.Column(
             (DerivedKind)basis, month, DerivedColumns.Postings.Columns[(int)field].Name))).ToList();
-        return new PostingMonth(columns.Count == 0 ? 0 : columns[0].Column.Length, columns);
+        return new PostingMonth(_derived.Count((DerivedKind)basis, month), columns);
     }
+
+    /// <inheritdoc/>
+    public long[] ReadSome(AccountingBasis basis, YearMonth month, PostingField field, int[] places) =>
+        _derived.Column((DerivedKind)basis, month, DerivedColumns.Postings.Columns[(int)field].Name, places);
 
     /// <summary>
     /// What accounts stand at as a trial balance of a day shows them, accrual and debit positive; accounts at zero are left out.

@@ -36,6 +36,13 @@ internal class DerivedMonths(IMonths months)
         return numbers;
     }
 
+    /// <summary>What some rows of a month, by their places, have in a column.</summary>
+    public long[] Column(DerivedKind kind, YearMonth month, string name, int[] places)
+    {
+        var numbers = new long[places.Length];
+        return PackedNumbers.TryUnpack(Data(kind, month, name), Count(kind, month), places, numbers) ? numbers : throw Damaged(kind, month);
+    }
+
     /// <summary>A column of what a stretch of documents says; nothing where it is not there.</summary>
     /// <param name="stretch">The number of the stretch.</param>
     /// <param name="name">The name of the column.</param>
@@ -125,12 +132,17 @@ internal class DerivedMonths(IMonths months)
 
     private void Column(DerivedKind kind, YearMonth month, string name, Span<long> numbers)
     {
-        var isThere = months.TryColumn(kind, month, name, out var data, out var checksum);
-        if (isThere ? Checksum(data) != checksum || !PackedNumbers.TryUnpack(data, numbers) : !numbers.IsEmpty)
+        if (!PackedNumbers.TryUnpack(Data(kind, month, name), numbers))
         {
             throw Damaged(kind, month);
         }
     }
+
+    // A month without rows has no columns.
+    private ReadOnlySpan<byte> Data(DerivedKind kind, YearMonth month, string name) =>
+        months.TryColumn(kind, month, name, out var data, out var checksum)
+            ? Checksum(data) == checksum ? data : throw Damaged(kind, month)
+        : Count(kind, month) == 0 ? [] : throw Damaged(kind, month);
 
     private static AccountSum[] UnpackSums(DerivedKind kind, MonthHead head) =>
         Checksum(head.Sums) == head.Checksum && MonthSums.TryUnpack(head.Sums, out var sums) ? sums : throw Damaged(kind, head.Month);

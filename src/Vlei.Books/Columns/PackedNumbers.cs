@@ -53,35 +53,71 @@ internal static class PackedNumbers
     /// <summary>Unpacks as many numbers as there is room for; false where the bytes cannot be that many.</summary>
     public static bool TryUnpack(ReadOnlySpan<byte> bytes, Span<long> numbers)
     {
-        if (bytes.IsEmpty || numbers.IsEmpty)
+        switch (WidthOf(bytes, numbers.Length))
         {
-            numbers.Clear();
-            return bytes.IsEmpty;
-        }
-
-        var width = bytes.Length / numbers.Length;
-        if (width * numbers.Length != bytes.Length || width is not (1 or 2 or 4 or 8))
-        {
-            return false;
-        }
-
-        switch (width)
-        {
+            case 0:
+                numbers.Clear();
+                return true;
             case 1:
                 Widen(MemoryMarshal.Cast<byte, sbyte>(bytes), numbers);
-                break;
+                return true;
             case 2:
                 Widen(MemoryMarshal.Cast<byte, short>(bytes), numbers);
-                break;
+                return true;
             case 4:
                 Widen(MemoryMarshal.Cast<byte, int>(bytes), numbers);
-                break;
-            default:
+                return true;
+            case 8:
                 MemoryMarshal.Cast<byte, long>(bytes).CopyTo(numbers);
-                break;
+                return true;
+            default:
+                return false;
         }
+    }
 
-        return true;
+    /// <summary>Unpacks some of the numbers; false where the bytes cannot be as many as are said.</summary>
+    /// <param name="bytes">All of them.</param>
+    /// <param name="count">How many they are.</param>
+    /// <param name="places">Which of them.</param>
+    /// <param name="numbers">Where they are put, one for each place.</param>
+    public static bool TryUnpack(ReadOnlySpan<byte> bytes, int count, ReadOnlySpan<int> places, Span<long> numbers)
+    {
+        switch (WidthOf(bytes, count))
+        {
+            case 0:
+                numbers.Clear();
+                return true;
+            case 1:
+                Gather(MemoryMarshal.Cast<byte, sbyte>(bytes), places, numbers);
+                return true;
+            case 2:
+                Gather(MemoryMarshal.Cast<byte, short>(bytes), places, numbers);
+                return true;
+            case 4:
+                Gather(MemoryMarshal.Cast<byte, int>(bytes), places, numbers);
+                return true;
+            case 8:
+                Gather(MemoryMarshal.Cast<byte, long>(bytes), places, numbers);
+                return true;
+            default:
+                return false;
+        }
+    }
+
+    // Less than nothing where they cannot be that many.
+    private static int WidthOf(ReadOnlySpan<byte> bytes, int count)
+    {
+        var width = count == 0 ? 0 : bytes.Length / count;
+        return width * count == bytes.Length && width is 0 or 1 or 2 or 4 or 8 ? width : -1;
+    }
+
+    private static void Gather<T>(ReadOnlySpan<T> narrow, ReadOnlySpan<int> places, Span<long> numbers)
+        where T : unmanaged, IBinaryInteger<T>
+    {
+        for (var place = 0; place < places.Length; place++)
+        {
+            numbers[place] = long.CreateTruncating(narrow[places[place]]);
+        }
     }
 
     // One loop per width, which the compiler turns into wide instructions: reports read millions of these.

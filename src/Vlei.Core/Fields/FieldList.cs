@@ -41,13 +41,15 @@ public class FieldList<TSource> : IEnumerable<TableField>
     /// <param name="behind">
     /// The block that the source reads from, which has the columns that this list does not say; nothing where there is none.
     /// </param>
-    public RowBlock BlockOf(TSource source, int count, RowBlock? behind = null)
+    /// <param name="some">What some of them are read from, by their places, where that reads less.</param>
+    public RowBlock BlockOf(TSource source, int count, RowBlock? behind = null, Func<int[], TSource>? some = null)
     {
         var block = default(RowBlock);
         block = new RowBlock(
             count, name => _numbers.TryGetValue(name, out var read) ? read(source, block!) : behind?[name] ?? throw Unknown(name), behind)
         {
             TextOf = (name, row) => _texts.TryGetValue(name, out var read) ? read(source, row) : throw Unknown(name),
+            Some = some is null ? null : places => BlockOf(some(places), places.Length),
         };
         return block;
     }

@@ -51,7 +51,8 @@ public static class Postings
     public static PostingSource Of(AccountingBasis basis) =>
         basis == AccountingBasis.Cash ? PostingSource.Cash : PostingSource.Accrual;
 
-    private static AccountingBasis BasisOf(PostingSource source) =>
+    /// <summary>The basis of postings that are of one; the accrual basis for others.</summary>
+    public static AccountingBasis BasisOf(PostingSource source) =>
         source == PostingSource.Cash ? AccountingBasis.Cash : AccountingBasis.Accrual;
 
     // A month's budget is spread over its days by running totals, so that any days of it have their exact share.

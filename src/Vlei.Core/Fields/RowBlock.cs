@@ -17,6 +17,12 @@ public sealed class RowBlock(int count, Func<string, long[]> read, RowBlock? beh
     /// <summary>The text of a row in a column of texts, where the table has any of its own.</summary>
     public Func<string, int, string>? TextOf { get; init; }
 
+    /// <summary>
+    /// Some of its rows, by their places, as a block of their own, which reads of each column what it needs and no more; nothing where
+    /// that is no less work.
+    /// </summary>
+    public Func<int[], RowBlock>? Some { get; init; }
+
     /// <summary>The numbers of a column.</summary>
     public long[] this[string column]
     {
@@ -31,10 +37,17 @@ public sealed class RowBlock(int count, Func<string, long[]> read, RowBlock? beh
         }
     }
 
-    /// <summary>Lets go of the columns that were read; they are read again where they are asked for again.</summary>
+    /// <summary>
+    /// Lets go of the columns that were read, unless they are short; they are read again where they are asked for again.
+    /// </summary>
     public void Forget()
     {
-        _columns.Clear();
+        const int Short = 4096;
+        if (count > Short)
+        {
+            _columns.Clear();
+        }
+
         behind?.Forget();
     }
 }

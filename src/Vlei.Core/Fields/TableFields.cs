@@ -269,6 +269,12 @@ public sealed class TableFields
             var numbers = new long[days.Length];
             for (var row = 0; row < numbers.Length; row++)
             {
+                if (row > 0 && days[row] == days[row - 1])
+                {
+                    numbers[row] = numbers[row - 1];
+                    continue;
+                }
+
                 if (!starts.TryGetValue(days[row], out var start))
                 {
                     starts[days[row]] = start = _context.Calendar.UnitOf(

@@ -36,6 +36,17 @@ public interface ILedger
     /// <summary>Some columns of the postings of one month.</summary>
     PostingMonth ReadMonth(AccountingBasis basis, YearMonth month, IReadOnlyCollection<PostingField> fields);
 
+    /// <summary>One column of some postings of a month.</summary>
+    /// <param name="basis">The basis.</param>
+    /// <param name="month">The month.</param>
+    /// <param name="field">The column.</param>
+    /// <param name="places">Where the postings stand in the month.</param>
+    long[] ReadSome(AccountingBasis basis, YearMonth month, PostingField field, int[] places)
+    {
+        var column = ReadMonth(basis, month, [field])[field];
+        return [.. places.Select(place => column[place])];
+    }
+
     /// <summary>
     /// All records that postings refer to by <see cref="PostingField.Contact"/>, <see cref="PostingField.Item"/>,
     /// <see cref="PostingField.Project"/> or <see cref="PostingField.Department"/>.

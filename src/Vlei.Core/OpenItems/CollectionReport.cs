@@ -46,7 +46,7 @@ public static class CollectionReport
         var range = context.PeriodOf(request).Range;
         var report = new ItemReport(Definition, context, request, AccountType.Receivable, range.To);
         IReadOnlyList<DateRange> pieces = request.By?.Unit is { } unit ? context.Calendar.Split(range, unit) : [range];
-        List<int> taken = [.. report.Taken()];
+        int[] taken = [.. report.Taken()];
         var periods = pieces.Select(piece => new CollectionPeriod(report.History, taken, piece)).ToList();
         var (columns, rows) = (new FigureColumns<OwnFigure<CollectionRow>>(), new FigureRows<CollectionRow>());
         foreach (var period in periods)
@@ -89,47 +89,45 @@ public static class CollectionReport
     private sealed class CollectionPeriod
     {
         private readonly ControlHistory _history;
-        private readonly IReadOnlyList<int> _items;
+        private readonly int[] _items;
         private readonly ImmutableArray<Amount> _open;
         private readonly PayingHabits _habits;
+        private readonly Lazy<Sums> _sums;
 
-        public CollectionPeriod(ControlHistory history, IReadOnlyList<int> items, DateRange range)
+        public CollectionPeriod(ControlHistory history, int[] items, DateRange range)
         {
             (_history, _items, Range, _open) = (history, items, range, history.OpenAt(range.To));
-            _habits = new PayingHabits(history, range.From, range.To);
+            (_habits, _sums) = (new PayingHabits(history, range.From, range.To), new Lazy<Sums>(Summed));
         }
 
         public static IReadOnlyList<Measure> Measures { get; } =
         [
             new(
-                "charged", "Charged on account", ColumnKind.Money, period => Cell.Of(period.Sum(period.Charged)),
+                "charged", "Charged on account", ColumnKind.Money, period => Cell.Of(period._sums.Value.Charged),
                 (period, item) => period.Charged(item)),
             new(
-                "settled", "Settled", ColumnKind.Money, period => Cell.Of(period.Sum(period.Settled)),
+                "settled", "Settled", ColumnKind.Money, period => Cell.Of(period._sums.Value.Paid.Settled),
                 (period, item) => period.Settled(item)),
             new(
                 "receivables", "Receivables at the end", ColumnKind.Money, period => Cell.Of(period.Receivables),
                 (period, item) => period._open[item]),
             new(
-                "overdue", "Of which overdue", ColumnKind.Money, period => Cell.Of(period.Sum(period.Overdue)),
+                "overdue", "Of which overdue", ColumnKind.Money, period => Cell.Of(period._sums.Value.Overdue),
                 (period, item) => period.Overdue(item)),
             new(
                 "share-overdue", "Share overdue", ColumnKind.Percent,
-                period => Cell.Of(Percentage.Of(period.Sum(period.Overdue), period.Receivables)), null),
+                period => Cell.Of(Percentage.Of(period._sums.Value.Overdue, period.Receivables)), null),
             new("days-sales-outstanding", "Days sales outstanding", ColumnKind.Ratio, period => period.DaysOutstanding, null),
-            new("days-to-pay", "Average days to pay", ColumnKind.Ratio, period => new Cell(period._habits.DaysToPay(period.Owed)), null),
-            new("days-late", "Average days late", ColumnKind.Ratio, period => new Cell(period._habits.DaysLate(period.Owed)), null),
+            new("days-to-pay", "Average days to pay", ColumnKind.Ratio, period => new Cell(period._sums.Value.Paid.DaysToPay), null),
+            new("days-late", "Average days late", ColumnKind.Ratio, period => new Cell(period._sums.Value.Paid.DaysLate), null),
         ];
 
         public DateRange Range { get; }
 
-        public Amount Receivables => Sum(item => _open[item]);
-
-        private IEnumerable<int> Owed => _items.Where(item => _history[item].Total.Sign > 0);
+        public Amount Receivables => _sums.Value.Open;
 
         // Receivables at the end, over what was charged in the period, times its days.
-        private Cell DaysOutstanding => Sum(Charged) is var charged && charged.Sign <= 0
-            ? Cell.Empty
+        private Cell DaysOutstanding => _sums.Value.Charged is var charged && charged.Sign <= 0 ? Cell.Empty
             : new Cell(Rounding.Divide((Int128)Receivables.MinorUnits * Range.Days * TenThousandths, charged.MinorUnits));
 
         public void AddBehind(Measure measure, OriginRecords records)
@@ -151,6 +149,28 @@ public static class CollectionReport
 
         private Amount Overdue(int item) => _history[item].Total.Sign > 0 && _history[item].Due < Range.To ? _open[item] : Amount.Zero;
 
-        private Amount Sum(Func<int, Amount> of) => _items.Aggregate(Amount.Zero, (sum, item) => sum + of(item));
+        private Sums Summed()
+        {
+            var (charged, paid, open, overdue) = (Amount.Zero, default(PaidTime), Amount.Zero, Amount.Zero);
+            foreach (var item in _items)
+            {
+                // They are in the order of dates.
+                if (_history[item].Date > Range.To)
+                {
+                    break;
+                }
+
+                (charged, open, overdue) = (charged + Charged(item), open + _open[item], overdue + Overdue(item));
+                if (_history[item].Total.Sign > 0)
+                {
+                    _habits.AddTo(ref paid, item);
+                }
+            }
+
+            return new Sums(charged, paid, open, overdue);
+        }
     }
+
+    // What all documents together come to in one period: every measure of it is asked for, and some of them twice.
+    private sealed record Sums(Amount Charged, PaidTime Paid, Amount Open, Amount Overdue);
 }

@@ -77,10 +77,10 @@ public static class DaysToPayReport
         columns.AddShare(new ReportColumn("share-of-column(open)", "Share of all open", ColumnKind.Percent), owed, ShareOf.Column, owed);
         _ = columns.Add(
             new ReportColumn(DaysToPay, "Days to pay", ColumnKind.Ratio),
-            ItemFigure.Average("Days to pay", items => habits.DaysToPay(items.Where(IsOwed))));
+            ItemFigure.Average("Days to pay", items => habits.Of(items.Where(IsOwed)).DaysToPay));
         _ = columns.Add(
             new ReportColumn("days-late", "Days late", ColumnKind.Ratio),
-            ItemFigure.Average("Days late", items => habits.DaysLate(items.Where(IsOwed))));
+            ItemFigure.Average("Days late", items => habits.Of(items.Where(IsOwed)).DaysLate));
         return columns;
     }
 }

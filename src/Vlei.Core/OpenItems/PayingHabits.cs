@@ -27,35 +27,34 @@ internal sealed class PayingHabits(ControlHistory history, DateOnly from, DateOn
         return sum;
     }
 
-    /// <summary>Days from the document to its settlement, in ten-thousandths; nothing where nothing was settled.</summary>
-    public long? DaysToPay(IEnumerable<int> items) => Average(items, (item, day) => day.DayNumber - history[item].Date.DayNumber);
+    /// <summary>What was settled of items within the days, and how long that took.</summary>
+    public PaidTime Of(IEnumerable<int> items)
+    {
+        var paid = default(PaidTime);
+        foreach (var item in items)
+        {
+            AddTo(ref paid, item);
+        }
 
-    /// <summary>Days from when it was due, in ten-thousandths, less than 0 for early; nothing where nothing was settled.</summary>
-    public long? DaysLate(IEnumerable<int> items) => Average(items, (item, day) => day.DayNumber - history[item].Due.DayNumber);
+        return paid;
+    }
+
+    /// <summary>Adds what was settled of an item within the days.</summary>
+    public void AddTo(ref PaidTime paid, int item)
+    {
+        foreach (var applied in history.AppliedTo(item).AsSpan())
+        {
+            if (applied.Day >= from && applied.Day <= to)
+            {
+                paid.Add(history[item], applied);
+            }
+        }
+    }
 
     /// <summary>The whole days by which a contact is usually late; 0 where it is not, or where nothing is known of it.</summary>
     public int UsuallyLate(ContactKey contact)
     {
         const int TenThousandths = 10_000;
-        return DaysLate(ItemsOf(contact)) is { } late and > 0 ? (int)Rounding.Divide(late, TenThousandths) : 0;
-    }
-
-    private long? Average(IEnumerable<int> items, Func<int, DateOnly, int> daysOf)
-    {
-        const int TenThousandths = 10_000;
-        var (weighed, whole) = ((Int128)0, (Int128)0);
-        foreach (var item in items)
-        {
-            foreach (var applied in history.AppliedTo(item))
-            {
-                if (applied.Day >= from && applied.Day <= to)
-                {
-                    weighed += (Int128)applied.Amount.MinorUnits * daysOf(item, applied.Day);
-                    whole += applied.Amount.MinorUnits;
-                }
-            }
-        }
-
-        return whole == 0 ? null : Rounding.Divide(weighed * TenThousandths, whole);
+        return Of(ItemsOf(contact)).DaysLate is { } late and > 0 ? (int)Rounding.Divide(late, TenThousandths) : 0;
     }
 }

@@ -18,6 +18,7 @@ internal sealed class FieldIndex(BoundField bound, FiscalCalendar calendar)
 
     private readonly Dictionary<string, int> _known = new(StringComparer.Ordinal);
     private readonly List<string> _words = [""];
+    private readonly Dictionary<long, (string Key, string Label)> _units = [];
     private WordPool? _shared;
     private bool _hasWords;
     private bool _isAlone;
@@ -85,13 +86,13 @@ internal sealed class FieldIndex(BoundField bound, FiscalCalendar calendar)
     /// <summary>What a value is called.</summary>
     public string LabelOf(long number) => IsNothing(number) ? $"No {bound.Field.Heading.ToLowerInvariant()}"
         : _hasWords ? WordOf(number)
-        : bound.Field.Unit is { } unit ? PeriodText.Heading(calendar.UnitOf(unit, DayOf(number)), calendar)
+        : bound.Field.Unit is { } unit ? UnitAt(unit, number).Label
         : KeyOf(number);
 
     /// <summary>The key of a value.</summary>
     public string KeyOf(long number) => IsNothing(number) ? None
         : _hasWords ? _shared is { } pool ? pool.Ids[(int)number] : WordOf(number)
-        : bound.Field.Unit is { } unit ? PeriodText.Key(calendar.UnitOf(unit, DayOf(number)), calendar)
+        : bound.Field.Unit is { } unit ? UnitAt(unit, number).Key
         : bound.Field.IsDay ? PeriodText.Iso(DayOf(number))
         : DecimalText.Write(number, bound.Decimals);
 
@@ -120,6 +121,18 @@ internal sealed class FieldIndex(BoundField bound, FiscalCalendar calendar)
         }
 
         return [.. numbers.Select(number => ranks[number])];
+    }
+
+    // There are few of them, and each is said for many groups.
+    private (string Key, string Label) UnitAt(TimeUnit unit, long number)
+    {
+        if (!_units.TryGetValue(number, out var said))
+        {
+            var range = calendar.UnitOf(unit, DayOf(number));
+            _units[number] = said = (PeriodText.Key(range, calendar), PeriodText.Heading(range, calendar));
+        }
+
+        return said;
     }
 
     private string WordOf(long number) => _shared is { } pool ? pool.Words[(int)number] : _words[(int)number];

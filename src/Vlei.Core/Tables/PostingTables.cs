@@ -16,7 +16,7 @@ public static class PostingTables
     {
         {
             new("date", FieldType.Date, "The day that it counts"),
-            (rows, _) => [.. rows.Column(PostingField.Day).Select(day => rows.Month.First.DayNumber + day - 1)]
+            (rows, _) => Array.ConvertAll(rows.Column(PostingField.Day), day => rows.Month.First.DayNumber + day - 1)
         },
         { TableField.Reference("document", RecordTables.Documents, "The document that it is part of"), Column(PostingField.Document) },
         { new("line", FieldType.Integer, "Its place in the document"), Column(PostingField.Line) },
@@ -34,24 +34,21 @@ public static class PostingTables
         { new("amount", FieldType.Money, "Debit positive, credit negative"), Column(PostingField.Amount) },
         {
             new("debit", FieldType.Money, "The amount, where it is a debit"),
-            (_, block) => [.. block["amount"].Select(amount => amount > 0 ? amount : FieldCells.Nothing)]
+            (_, block) => Array.ConvertAll(block["amount"], amount => amount > 0 ? amount : FieldCells.Nothing)
         },
         {
             new("credit", FieldType.Money, "The amount, where it is a credit; positive"),
-            (_, block) => [.. block["amount"].Select(amount => amount < 0 ? -amount : FieldCells.Nothing)]
+            (_, block) => Array.ConvertAll(block["amount"], amount => amount < 0 ? -amount : FieldCells.Nothing)
         },
         {
             new(
                 "natural", FieldType.Money,
                 "The amount as statements show it: income, liabilities and equity positive as credits, the rest as debits"),
-            (rows, block) =>
-            [
-                .. block["amount"].Zip(block["account"], (amount, account) => rows.CreditPositive.Contains(account) ? -amount : amount),
-            ]
+            (rows, block) => Natural(block["amount"], block["account"], rows.CreditPositive)
         },
         {
             new("quantity", FieldType.Decimal, "How much of the item; into stock positive, out of it negative") { AddsUp = true },
-            (rows, _) => [.. rows.Column(PostingField.Quantity).Select(quantity => quantity == 0 ? FieldCells.Nothing : quantity)]
+            (rows, _) => Array.ConvertAll(rows.Column(PostingField.Quantity), quantity => quantity == 0 ? FieldCells.Nothing : quantity)
         },
         Text("unit_price", FieldType.Decimal, "The price of one"),
         Text("memo", FieldType.Text, "The note of the line"),
@@ -174,8 +171,28 @@ public static class PostingTables
         return Own.BlockOf(new PostingRows(ledger, source, month, 0, count, CreditPositive(ledger)), count);
     }
 
-    private static HashSet<long> CreditPositive(ILedger ledger) => [.. ledger.Accounts
-        .Where(account => AccountTypes.IsCreditPositive(account.Type)).Select(account => (long)account.Key.Value)];
+    // By the keys of accounts.
+    private static bool[] CreditPositive(ILedger ledger)
+    {
+        var credits = new bool[ledger.Accounts.Select(account => account.Key.Value).DefaultIfEmpty(0).Max() + 1];
+        foreach (var account in ledger.Accounts)
+        {
+            credits[account.Key.Value] = AccountTypes.IsCreditPositive(account.Type);
+        }
+
+        return credits;
+    }
+
+    private static long[] Natural(long[] amounts, long[] accounts, bool[] creditPositive)
+    {
+        var natural = new long[amounts.Length];
+        for (var row = 0; row < natural.Length; row++)
+        {
+            natural[row] = creditPositive[accounts[row]] ? -amounts[row] : amounts[row];
+        }
+
+        return natural;
+    }
 
     private static IEnumerable<RowBlock> Read(TableContext context, DateRange range, Func<RowBlock, int[]?> taken)
     {
@@ -183,10 +200,12 @@ public static class PostingTables
         foreach (var (month, _) in context.Ledger.MonthSums(context.Basis, range))
         {
             var days = range.Intersect(month.Range);
-            var (first, end) = context.Ledger.ReadMonth(context.Basis, month, [PostingField.Day]) is var postings
-                ? (postings.FirstFrom(days.From.Day), postings.FirstFrom(days.To.Day + 1)) : default;
+            var postings = context.Ledger.ReadMonth(context.Basis, month, days == month.Range ? [] : [PostingField.Day]);
+            var (first, end) = days == month.Range ? (0, postings.Count)
+                : (postings.FirstFrom(days.From.Day), postings.FirstFrom(days.To.Day + 1));
+            var rows = new PostingRows(context.Ledger, Fields.Postings.Of(context.Basis), month, first, end, creditPositive);
             var own = Own.BlockOf(
-                new PostingRows(context.Ledger, Fields.Postings.Of(context.Basis), month, first, end, creditPositive), end - first);
+                rows, end - first, some: places => rows with { Places = first == 0 ? places : [.. places.Select(place => first + place)] });
 
             // Each block reads from the one that it is made from, which therefore must stay what it is.
             var block = taken(own) is { } places
@@ -218,12 +237,20 @@ public static class PostingTables
         _ => amount < 0 ? 1 : 2,
     };
 
-    // Some postings of a month, one after the other.
+    // Some postings of a month.
     private sealed record PostingRows(
-        ILedger Ledger, PostingSource Source, YearMonth Month, int First, int End, HashSet<long> CreditPositive)
+        ILedger Ledger, PostingSource Source, YearMonth Month, int First, int End, bool[] CreditPositive)
     {
+        // Where in the month they stand, if they do not stand one after the other.
+        public int[]? Places { get; init; }
+
         public long[] Column(PostingField field)
         {
+            if (Places is not null)
+            {
+                return Ledger.ReadSome(Fields.Postings.BasisOf(Source), Month, field, Places);
+            }
+
             var column = Fields.Postings.Read(Ledger, Source, Month, [field])[field];
             return First == 0 && End == column.Length ? column : column[First..End];
         }

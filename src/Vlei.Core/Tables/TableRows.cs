@@ -22,6 +22,7 @@ internal sealed class TableRows
     private readonly bool _hasTotals;
     private readonly RowCondition? _having;
     private HashSet<int>? _kept;
+    private (int Group, string Total) _lastParent = (-1, Total);
 
     private TableRows(
         string title, TableDefinition table, TablePlan plan, TableScan scan, TableColumns columns, TableFigures figures,
@@ -183,7 +184,8 @@ internal sealed class TableRows
             }
             else
             {
-                Add(KeyOf(group), _scan.Groups.LabelOf(group), RowKind.Group, level, group);
+                var path = _scan.Groups.PathOf(group);
+                Add(string.Join('/', path), _scan.Groups.LabelOf(group), RowKind.Group, level, group, path);
             }
         }
 
@@ -274,16 +276,29 @@ internal sealed class TableRows
     {
         if (_hasTotals)
         {
-            Add(TotalKey(group), Caption.Ours("Total {0}", _scan.Groups.LabelOf(group)), RowKind.Total, level, group);
+            Add(
+                TotalKey(group), Caption.Ours("Total {0}", _scan.Groups.LabelOf(group)), RowKind.Total, level, group,
+                _scan.Groups.PathOf(group));
         }
     }
 
-    private void Add(string key, Caption label, RowKind kind, int level, int group) =>
+    private void Add(string key, Caption label, RowKind kind, int level, int group, IReadOnlyList<string> path) =>
         _rows.Add(new FigureRow<TableRow>(key, label, kind, level, TableRow.OfGroup(group))
         {
-            Within = WithinOf(group), Group = _scan.Groups.PathOf(group),
-            CountsIn = _scan.Groups.ParentOf(group) is > 0 and var parent ? TotalKey(parent) : Total,
+            Within = WithinOf(group), Group = path, CountsIn = CountsInOf(group),
         });
+
+    // Groups of one group come one after the other, and are many.
+    private string CountsInOf(int group)
+    {
+        var parent = _scan.Groups.ParentOf(group);
+        if (_lastParent.Group != parent)
+        {
+            _lastParent = (parent, parent > 0 ? TotalKey(parent) : Total);
+        }
+
+        return _lastParent.Total;
+    }
 
     private string KeyOf(int group) => string.Join('/', _scan.Groups.PathOf(group));
 

@@ -223,13 +223,21 @@ internal sealed class TableScan
         var place = 0;
         foreach (var block in _table.Read(_periods[period].Context, _periods[period].Whole))
         {
-            var rows = _plan.Selection.Taken(block);
+            var rows = Fewer(_plan.Selection.Taken(block));
             note?.Invoke(period, place++, block, rows);
             if (rows.Count > 0)
             {
                 yield return (block, rows, Groups.Of(rows));
             }
         }
+    }
+
+    // Where few rows of a block are taken, no more of it is read.
+    private static RowSet Fewer(RowSet rows)
+    {
+        const int Few = 8;
+        return rows is { Places: { } places, Block.Some: { } some } && places.Length < rows.Block.Count / Few
+            ? new RowSet(some(places)) : rows;
     }
 
     // Of a block that has no rows it is not known whether they would be taken, but where all are.
@@ -265,7 +273,7 @@ internal sealed class TableScan
         else if (period == 0)
         {
             _records.Add(rows, _plan.Groups.Count > 0 ? groups : null);
-            block.Forget();
+            rows.Block.Forget();
         }
     }
 

@@ -74,7 +74,8 @@ internal sealed class PageFace
     /// <param name="font">The font.</param>
     /// <returns>How many letters that are.</returns>
     public int CodesOf(
-        ReadOnlySpan<char> text, Span<byte> codes, Func<PdfDocumentBuilder.AddedFont, char, byte> add, out PdfDocumentBuilder.AddedFont font)
+        ReadOnlySpan<char> text, Span<byte> codes, Func<PdfDocumentBuilder.AddedFont, char, byte> add,
+        out PdfDocumentBuilder.AddedFont font)
     {
         var (length, first) = (0, CodeOf(text[0], add) >> 8);
         font = _fonts[first];

@@ -103,7 +103,9 @@ public sealed partial class PdfTests : IDisposable
         var letters = Enumerable.Range(0x20, 0x160).Concat(Enumerable.Range(0x391, 0x39)).Concat(Enumerable.Range(0x410, 0x40))
             .Select(code => (char)code).Where(letter => char.IsLetter(letter) || letter is '(' or ')' or '\\' or '\'').ToList();
         var names = letters.Chunk(7).Select(chunk => string.Concat(chunk)).ToList();
-        _tool.Write("set/accounts.csv", $"code,name,type\n1,Bank,bank\n{string.Concat(names.Select((name, at) => $"{at + 2},{name},income\n"))}");
+        _tool.Write(
+            "set/accounts.csv",
+            $"code,name,type\n1,Bank,bank\n{string.Concat(names.Select((name, at) => $"{at + 2},{name},income\n"))}");
         _tool.Write("set/documents.csv", "id,kind,date\nD,cash-sale,2026-03-14\n");
         _tool.Write(
             "set/lines.csv",
