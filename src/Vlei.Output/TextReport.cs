@@ -23,7 +23,12 @@ internal sealed class TextReport
     private readonly IReadOnlyList<int[]> _blocks;
     private readonly int[] _widths;
     private readonly bool[] _summed;
+    private readonly ColumnAlign[] _aligns;
     private readonly int _labelWidth;
+
+    // What stands in each column of the line that is written next, and how many places that takes.
+    private readonly string[] _texts;
+    private readonly int[] _places;
 
     // The rows are gone through twice, once for widths and once to write them: nothing is kept of them between.
     private TextReport(ReportWords words, TextWriter text, Surface look)
@@ -31,36 +36,12 @@ internal sealed class TextReport
         var report = words.Chart is not { } chart ? words.Report : ChartColumn.AddTo(words.Report, chart, look.Ascii);
         words = words.With(report);
         (_words, _report, _text, _look) = (words, report, text, look);
-        _widths = new int[report.Columns.Count];
-        var least = new int[_widths.Length];
-        var (label, leastLabel) = (0, 0);
+        (_widths, _texts, _places) =
+            (new int[report.Columns.Count], new string[report.Columns.Count], new int[report.Columns.Count]);
+        _aligns = [.. Enumerable.Range(0, _widths.Length).Select(words.AlignOf)];
         _summed = [.. report.Columns.Select(column => column.Kind is not (ColumnKind.Text or ColumnKind.Date or ColumnKind.Count))];
-        var speaks = new bool[_widths.Length];
-        foreach (var row in RowsAhead.Of(report.Rows))
-        {
-            if (!RowLook.StandsAlone(row))
-            {
-                var shown = LabelOf(row);
-                var (width, indent) = (DisplayText.Width(shown), IndentPerLevel * row.Level);
-                label = Math.Max(label, width);
-                leastLabel = indent + width <= leastLabel ? leastLabel
-                    : Math.Max(leastLabel, indent + DisplayText.LongestWord(shown));
-            }
-
-            for (var column = 0; column < _widths.Length; column++)
-            {
-                var figure = Figure(row, column);
-                var width = DisplayText.Width(figure);
-                _widths[column] = Math.Max(_widths[column], width);
-                least[column] = !IsText(column) ? Math.Max(least[column], _widths[column])
-                    : width <= least[column] || least[column] >= MostUnbrokenWidth ? least[column]
-                    : Math.Max(least[column], Math.Min(DisplayText.LongestWord(figure), MostUnbrokenWidth));
-                speaks[column] = speaks[column] || words.Speaks(row, column);
-                _summed[column] |= _report.Columns[column].Kind == ColumnKind.Count && RowLook.IsTotal(row)
-                    && row.Cells[column].Units is not null;
-            }
-        }
-
+        var (least, speaks) = (new int[_widths.Length], new bool[_widths.Length]);
+        var (label, leastLabel) = Measure(least, speaks);
         int[] all = [.. Enumerable.Range(0, _widths.Length).Where(column => speaks[column])];
         for (var column = 0; column < _widths.Length; column++)
         {
@@ -87,6 +68,43 @@ internal sealed class TextReport
         {
             _widths[column] = placed.Widths[place];
         }
+    }
+
+    // How wide labels and columns are, and what they can be made narrower to; which columns say something.
+    private (int Label, int LeastLabel) Measure(int[] least, bool[] speaks)
+    {
+        var (label, leastLabel, seen) = (0, 0, new SeenFigures(_report));
+        foreach (var row in RowsAhead.Of(_report.Rows))
+        {
+            if (!RowLook.StandsAlone(row))
+            {
+                var shown = LabelOf(row);
+                var (width, indent) = (DisplayText.Width(shown), IndentPerLevel * row.Level);
+                label = Math.Max(label, width);
+                leastLabel = indent + width <= leastLabel ? leastLabel
+                    : Math.Max(leastLabel, indent + DisplayText.LongestWord(shown));
+            }
+
+            for (var column = 0; column < _widths.Length; column++)
+            {
+                speaks[column] = speaks[column] || _words.Speaks(row, column);
+                _summed[column] |= _report.Columns[column].Kind == ColumnKind.Count && RowLook.IsTotal(row)
+                    && row.Cells[column].Units is not null;
+                if (!seen.IsNew(row, column))
+                {
+                    continue;
+                }
+
+                var figure = Figure(row, column);
+                var width = DisplayText.Width(figure);
+                _widths[column] = Math.Max(_widths[column], width);
+                least[column] = !IsText(column) ? Math.Max(least[column], _widths[column])
+                    : width <= least[column] || least[column] >= MostUnbrokenWidth ? least[column]
+                    : Math.Max(least[column], Math.Min(DisplayText.LongestWord(figure), MostUnbrokenWidth));
+            }
+        }
+
+        return (label, leastLabel);
     }
 
     /// <summary>Writes the report.</summary>
@@ -199,7 +217,12 @@ internal sealed class TextReport
         var height = lines.Values.Max(heading => heading.Count);
         for (var line = 0; line < height; line++)
         {
-            AddColumns("", columns, column => LineOf(lines[column], line - height + lines[column].Count), _ => TextStyle.Heading);
+            foreach (var column in columns)
+            {
+                Put(column, LineOf(lines[column], line - height + lines[column].Count));
+            }
+
+            AddColumns("", columns, TextStyle.Heading);
         }
     }
 
@@ -218,20 +241,17 @@ internal sealed class TextReport
             return;
         }
 
-        TextStyle StyleOf(int? column) => column is { } place && !IsText(place) && row.Cells[place].Units < 0
-            ? bold ? TextStyle.StrongBelow : TextStyle.Below : bold ? TextStyle.Strong : TextStyle.Plain;
-
-        var figures = new string[_widths.Length];
+        var (style, fits) = (bold ? TextStyle.Strong : TextStyle.Plain, DisplayText.Width(label) <= _labelWidth);
         foreach (var column in columns)
         {
-            figures[column] = Figure(row, column);
+            Put(column, Figure(row, column));
+            fits &= _places[column] <= _widths[column];
         }
 
         // Most rows fit into one line.
-        if (DisplayText.Width(label) <= _labelWidth
-            && Array.TrueForAll(columns, column => DisplayText.Width(figures[column]) <= _widths[column]))
+        if (fits)
         {
-            AddColumns(label, columns, column => figures[column], StyleOf);
+            AddColumns(label, columns, style, row);
             return;
         }
 
@@ -242,16 +262,19 @@ internal sealed class TextReport
         var height = labels.Count;
         foreach (var column in columns)
         {
-            texts[column] = Wrapped(figures[column], _widths[column]);
+            texts[column] = Wrapped(_texts[column], _widths[column]);
             height = Math.Max(height, texts[column].Count);
         }
 
         // Figures stand beside the last line of a label, words beside its first.
         for (var line = 0; line < height; line++)
         {
-            AddColumns(LineOf(labels, line), columns, column => IsText(column)
-                ? LineOf(texts[column], line)
-                : LineOf(texts[column], line - labels.Count + 1), StyleOf);
+            foreach (var column in columns)
+            {
+                Put(column, LineOf(texts[column], IsText(column) ? line : line - labels.Count + 1));
+            }
+
+            AddColumns(LineOf(labels, line), columns, style, row);
         }
     }
 
@@ -260,22 +283,34 @@ internal sealed class TextReport
 
     private static string LineOf(List<string> lines, int line) => line >= 0 && line < lines.Count ? lines[line] : "";
 
-    private void AddRule(int[] columns, char rule) => AddColumns(
-        "", columns, column => _summed[column] ? new string(rule, _widths[column]) : "", _ => TextStyle.Plain);
-
-    private void AddColumns(string label, int[] columns, Func<int, string> textOf, Func<int?, TextStyle> styleOf)
+    private void AddRule(int[] columns, char rule)
     {
-        var line = _line.Clear().Append(Styled(label, styleOf(null)));
+        foreach (var column in columns)
+        {
+            Put(column, _summed[column] ? new string(rule, _widths[column]) : "");
+        }
+
+        AddColumns("", columns, TextStyle.Plain);
+    }
+
+    private void Put(int column, string text) => (_texts[column], _places[column]) = (text, DisplayText.Width(text));
+
+    // What was put into columns, as a line; of a row's figures those below nothing look so.
+    private void AddColumns(string label, int[] columns, TextStyle style, ReportRow? row = null)
+    {
+        var line = _line.Clear().Append(Styled(label, style));
         var blanks = Math.Max(0, _labelWidth - DisplayText.Width(label));
         foreach (var column in columns)
         {
-            var text = textOf(column);
-            var padding = Math.Max(0, _widths[column] - DisplayText.Width(text));
-            var before = _words.AlignOf(column) switch { ColumnAlign.Left => 0, ColumnAlign.Center => padding / 2, _ => padding };
+            var padding = Math.Max(0, _widths[column] - _places[column]);
+            var before = _aligns[column] switch { ColumnAlign.Left => 0, ColumnAlign.Center => padding / 2, _ => padding };
             blanks += TextColumns.Gap + before;
-            if (text.Length > 0)
+            if (_texts[column].Length > 0)
             {
-                line.Append(' ', blanks).Append(Styled(text, styleOf(column)));
+                var isBelow = _look.Colour && row is not null && !IsText(column) && row.Cells[column].Units < 0;
+                line.Append(' ', blanks).Append(
+                    Styled(
+                        _texts[column], !isBelow ? style : style == TextStyle.Strong ? TextStyle.StrongBelow : TextStyle.Below));
                 blanks = 0;
             }
 

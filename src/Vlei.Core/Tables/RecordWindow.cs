@@ -1,4 +1,3 @@
-using System.Runtime.InteropServices;
 using Vlei.Core.Fields;
 using Vlei.Core.Reports;
 
@@ -14,15 +13,16 @@ internal sealed class RecordWindow
 
     private readonly TablePlan _plan;
     private readonly TableScan _scan;
-    private readonly IReadOnlyList<BoundField> _key;
-    private readonly BoundField? _label;
-    private readonly IReadOnlyList<int> _facts;
+    private readonly FieldIndex[] _key;
+    private readonly long[][] _keys;
+    private readonly FieldIndex? _label;
+    private readonly (int Planned, FieldIndex Index)[] _facts;
     private readonly IReadOnlyList<int> _measures;
     private readonly Dictionary<int, long[]> _running = [];
     private readonly Cell[]?[] _cells;
     private readonly long[]?[] _numbers;
+    private readonly (string Key, string Label)[] _names = new (string, string)[Size];
     private int[]? _order;
-    private (string Key, string Label)[] _names = [];
     private int _first = -1;
     private int _count;
 
@@ -33,15 +33,21 @@ internal sealed class RecordWindow
     /// <param name="columns">The columns.</param>
     public RecordWindow(TableDefinition table, TablePlan plan, TableScan scan, FigureColumns<TableFigure> columns)
     {
-        (_plan, _scan, _key) = (plan, scan, [.. table.Key.Select(plan.Fields.Named)]);
-        _label = table.Label is { } label ? plan.Fields.Named(label) : null;
+        (_plan, _scan) = (plan, scan);
+        _key = [.. table.Key.Select(name => new FieldIndex(plan.Fields.Named(name), default).Alone())];
+        _keys = new long[_key.Length][];
+        _label = table.Label is { } label ? new FieldIndex(plan.Fields.Named(label), default).Alone() : null;
         var figures = columns.All.Select(column => column switch
         {
             FigureColumn<TableFigure>.Base own => own.Of,
             FigureColumn<TableFigure>.Share share => share.Part,
             _ => null,
         }).OfType<TableFigure>().ToList();
-        _facts = [.. figures.Where(figure => figure.IsFact).Select(figure => figure.Planned).Distinct()];
+        _facts =
+        [
+            .. figures.Where(figure => figure.IsFact).Select(figure => figure.Planned).Distinct()
+                .Select(planned => (planned, plan.Columns[planned].Fact!.Alone())),
+        ];
         _measures =
             [.. figures.Where(figure => figure.IsSum || figure is { IsFact: false, Function: Function.Own })
                 .Select(figure => figure.Measure).Distinct()];
@@ -134,24 +140,12 @@ internal sealed class RecordWindow
         }
 
         (_first, _count) = (record - (record % Size), Math.Min(Size, Count - (record - (record % Size))));
-        _names = new (string, string)[_count];
-        foreach (var fact in _facts)
-        {
-            _cells[fact] = new Cell[_count];
-        }
-
-        foreach (var measure in _measures)
-        {
-            _numbers[measure] = new long[_count];
-        }
-
         foreach (var (set, rows) in SetsOf(_first, _count))
         {
             Name(set, rows);
-            foreach (var fact in _facts)
+            foreach (var (planned, index) in _facts)
             {
-                var (index, cells) = (_plan.Columns[fact].Fact!.Alone(), _cells[fact]!);
-                var numbers = index.NumbersOf(set);
+                var (numbers, cells) = (index.NumbersOf(set), _cells[planned] ??= new Cell[Size]);
                 for (var row = 0; row < rows.Length; row++)
                 {
                     cells[rows[row] - _first] = index.CellOf(numbers[row]);
@@ -160,7 +154,7 @@ internal sealed class RecordWindow
 
             foreach (var measure in _measures)
             {
-                var (numbers, all) = (_plan.Measures[measure].Read(set), _numbers[measure]!);
+                var (numbers, all) = (_plan.Measures[measure].Read(set), _numbers[measure] ??= new long[Size]);
                 for (var row = 0; row < rows.Length; row++)
                 {
                     all[rows[row] - _first] = numbers[row];
@@ -176,52 +170,45 @@ internal sealed class RecordWindow
 
     private void Name(RowSet set, int[] rows)
     {
-        var parts = new (FieldIndex Index, long[] Numbers)[_key.Count];
-        for (var part = 0; part < parts.Length; part++)
+        for (var part = 0; part < _key.Length; part++)
         {
-            var index = new FieldIndex(_key[part], default).Alone();
-            parts[part] = (index, index.NumbersOf(set));
+            _keys[part] = _key[part].NumbersOf(set);
         }
 
-        var label = _label is { } field ? new FieldIndex(field, default).Alone() : null;
-        var labels = label?.NumbersOf(set);
+        var labels = _label?.NumbersOf(set);
         for (var row = 0; row < rows.Length; row++)
         {
-            var first = parts[0].Index.KeyOf(parts[0].Numbers[row]);
-            _names[rows[row] - _first] = (KeyOf(first, parts, row), label is null ? first : label.KeyOf(labels![row]));
+            var first = PartOf(0, row);
+            _names[rows[row] - _first] = (KeyOf(first, row), labels is null ? first : _label!.KeyOf(labels[row]));
         }
     }
+
+    private string PartOf(int part, int row) => _key[part].KeyOf(_keys[part][row]);
 
     // A line of a document, and which settlement released it: INV-7/2@31.
-    private static string KeyOf(string first, (FieldIndex Index, long[] Numbers)[] parts, int row)
+    private string KeyOf(string first, int row) => _key.Length switch
     {
-        string Part(int part) => parts[part].Index.KeyOf(parts[part].Numbers[row]);
-        return parts.Length switch
-        {
-            1 => first,
-            2 => Part(1) is var line && line == "0" ? first : $"{first}/{line}",
-            _ => Part(2) is var release && release == "0" ? $"{first}/{Part(1)}" : $"{first}/{Part(1)}@{release}",
-        };
-    }
+        1 => first,
+        2 => PartOf(1, row) is var line && line == "0" ? first : $"{first}/{line}",
+        _ => PartOf(2, row) is var release && release == "0" ? $"{first}/{PartOf(1, row)}" : $"{first}/{PartOf(1, row)}@{release}",
+    };
 
-    // The records of a stretch of the order, gathered by the block that they are read from.
+    // The records of a stretch of the order, gathered by the block that they are read from; where each of them stands in the order.
     private IEnumerable<(RowSet Set, int[] Rows)> SetsOf(int first, int count)
     {
-        var byBlock = new Dictionary<int, List<int>>();
-        for (var row = first; row < first + count; row++)
+        var records = new ScannedRow[count];
+        for (var row = 0; row < count; row++)
         {
-            (CollectionsMarshal.GetValueRefOrAddDefault(byBlock, At(row).Block, out _) ??= []).Add(row);
+            records[row] = At(first + row);
         }
 
-        foreach (var (block, rows) in byBlock)
+        // Mostly they are all of one block.
+        var blocks = Array.TrueForAll(records, record => record.Block == records[0].Block) ? [records[0].Block]
+            : records.Select(record => record.Block).Distinct().ToArray();
+        foreach (var block in blocks)
         {
-            var places = new int[rows.Count];
-            for (var place = 0; place < places.Length; place++)
-            {
-                places[place] = At(rows[place]).Place;
-            }
-
-            yield return (_scan.SetOf(block, places), [.. rows]);
+            int[] rows = [.. Enumerable.Range(0, count).Where(row => records[row].Block == block)];
+            yield return (_scan.SetOf(block, Array.ConvertAll(rows, row => records[row].Place)), Array.ConvertAll(rows, row => first + row));
         }
     }
 }
