@@ -31,7 +31,7 @@ internal static class Books
     private static string Take(Runner runner, string book, string set, string month)
     {
         runner.Output("init", book, "--name", book, "--currency", "ZAR", "--fiscal-year-start", month);
-        File.AppendAllText(Path.Combine(runner.Folder, book, "book.toml"), "today = \"2026-06-30\"\n");
+        File.AppendAllText(Path.Combine(runner.Folder, book, "book.toml"), "clock = 2026-06-30\n");
         runner.Output("import", set, "--book", book);
         return book;
     }

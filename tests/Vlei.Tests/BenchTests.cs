@@ -9,12 +9,13 @@ public sealed partial class BenchTests
     public void The_table_of_speed_comes_out_whole()
     {
         using var tool = new Tool();
-        var table = tool.Shell($"VLEI='{Tool.Binary}' '{Path.Combine(Tool.Root, "bench", "table.sh")}' 140").Done();
+        var table = tool.Shell($"VLEI='{Tool.Binary}' '{Path.Combine(Tool.Root, "bench", "table.sh")}' 140 2").Done();
         Assert.Empty(table.Messages);
         var lines = Line().Matches(table.Output);
         Assert.Equal(21, lines.Count);
         Assert.All(lines, line => Assert.InRange(int.Parse(line.Groups[1].Value), 10, 400));
         Assert.Contains("Many small documents: ", table.Output, StringComparison.Ordinal);
+        Assert.Equal(6, Round().Count(table.Output));
     }
 
     [Fact]
@@ -24,6 +25,9 @@ public sealed partial class BenchTests
         var table = tool.Shell($"VLEI='{Tool.Binary}' '{Path.Combine(Tool.Root, "bench", "growth.sh")}' 140 280").Done();
         Assert.Equal(2, Size().Count(table.Output));
     }
+
+    [GeneratedRegex(@"^round \d, \d at once: +[\d.]+ s, +\d+ MiB$", RegexOptions.Multiline)]
+    private static partial Regex Round();
 
     // How many lines, and what was measured of them.
     [GeneratedRegex(@"^\| \d+( \| [\d.]+){8} \|$", RegexOptions.Multiline)]
@@ -42,7 +46,8 @@ public sealed partial class BenchTests
     [GeneratedRegex(@"^\| \w+ +\| +[\d.,]+ \w+ \|", RegexOptions.Multiline)]
     private static partial Regex Loop();
 
-    // What was asked, seconds, mebibytes, and the same of another program where there is one.
-    [GeneratedRegex(@"^\| [^|]+\|\s+[\d.]+ \|\s+(\d+) \|\s+(?:[\d.]+|-) \|\s+(?:[\d.]+|-) \|$", RegexOptions.Multiline)]
+    // What was asked, seconds, mebibytes, the floor, and the same of another program where there is one.
+    [GeneratedRegex(
+        @"^\| [^|]+\|\s+[\d.]+ \|\s+(\d+) \|\s+[\d.]+ \|\s+(?:[\d.]+|-) \|\s+(?:[\d.]+|-) \|$", RegexOptions.Multiline)]
     private static partial Regex Line();
 }

@@ -5,10 +5,16 @@ using Vlei.Core.Money;
 
 namespace Vlei.Books.Columns;
 
+/// <summary>Reads something off a row, which is large, and is not copied for that.</summary>
+internal delegate TValue RowReading<T, out TValue>(in T row);
+
+/// <summary>Which of two rows comes first: less than 0, 0 or more, as of numbers.</summary>
+internal delegate int RowComparison<T>(in T left, in T right);
+
 /// <summary>One column of the rows of a month, as the store keeps it.</summary>
 /// <param name="Name">Its name in the store.</param>
 /// <param name="Of">What it holds of a row.</param>
-internal sealed record DerivedColumn<T>(string Name, Func<T, long> Of);
+internal sealed record DerivedColumn<T>(string Name, RowReading<T, long> Of);
 
 /// <summary>How rows of one type are kept: a whole number in each column.</summary>
 /// <param name="Columns">The columns; the first is the day of the month.</param>
@@ -20,10 +26,10 @@ internal sealed record DerivedColumn<T>(string Name, Func<T, long> Of);
 /// <param name="Documents">The names of the columns that hold documents: what a row rests on.</param>
 /// <param name="Sums">What a month's rows sum up to, as bytes; nothing where they are not summed up.</param>
 internal sealed record DerivedColumns<T>(
-    IReadOnlyList<DerivedColumn<T>> Columns, Func<T, DateOnly> DayOf, Func<DateOnly, long[][], int, T> Join,
-    Comparison<T> Order, IReadOnlyList<string> Documents, Func<ReadOnlySpan<T>, byte[]>? Sums = null)
+    IReadOnlyList<DerivedColumn<T>> Columns, RowReading<T, DateOnly> DayOf, Func<DateOnly, long[][], int, T> Join,
+    RowComparison<T> Order, IReadOnlyList<string> Documents, Func<ReadOnlySpan<T>, byte[]>? Sums = null)
 {
-    private readonly Func<T, long>[] _documents =
+    private readonly RowReading<T, long>[] _documents =
         [.. Columns.Where(column => Documents.Contains(column.Name)).Select(column => column.Of)];
 
     /// <summary>Each column of some rows, packed.</summary>
@@ -36,7 +42,7 @@ internal sealed record DerivedColumns<T>(
         {
             for (var row = 0; row < numbers.Length; row++)
             {
-                numbers[row] = column.Of(rows[row]);
+                numbers[row] = column.Of(in rows[row]);
             }
 
             packed.Add(PackedNumbers.Pack(numbers));
@@ -71,7 +77,18 @@ internal sealed record DerivedColumns<T>(
     }
 
     /// <summary>Whether a row rests on any of the documents.</summary>
-    public bool RestsOn(T row, HashSet<int> documents) => Array.Exists(_documents, document => documents.Contains((int)document(row)));
+    public bool RestsOn(in T row, HashSet<int> documents)
+    {
+        foreach (var document in _documents)
+        {
+            if (documents.Contains((int)document(row)))
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
 }
 
 /// <summary>The columns of each type of row.</summary>
@@ -80,23 +97,23 @@ internal static class DerivedColumns
     /// <summary>Postings, in the order of <see cref="PostingField"/>.</summary>
     public static DerivedColumns<Posting> Postings { get; } = new(
         [
-            new("day", posting => posting.Day.Day),
-            new("account", posting => posting.Line.Account.Value),
-            new("amount", posting => posting.Line.Amount.MinorUnits),
-            new("document", posting => posting.Document.Value),
-            new("settlement", posting => posting.Settlement.Value),
-            new("line", posting => posting.Line.Number),
-            new("contact", posting => posting.Line.Contact.Value),
-            new("item", posting => posting.Line.Item),
-            new("project", posting => posting.Line.Project),
-            new("department", posting => posting.Line.Department),
-            new("kind", posting => posting.Line.Kind),
-            new("tags", posting => posting.Line.Tags),
-            new("quantity", posting => posting.Line.Quantity),
-            new("tax-code", posting => posting.Line.TaxCode),
-            new("tax-part", posting => (long)posting.Line.TaxPart),
+            new("day", (in posting) => posting.Day.Day),
+            new("account", (in posting) => posting.Line.Account.Value),
+            new("amount", (in posting) => posting.Line.Amount.MinorUnits),
+            new("document", (in posting) => posting.Document.Value),
+            new("settlement", (in posting) => posting.Settlement.Value),
+            new("line", (in posting) => posting.Line.Number),
+            new("contact", (in posting) => posting.Line.Contact.Value),
+            new("item", (in posting) => posting.Line.Item),
+            new("project", (in posting) => posting.Line.Project),
+            new("department", (in posting) => posting.Line.Department),
+            new("kind", (in posting) => posting.Line.Kind),
+            new("tags", (in posting) => posting.Line.Tags),
+            new("quantity", (in posting) => posting.Line.Quantity),
+            new("tax-code", (in posting) => posting.Line.TaxCode),
+            new("tax-part", (in posting) => (long)posting.Line.TaxPart),
         ],
-        posting => posting.Day,
+        (in posting) => posting.Day,
         (first, columns, row) => new Posting(
             first.AddDays((int)columns[0][row] - 1),
             (DocumentKey)columns[3][row],
@@ -105,7 +122,7 @@ internal static class DerivedColumns
                 (int)columns[7][row], (int)columns[8][row], (int)columns[9][row], (int)columns[10][row], (int)columns[11][row],
                 columns[12][row], (int)columns[13][row], (TaxPart)columns[14][row]),
             (SettlementKey)columns[4][row]),
-        (left, right) =>
+        (in left, in right) =>
         {
             var order = left.Day.CompareTo(right.Day);
             order = order != 0 ? order : left.Document.CompareTo(right.Document);
@@ -118,15 +135,15 @@ internal static class DerivedColumns
     /// <summary>What documents put on control accounts.</summary>
     public static DerivedColumns<ControlItem> Items { get; } = new(
         [
-            new("day", item => item.Date.Day),
-            new("document", item => item.Document.Value),
-            new("account", item => item.Account.Value),
-            new("contact", item => item.Contact.Value),
-            new("amount", item => item.Total.MinorUnits),
-            new("days", item => item.Due.DayNumber - item.Date.DayNumber),
-            new("kind", item => item.Kind),
+            new("day", (in item) => item.Date.Day),
+            new("document", (in item) => item.Document.Value),
+            new("account", (in item) => item.Account.Value),
+            new("contact", (in item) => item.Contact.Value),
+            new("amount", (in item) => item.Total.MinorUnits),
+            new("days", (in item) => item.Due.DayNumber - item.Date.DayNumber),
+            new("kind", (in item) => item.Kind),
         ],
-        item => item.Date,
+        (in item) => item.Date,
         (first, columns, row) =>
         {
             var date = first.AddDays((int)columns[0][row] - 1);
@@ -134,7 +151,7 @@ internal static class DerivedColumns
                 (DocumentKey)columns[1][row], (AccountKey)columns[2][row], (ContactKey)columns[3][row], new Amount(columns[4][row]),
                 date, date.AddDays((int)columns[5][row]), (int)columns[6][row]);
         },
-        (left, right) =>
+        (in left, in right) =>
         {
             var order = left.Date.CompareTo(right.Date);
             order = order != 0 ? order : left.Document.CompareTo(right.Document);
@@ -146,21 +163,21 @@ internal static class DerivedColumns
     /// <summary>What is set against what.</summary>
     public static DerivedColumns<Application> Applications { get; } = new(
         [
-            new("day", application => application.Day.Day),
-            new("settlement", application => application.Settlement.Value),
-            new("amount", application => application.Amount.MinorUnits),
-            new("account", application => application.Account.Value),
-            new("from", application => application.From.Value),
-            new("from-contact", application => application.FromContact.Value),
-            new("to", application => application.To.Value),
-            new("to-contact", application => application.ToContact.Value),
+            new("day", (in application) => application.Day.Day),
+            new("settlement", (in application) => application.Settlement.Value),
+            new("amount", (in application) => application.Amount.MinorUnits),
+            new("account", (in application) => application.Account.Value),
+            new("from", (in application) => application.From.Value),
+            new("from-contact", (in application) => application.FromContact.Value),
+            new("to", (in application) => application.To.Value),
+            new("to-contact", (in application) => application.ToContact.Value),
         ],
-        application => application.Day,
+        (in application) => application.Day,
         (first, columns, row) => new Application(
             (SettlementKey)columns[1][row], first.AddDays((int)columns[0][row] - 1), new Amount(columns[2][row]),
             (AccountKey)columns[3][row], (DocumentKey)columns[4][row], (ContactKey)columns[5][row], (DocumentKey)columns[6][row],
             (ContactKey)columns[7][row]),
-        (left, right) =>
+        (in left, in right) =>
         {
             var order = left.Day.CompareTo(right.Day);
             return order != 0 ? order : left.Settlement.CompareTo(right.Settlement);

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Vlei.Books.Store;
 using Vlei.Core.Calendar;
 
@@ -19,6 +20,7 @@ internal sealed class MonthBuckets<T>(
     private readonly HashSet<YearMonth> _cleansed = [];
 
     // Used again for each month: they are large, and new ones cost more than what is done with them.
+    private readonly Stack<List<T>> _spare = [];
     private readonly List<T> _rows = [];
     private T[] _sorted = [];
     private int _held;
@@ -36,7 +38,7 @@ internal sealed class MonthBuckets<T>(
                 month = own;
                 if (!_buckets.TryGetValue(month, out bucket))
                 {
-                    _buckets[month] = bucket = [];
+                    _buckets[month] = bucket = _spare.TryPop(out var spare) ? spare : [];
                 }
             }
 
@@ -85,7 +87,7 @@ internal sealed class MonthBuckets<T>(
             Merge(month, _buckets.GetValueOrDefault(month) ?? []);
         }
 
-        _buckets.Clear();
+        Empty();
         _packed.Clear();
         (_held, _heldPacked) = (0, 0);
     }
@@ -99,8 +101,19 @@ internal sealed class MonthBuckets<T>(
             _heldPacked += packed.Size;
         }
 
-        _buckets.Clear();
+        Empty();
         _held = 0;
+    }
+
+    private void Empty()
+    {
+        foreach (var bucket in _buckets.Values)
+        {
+            bucket.Clear();
+            _spare.Push(bucket);
+        }
+
+        _buckets.Clear();
     }
 
     private void Merge(YearMonth month, List<T> added)
@@ -124,7 +137,8 @@ internal sealed class MonthBuckets<T>(
     {
         const int DaysInMonth = 31;
         var places = new int[DaysInMonth + 2];
-        foreach (var row in _rows)
+        var rows = CollectionsMarshal.AsSpan(_rows);
+        foreach (ref readonly var row in rows)
         {
             places[shape.DayOf(row).Day + 1]++;
         }
@@ -140,13 +154,18 @@ internal sealed class MonthBuckets<T>(
         }
 
         var sorted = _sorted.AsSpan(0, _rows.Count);
-        foreach (var row in _rows)
+        foreach (ref readonly var row in rows)
         {
             sorted[places[shape.DayOf(row).Day]++] = row;
         }
 
         for (var index = 1; index < sorted.Length; index++)
         {
+            if (shape.Order(sorted[index - 1], sorted[index]) <= 0)
+            {
+                continue;
+            }
+
             var row = sorted[index];
             var place = index;
             for (; place > 0 && shape.Order(sorted[place - 1], row) > 0; place--)
