@@ -1,21 +1,32 @@
 using Vlei.Books.Store;
+using Vlei.Core.Ledger;
 
 namespace Vlei.Books.Columns;
 
 /// <summary>
 /// Writes what documents and their lines say, a stretch of keys at a time: what was there of stale documents goes, the rest stays.
 /// </summary>
-/// <param name="months">Where it goes.</param>
-/// <param name="stale">The documents that are no longer as they were; all where nothing is named: nothing is there then.</param>
-internal sealed class DocumentTextsWriter(WritableDerivedMonths months, HashSet<int>? stale)
+internal sealed class DocumentTextsWriter
 {
+    private readonly WritableDerivedMonths _months;
+    private readonly HashSet<int>? _stale;
     private readonly Dictionary<string, WordColumnWriter> _columns = new(StringComparer.Ordinal);
+    private readonly (bool IsNumber, WordColumnWriter Column)[] _ofFields;
     private readonly HashSet<int> _written = [];
     private DocumentStretch? _before;
     private int _stretch = -1;
     private int _next;
     private int _lines;
     private int _documents;
+
+    /// <summary>Begins.</summary>
+    /// <param name="months">Where it goes.</param>
+    /// <param name="stale">The documents that are no longer as they were; all where nothing is named: nothing is there then.</param>
+    public DocumentTextsWriter(WritableDerivedMonths months, HashSet<int>? stale)
+    {
+        (_months, _stale) = (months, stale);
+        _ofFields = [.. RecordTables.Documents.Fields.Select(field => (field.IsNumber, ColumnOf(field.Name)))];
+    }
 
     /// <summary>Adds a document; they come in the order of their keys.</summary>
     public void Add(DerivedDocument document)
@@ -30,21 +41,20 @@ internal sealed class DocumentTextsWriter(WritableDerivedMonths months, HashSet<
         KeepUntil(row);
         _next = row + 1;
         _documents++;
-        for (var field = 0; field < document.Fields.Table.Fields.Count; field++)
+        for (var field = 0; field < _ofFields.Length; field++)
         {
             if (!document.Fields.Has(field))
             {
                 continue;
             }
 
-            var (of, column) = (document.Fields.Table.Fields[field], ColumnOf(document.Fields.Table.Fields[field].Name));
-            if (of.IsNumber)
+            if (_ofFields[field].IsNumber)
             {
-                column.Put(row, document.Fields.Number(field));
+                _ofFields[field].Column.Put(row, document.Fields.Number(field));
             }
             else
             {
-                column.Put(row, document.Fields.Text(field));
+                _ofFields[field].Column.Put(row, document.Fields.Text(field));
             }
         }
 
@@ -60,7 +70,7 @@ internal sealed class DocumentTextsWriter(WritableDerivedMonths months, HashSet<
     public void Complete()
     {
         End();
-        foreach (var stretch in (stale ?? []).Select(document => document / DocumentStretch.Size).Distinct().Order().ToList())
+        foreach (var stretch in (_stale ?? []).Select(document => document / DocumentStretch.Size).Distinct().Order().ToList())
         {
             if (!_written.Contains(stretch))
             {
@@ -91,7 +101,7 @@ internal sealed class DocumentTextsWriter(WritableDerivedMonths months, HashSet<
     private void Begin(int stretch)
     {
         (_stretch, _next, _lines, _documents) = (stretch, 0, 0, 0);
-        _before = stale is null ? null : new DocumentStretch(name => months.Words(stretch, name, out _));
+        _before = _stale is null ? null : new DocumentStretch(name => _months.Words(stretch, name, out _));
         _ = _written.Add(stretch);
     }
 
@@ -103,7 +113,7 @@ internal sealed class DocumentTextsWriter(WritableDerivedMonths months, HashSet<
         }
 
         KeepUntil(DocumentStretch.Size);
-        months.WriteWords(
+        _months.WriteWords(
             _stretch, _documents,
             [.. _columns.Where(column => !column.Value.IsEmpty).OrderBy(column => column.Key, StringComparer.Ordinal)
                 .Select(column => (column.Key, column.Value.Take()))]);
@@ -116,7 +126,7 @@ internal sealed class DocumentTextsWriter(WritableDerivedMonths months, HashSet<
         for (; _before is { } before && _next < end; _next++)
         {
             var row = _next;
-            if (stale!.Contains((_stretch * DocumentStretch.Size) + row) || !before.Has(row))
+            if (_stale!.Contains((_stretch * DocumentStretch.Size) + row) || !before.Has(row))
             {
                 continue;
             }

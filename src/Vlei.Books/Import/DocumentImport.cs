@@ -31,12 +31,16 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
     private static readonly int LineTaxCode = RecordTables.Lines.IndexOf("tax_code");
     private static readonly int LineTaxPart = RecordTables.Lines.IndexOf("tax_part");
 
+    // How many lines of a document are kept as they were read for its hash, to be written.
+    private const int MostFirstLines = 64;
+
     private readonly List<State> _states = [];
     private readonly List<LinePlace> _lines = [];
     private readonly RecordSpool _documentSpool = new(Table);
     private readonly RecordSpool _lineSpool = new(RecordTables.Lines);
     private readonly RecordRow _document = new(Table);
     private readonly RecordRow _line = new(RecordTables.Lines);
+    private readonly List<RecordRow> _firstLines = [];
     private long _linesRead;
 
     /// <summary>The documents that are new, differ or are removed.</summary>
@@ -106,7 +110,7 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
             var (kind, own) = (document.KindNumber, Encoding.UTF8.GetString(document.Fields.Tags));
             for (var line = state.First; line < state.First + state.Count; line++)
             {
-                Fill(_lines[line], state.Contact);
+                Fill(_line, _lines[line], state.Contact);
                 var posted = new Line(
                     _lines[line].Number, new AccountKey((int)_line.Number(LineAccount)), new Amount(_line.Number(LineAmount)),
                     new ContactKey((int)_line.Number(LineContact)), (int)_line.Number(LineItem), (int)_line.Number(LineProject),
@@ -224,40 +228,53 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
         var state = _states[key];
         _documentSpool.Read(state.Place, _document);
         session.Hash.Begin(_document);
-        for (var line = state.First; line < state.First + state.Count; line++)
+        for (var line = 0; line < state.Count; line++)
         {
-            Fill(_lines[line], state.Contact);
-            session.Hash.Add(_line, _lines[line].Number);
+            if (line == _firstLines.Count && line < MostFirstLines)
+            {
+                _firstLines.Add(new RecordRow(RecordTables.Lines));
+            }
+
+            var row = RowOf(line);
+            Fill(row, _lines[state.First + line], state.Contact);
+            session.Hash.Add(row, _lines[state.First + line].Number);
         }
 
         return session.Hash.End();
     }
 
-    // The document itself was filled when it was hashed.
+    // The document was filled when it was hashed, and its first lines.
     private void Write(KeyedImport keyed, int key, ulong hash)
     {
         var state = _states[key];
         keyed.Close(key);
         session.Store.Add(_document, key, session.Revision, hash);
-        for (var line = state.First; line < state.First + state.Count; line++)
+        for (var line = 0; line < state.Count; line++)
         {
-            Fill(_lines[line], state.Contact);
-            session.Store.AddLine(_line, key, session.Revision, _lines[line].Number);
+            var row = RowOf(line);
+            if (line >= MostFirstLines)
+            {
+                Fill(row, _lines[state.First + line], state.Contact);
+            }
+
+            session.Store.AddLine(row, key, session.Revision, _lines[state.First + line].Number);
         }
     }
 
+    private RecordRow RowOf(int line) => line < MostFirstLines ? _firstLines[line] : _line;
+
     // A line with what it leaves to be understood: the contact of its document, and that it is what the tax is counted from.
-    private void Fill(LinePlace line, int contact)
+    private void Fill(RecordRow row, LinePlace line, int contact)
     {
-        _lineSpool.Read(line.Place, _line);
-        if (!_line.Has(LineContact) && contact != 0)
+        _lineSpool.Read(line.Place, row);
+        if (!row.Has(LineContact) && contact != 0)
         {
-            _line.Set(LineContact, contact);
+            row.Set(LineContact, contact);
         }
 
-        if (_line.Has(LineTaxCode) && !_line.Has(LineTaxPart))
+        if (row.Has(LineTaxCode) && !row.Has(LineTaxPart))
         {
-            _line.Set(LineTaxPart, "base"u8);
+            row.Set(LineTaxPart, "base"u8);
         }
     }
 

@@ -12,6 +12,8 @@ internal sealed class RecordSpool(RecordTable table)
     private const int ChunkBits = 20;
     private const int ChunkBytes = 1 << ChunkBits;
 
+    // By field.
+    private readonly bool[] _isNumber = [.. table.Fields.Select(field => field.IsNumber)];
     private readonly List<byte[]> _chunks = [];
     private readonly List<RecordRow> _files = [];
     private readonly List<byte[]> _tags = [[]];
@@ -55,7 +57,7 @@ internal sealed class RecordSpool(RecordTable table)
         {
             var field = (int)PackedNumber.Take(ref bytes);
             var number = PackedNumber.Take(ref bytes);
-            if (table.Fields[field].IsNumber)
+            if (_isNumber[field])
             {
                 row.Set(field, number);
             }
@@ -70,7 +72,7 @@ internal sealed class RecordSpool(RecordTable table)
     private int MostBytes(RecordRow row)
     {
         var most = 4 * PackedNumber.Longest;
-        for (var field = 0; field < table.Fields.Count; field++)
+        for (var field = 0; field < _isNumber.Length; field++)
         {
             most += row.Has(field) ? (2 * PackedNumber.Longest) + row.Text(field).Length : 0;
         }
@@ -85,13 +87,13 @@ internal sealed class RecordSpool(RecordTable table)
         PackedNumber.Put(ref bytes, row.FileLine);
         PackedNumber.Put(ref bytes, PlaceOf(row.Tags));
         var count = 0;
-        for (var field = 0; field < table.Fields.Count; field++)
+        for (var field = 0; field < _isNumber.Length; field++)
         {
             count += row.Has(field) ? 1 : 0;
         }
 
         PackedNumber.Put(ref bytes, count);
-        for (var field = 0; field < table.Fields.Count; field++)
+        for (var field = 0; field < _isNumber.Length; field++)
         {
             if (!row.Has(field))
             {
@@ -99,7 +101,7 @@ internal sealed class RecordSpool(RecordTable table)
             }
 
             PackedNumber.Put(ref bytes, field);
-            if (table.Fields[field].IsNumber)
+            if (_isNumber[field])
             {
                 PackedNumber.Put(ref bytes, row.Number(field));
             }

@@ -40,7 +40,7 @@ internal sealed class PageContent : IGraphicsStateOperation
         if (!_isInText)
         {
             _bytes.Write("BT\n"u8);
-            (_isInText, _font, _line) = (true, default, default);
+            (_isInText, _line) = (true, default);
         }
 
         if (_fill != colour)

@@ -19,12 +19,14 @@ internal sealed class Sheet : IPaper
     private readonly PdfPageBuilder _page;
     private readonly PageContent _content = new();
     private readonly List<(PdfDocumentBuilder.AddedFont Font, string Name)> _fonts = [];
+    private readonly Func<PdfDocumentBuilder.AddedFont, char, byte> _learn;
 
     /// <summary>Adds a page to a document.</summary>
     public Sheet(PdfDocumentBuilder document, double width, double height)
     {
         (_page, Width, Height) = (document.AddPage(width, height), width, height);
         _page.CurrentStream.Operations.Add(_content);
+        _learn = Learn;
     }
 
     /// <inheritdoc/>
@@ -49,7 +51,7 @@ internal sealed class Sheet : IPaper
         var rest = text.AsSpan();
         while (!rest.IsEmpty)
         {
-            var length = face.CodesOf(rest, codes, Learn, out var font);
+            var length = face.CodesOf(rest, codes, _learn, out var font);
             _content.Text(NameOf(font, rest[0]), codes[..length], size, left, Height - baseline, colour ?? 0);
             left += face.Width(rest[..length], size);
             rest = rest[length..];
