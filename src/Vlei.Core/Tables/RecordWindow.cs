@@ -208,7 +208,8 @@ internal sealed class RecordWindow
         foreach (var block in blocks)
         {
             int[] rows = [.. Enumerable.Range(0, count).Where(row => records[row].Block == block)];
-            yield return (_scan.SetOf(block, Array.ConvertAll(rows, row => records[row].Place)), Array.ConvertAll(rows, row => first + row));
+            yield return (
+                _scan.SetOf(block, Array.ConvertAll(rows, row => records[row].Place)), Array.ConvertAll(rows, row => first + row));
         }
     }
 }
