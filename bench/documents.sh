@@ -5,9 +5,9 @@
 #   bench/documents.sh [EARLIER]   (the path of an earlier vlei, to compare the start with)
 set -eu
 cd "$(dirname "$0")/.."
-./build/publish.sh
+[ -n "${VLEI:-}" ] || { ./build/publish.sh; VLEI=$PWD/artifacts/publish/Vlei/release_linux-x64/vlei; }
 dotnet publish bench/minimal-workbook -c Release -r linux-x64 --nologo -v quiet
-vlei=$PWD/artifacts/publish/Vlei/release_linux-x64/vlei
+vlei=$VLEI
 minimal=$PWD/artifacts/publish/minimal-workbook/release_linux-x64/minimal-workbook
 work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT

@@ -5,8 +5,8 @@
 set -eu
 documents=${1:-225000}
 cd "$(dirname "$0")/.."
-./build/publish.sh
-vlei=$PWD/artifacts/publish/Vlei/release_linux-x64/vlei
+[ -n "${VLEI:-}" ] || { ./build/publish.sh; VLEI=$PWD/artifacts/publish/Vlei/release_linux-x64/vlei; }
+vlei=$VLEI
 work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT
 cd "$work"

@@ -3,7 +3,8 @@
 # workbook of it against sqlite3 .import of the same rows. ROWS=50000 makes it smaller. Needs sqlite3, time and libreoffice-calc.
 set -eu
 cd "$(dirname "$0")/.."
-vlei=${VLEI_BINARY:-$PWD/artifacts/publish/Vlei/release_linux-x64/vlei}
+[ -n "${VLEI:-}" ] || { ./build/publish.sh; VLEI=$PWD/artifacts/publish/Vlei/release_linux-x64/vlei; }
+vlei=$VLEI
 rows=${ROWS:-200000}
 work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT

@@ -3,8 +3,8 @@
 # invoices, as ratios against the sqlite3 program on the same records in the same run.
 set -eu
 cd "$(dirname "$0")/.."
-./build/publish.sh
-vlei=$PWD/artifacts/publish/Vlei/release_linux-x64/vlei
+[ -n "${VLEI:-}" ] || { ./build/publish.sh; VLEI=$PWD/artifacts/publish/Vlei/release_linux-x64/vlei; }
+vlei=$VLEI
 work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT
 cd "$work"

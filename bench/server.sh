@@ -4,8 +4,8 @@
 # DOCUMENTS=30000 and BOOKS=20 make it smaller. PostgreSQL is started with a data folder of its own.
 set -eu
 cd "$(dirname "$0")/.."
-./build/publish.sh
-vlei=$PWD/artifacts/publish/Vlei/release_linux-x64/vlei
+[ -n "${VLEI:-}" ] || { ./build/publish.sh; VLEI=$PWD/artifacts/publish/Vlei/release_linux-x64/vlei; }
+vlei=$VLEI
 documents=${DOCUMENTS:-250000}
 books=${BOOKS:-1000}
 programs=$(ls -d /usr/lib/postgresql/*/bin | tail -n 1)

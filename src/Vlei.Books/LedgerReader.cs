@@ -166,8 +166,9 @@ public sealed class LedgerReader : ILedger, IDisposable
     /// <inheritdoc/>
     public DocumentText Document(DocumentKey key)
     {
-        string Text(RecordField field) => _texts.Of(key.Value, field).Text ?? "";
-        return !_texts.Has(key.Value) ? throw StoreProblem.Damaged($"document {key} is not there")
+        var (stretch, row) = (_texts.StretchOf(key.Value), key.Value % DocumentStretch.Size);
+        string Text(RecordField field) => stretch.Column(field)?[row].Text ?? "";
+        return !stretch.Has(row) ? throw StoreProblem.Damaged($"document {key} is not there")
             : IsoText.TryDay(Text(DateField), out var date)
                 ? new DocumentText(Text(IdField), Text(KindField), date, Text(NumberField), Text(MemoField))
                 : throw StoreProblem.Damaged($"document {key} has no day");

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Vlei.Books.Kept;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
@@ -107,7 +108,7 @@ public sealed class ReportsOverview
         Revision = 0,
     };
 
-    private Cell[] InventoryOf(ReportDefinition report)
+    private ImmutableArray<Cell> InventoryOf(ReportDefinition report)
     {
         var kept = KeptAs(report);
         return

@@ -268,7 +268,7 @@ public static class JsonReport
 
         json.WriteStartArray("cells");
         Span<char> room = stackalloc char[DecimalText.Longest];
-        for (var column = 0; column < row.Cells.Count; column++)
+        for (var column = 0; column < row.Cells.Length; column++)
         {
             var (units, text) = row.Cells[column];
             if (units is null && text is null)

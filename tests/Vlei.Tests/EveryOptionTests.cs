@@ -151,7 +151,7 @@ public sealed class EveryOptionTests : IDisposable
         foreach (var (column, place) in report.Columns.Select((column, place) => (column, place))
             .Where(one => one.column.MadeOf is not null))
         {
-            Assert.All(report.Rows.Where(row => row.Cells.Count > 0 && row.InsteadOfMoney is null), row => Assert.Equal(
+            Assert.All(report.Rows.Where(row => row.Cells.Length > 0 && row.InsteadOfMoney is null), row => Assert.Equal(
                 row.Cells[place].Units ?? 0, column.MadeOf!.Sum(part => part.Sign * (row.Cells[keys.IndexOf(part.Key)].Units ?? 0))));
         }
     }
@@ -164,7 +164,7 @@ public sealed class EveryOptionTests : IDisposable
             foreach (var (key, place) in whole.Columns.Select((known, place) => (known.Key, place))
                 .Where(one => column is null || one.Key == column))
             {
-                if (whole.Rows.FirstOrDefault(other => other.Key == row.Key && other.Kind == row.Kind) is { Cells.Count: > 0 } other
+                if (whole.Rows.FirstOrDefault(other => other.Key == row.Key && other.Kind == row.Kind) is { Cells.Length: > 0 } other
                     && with.Columns.Select(known => known.Key).ToList().IndexOf(key) is >= 0 and var found
                     && whole.Columns[place].AddsUp)
                 {

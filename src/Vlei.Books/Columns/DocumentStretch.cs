@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 
@@ -31,7 +32,10 @@ internal sealed class DocumentStretch(Func<string, WordColumn?> read)
     /// <summary>The fields of lines that have columns.</summary>
     public static readonly IReadOnlyList<RecordField> OfLines = [UnitPrice, Memo];
 
+    private static readonly RecordField Id = RecordTables.Documents.Fields[RecordTables.Documents.IndexOf(RecordTables.Documents.Id!)];
+
     private readonly Dictionary<string, WordColumn?> _columns = new(StringComparer.Ordinal);
+    private readonly List<(RecordField Field, WordColumn? Column)> _ofDocuments = [];
     private int[]? _firstLines;
 
     /// <summary>The name of the column of a field of lines.</summary>
@@ -53,8 +57,24 @@ internal sealed class DocumentStretch(Func<string, WordColumn?> read)
         return column;
     }
 
+    /// <summary>The column of a field of documents; nothing where nobody says anything in it.</summary>
+    public WordColumn? Column(RecordField field)
+    {
+        // Few are asked for, and each for every row.
+        foreach (var (known, column) in CollectionsMarshal.AsSpan(_ofDocuments))
+        {
+            if (ReferenceEquals(known, field))
+            {
+                return column;
+            }
+        }
+
+        _ofDocuments.Add((field, Column(field.Name)));
+        return _ofDocuments[^1].Column;
+    }
+
     /// <summary>Whether a document is there.</summary>
-    public bool Has(int row) => Column(RecordTables.Documents.Id!)?[row].Text is not null;
+    public bool Has(int row) => Column(Id)?[row].Text is not null;
 
     /// <summary>Where the lines of a document begin, among all lines of the stretch.</summary>
     public int FirstLineOf(int row)

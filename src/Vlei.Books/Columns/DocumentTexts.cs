@@ -15,12 +15,9 @@ internal sealed class DocumentTexts(DerivedMonths months)
     private int _bytes;
     private (int Number, DocumentStretch Stretch)? _last;
 
-    /// <summary>Whether there is a document of that key.</summary>
-    public bool Has(int document) => StretchOf(document).Has(document % DocumentStretch.Size);
-
     /// <summary>What a document says in a field.</summary>
     public RecordValue Of(int document, RecordField field) =>
-        StretchOf(document).Column(field.Name)?[document % DocumentStretch.Size] ?? default;
+        StretchOf(document).Column(field)?[document % DocumentStretch.Size] ?? default;
 
     /// <summary>What a line says in a field of <see cref="DocumentStretch.OfLines"/>.</summary>
     public RecordValue Of(int document, int line, RecordField field)
@@ -30,7 +27,8 @@ internal sealed class DocumentTexts(DerivedMonths months)
             && stretch.LineAt(document % DocumentStretch.Size, line) is >= 0 and var place ? column[place] : default;
     }
 
-    private DocumentStretch StretchOf(int document)
+    /// <summary>The stretch that a document is part of, whether it is there or not.</summary>
+    public DocumentStretch StretchOf(int document)
     {
         var number = document / DocumentStretch.Size;
         if (_last is { } last && last.Number == number)

@@ -6,8 +6,8 @@ namespace Vlei.Books.Columns;
 
 /// <summary>
 /// Gathers new rows of one kind by month, and merges them into those that are there: what the months held of stale documents goes,
-/// the rest stays. When it holds too much it empties itself into the store, or, where rows are of so many months that each would be
-/// merged again and again, packs them first, so that its memory has a bound however many documents there are.
+/// the rest stays. When it holds too much it empties itself into the store, or, where rows are of so many months, or months so large,
+/// that each would be merged again and again, packs them first, so that its memory has a bound however many documents there are.
 /// </summary>
 internal sealed class MonthBuckets<T>(
     WritableDerivedMonths store, DerivedKind kind, DerivedColumns<T> shape, HashSet<int>? stale, int most = 125_000)
@@ -51,7 +51,7 @@ internal sealed class MonthBuckets<T>(
             return;
         }
 
-        if (_buckets.Count > FewMonths && _heldPacked < MostPacked)
+        if (_heldPacked < MostPacked && (_buckets.Count > FewMonths || IsDearToMerge()))
         {
             Pack();
         }
@@ -79,6 +79,10 @@ internal sealed class MonthBuckets<T>(
             }
         }
     }
+
+    // Whether months would be written anew for fewer rows than were put into them before: a large month for each small part of it.
+    private bool IsDearToMerge() =>
+        _buckets.Keys.Where(_cleansed.Contains).Sum(month => store.Count(kind, month)) >= _held;
 
     private void Flush()
     {

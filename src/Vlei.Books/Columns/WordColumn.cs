@@ -21,12 +21,12 @@ internal sealed class WordColumn
 
     private WordColumn(byte[] data, int[] starts, long[] numbers, int codes, int width)
     {
-        (_data, _starts, _numbers, _codes, _width) = (data, starts, numbers, codes, width);
+        (_data, _starts, _numbers, _codes, _width, Count) = (data, starts, numbers, codes, width, (data.Length - codes) / width);
         _strings = new string?[starts.Length - 1 <= Few ? Math.Max(0, starts.Length - 1) : 0];
     }
 
     /// <summary>How many rows there are.</summary>
-    public int Count => (_data.Length - _codes) / _width;
+    public int Count { get; }
 
     /// <summary>Reads a column; nothing where the bytes cannot be one.</summary>
     public static WordColumn? TryRead(ReadOnlySpan<byte> bytes)

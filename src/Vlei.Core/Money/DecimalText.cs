@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace Vlei.Core.Money;
 
 /// <summary>What reading a number from text came to.</summary>
@@ -76,6 +78,12 @@ public static class DecimalText
     /// <summary>Writes <paramref name="units"/> with exactly <paramref name="decimals"/> decimals: <c>-12.50</c>.</summary>
     public static string Write(long units, int decimals)
     {
+        // Small numbers are at hand.
+        if (decimals == 0)
+        {
+            return units.ToString(CultureInfo.InvariantCulture);
+        }
+
         Span<char> text = stackalloc char[Longest];
         return text[..Write(units, decimals, text)].ToString();
     }

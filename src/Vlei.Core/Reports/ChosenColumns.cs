@@ -34,7 +34,7 @@ internal static class ChosenColumns
             Columns = [.. shown.Zip(chosen, (column, entry) => column.Formula is { } formula
                 ? formula.Shown with { IsAskedFor = true, Heading = entry.Heading ?? formula.Shown.Heading }
                 : Shown(columns[column.Place], entry.Heading, keys, typed.Contains(column.Place)))],
-            Rows = new RowList(report.Rows.Count, row => report.Rows[row] is { Cells.Count: > 0 } made ? made with
+            Rows = new RowList(report.Rows.Count, row => report.Rows[row] is { Cells.Length: > 0 } made ? made with
             {
                 Cells = [.. shown.Select(column => column.Formula is not { } formula ? made.Cells[column.Place]
                     : made.Kind == RowKind.Heading ? Cell.Empty : formula.CellOf(made))],

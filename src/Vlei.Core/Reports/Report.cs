@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
@@ -133,10 +134,29 @@ public enum RowKind
 }
 
 /// <summary>A figure: nothing, or a whole number of what its column counts; or words.</summary>
-/// <param name="Units">See <see cref="ColumnKind"/>.</param>
-/// <param name="Words">The words, in a column of words.</param>
-public readonly record struct Cell(long? Units, string? Words = null)
+public readonly record struct Cell
 {
+    // The least number of all stands for nothing, turned so that it is 0: there are very many cells, and most of each would be padding.
+    private readonly long _units;
+
+    /// <summary>Makes one. Throws <see cref="OverflowException"/> for the least number that there is.</summary>
+    /// <param name="units">See <see cref="ColumnKind"/>; nothing for no figure.</param>
+    /// <param name="words">The words, in a column of words.</param>
+    public Cell(long? units, string? words = null)
+    {
+        Words = words;
+        _units = units is not { } known ? 0 : known == long.MinValue ? throw new OverflowException() : known ^ long.MinValue;
+    }
+
+    /// <summary>The figure; see <see cref="ColumnKind"/>.</summary>
+    public long? Units => _units == 0 ? null : _units ^ long.MinValue;
+
+    /// <summary>The words, in a column of words.</summary>
+    public string? Words { get; init; }
+
+    /// <summary>Gives both.</summary>
+    public void Deconstruct(out long? units, out string? words) => (units, words) = (Units, Words);
+
     /// <summary>No figure.</summary>
     public static Cell Empty => default;
 
@@ -159,7 +179,7 @@ public readonly record struct Cell(long? Units, string? Words = null)
 /// <param name="Kind">What it is.</param>
 /// <param name="Level">How far it is indented, from 0.</param>
 /// <param name="Cells">Its figures, one per column.</param>
-public sealed record ReportRow(string Key, string Label, RowKind Kind, int Level, IReadOnlyList<Cell> Cells)
+public sealed record ReportRow(string Key, string Label, RowKind Kind, int Level, ImmutableArray<Cell> Cells)
 {
     /// <summary>
     /// What of its label is ours and what is a name; nothing where the label of a heading or a total is ours, and any other a

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
 
@@ -119,7 +120,7 @@ internal sealed class ReportTable<TRow, TFigure>(
             throw SumTooLarge.In(title, columns[column].Shown.Heading, tooLarge);
         }
 
-        return new ReportRow(row.Key, row.Label.English, row.Kind, row.Level, cells)
+        return new ReportRow(row.Key, row.Label.English, row.Kind, row.Level, ImmutableCollectionsMarshal.AsImmutableArray(cells))
         {
             Caption = row.Label,
             InsteadOfMoney = row.Formula?.Kind ?? (row.Shows == ColumnKind.Money ? null : row.Shows), MadeOf = row.MadeOf,

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
@@ -86,7 +87,7 @@ public static class SideBySide
 
     private static string Of(Report report) => $"{report.PeriodInWords}, {AccountingBases.NameOf(report.Basis)} basis";
 
-    private static IReadOnlyList<Cell> CellsOf(IReadOnlyList<Cell> books, bool hasTotal) =>
+    private static ImmutableArray<Cell> CellsOf(IReadOnlyList<Cell> books, bool hasTotal) =>
         hasTotal ? [.. books, new Cell(books.Sum(cell => cell.Units ?? 0))] : [.. books];
 
     private static Cell Scaled(Cell cell, Currency from, Currency to)

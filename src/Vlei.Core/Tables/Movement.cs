@@ -26,7 +26,7 @@ public static class Movement
             }).ToList();
             if (cells.Where((_, place) => place % 3 == 2).Any(change => change.Units != 0))
             {
-                rows.Add(row with { Level = 0, Cells = cells });
+                rows.Add(row with { Level = 0, Cells = [.. cells] });
             }
         }
 
