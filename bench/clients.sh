@@ -30,4 +30,5 @@ for round in 1 2; do
 done
 /usr/bin/time -f "again, with nothing to write but the same: %e s, %M KB" "$VLEI" run month-end --books 'clients/*' > /dev/null 2> again
 tail -1 again
-/usr/bin/time -f "profit and loss of all of them side by side: %e s, %M KB" "$VLEI" show profit-loss --period last-month --clock 2026-06-30 --books 'clients/*' --by book --format csv > /dev/null
+/usr/bin/time -f "profit and loss of all of them side by side: %e s, %M KB" -o again "$VLEI" show profit-loss --period last-month --clock 2026-06-30 --books 'clients/*' --by book --format csv > /dev/null
+cat again

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Buffers;
 using System.Text.Encodings.Web;
 using System.Text.Json;
@@ -160,17 +161,22 @@ public static class JsonReport
     private static ReportRow RowOf(JsonElement row, List<ReportColumn> columns, Currency currency)
     {
         var shows = row.TryGetProperty("shows", out var shown) ? Figures.KindOf(shown.GetString()!) : (ColumnKind?)null;
+        ImmutableArray<Cell> cells =
+        [
+            .. row.GetProperty("cells").EnumerateArray().Select(
+                (cell, place) => cell.ValueKind == JsonValueKind.Number && columns[place].Kind == ColumnKind.Money && shows is null
+                && DecimalText.Read(
+                    System.Text.Encoding.UTF8.GetBytes(cell.GetRawText()), currency.Decimals,
+                    out var units) == DecimalTextResult.Read ? new Cell(units) : Cell.Empty),
+        ];
+        if (cells.Length != columns.Count)
+        {
+            throw new JsonException("A row does not have as many cells as there are columns.");
+        }
+
         return new ReportRow(
             row.GetProperty("key").GetString()!, row.GetProperty("label").GetString()!,
-            RowKinds.Named(row.GetProperty("kind").GetString()!),
-            row.GetProperty("level").GetInt32(),
-            [
-                .. row.GetProperty("cells").EnumerateArray().Select(
-                    (cell, place) => cell.ValueKind == JsonValueKind.Number && columns[place].Kind == ColumnKind.Money && shows is null
-                    && DecimalText.Read(
-                        System.Text.Encoding.UTF8.GetBytes(cell.GetRawText()), currency.Decimals,
-                        out var units) == DecimalTextResult.Read ? new Cell(units) : Cell.Empty),
-            ])
+            RowKinds.Named(row.GetProperty("kind").GetString()!), row.GetProperty("level").GetInt32(), cells)
         {
             InsteadOfMoney = shows,
         };
