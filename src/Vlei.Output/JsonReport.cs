@@ -1,5 +1,5 @@
-using System.Collections.Immutable;
 using System.Buffers;
+using System.Collections.Immutable;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using Vlei.Core.Calendar;
