@@ -5,6 +5,7 @@ using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
+using Vlei.Core.Tables;
 
 namespace Vlei.Core.Tests;
 
@@ -427,4 +428,22 @@ public sealed class TableTests
             Assert.Equal(ProblemKind.Usage, problem.Kind);
         }
     }, iter: 3000);
+
+    [Fact]
+    public void Some_rows_of_a_month_read_alone_have_what_they_have_among_all() =>
+        Gen.Select(RandomBook.Gen1, GenBasis, Gen.Int[0, 300], Gen.Int[0, 90], Gen.Int[2, 5]).Sample((book, basis, start, days, every) =>
+        {
+            var context = TableReport.ContextOf(
+                PostingTables.Postings, Statements.Context(book), new ReportRequest { Basis = basis });
+            var first = new DateOnly(2024, 1, 1).AddDays(start);
+            foreach (var block in PostingTables.Postings.Read(context, new DateRange(first, first.AddDays(days))))
+            {
+                int[] places = [.. Enumerable.Range(0, block.Count).Where(place => place % every == 1)];
+                var some = block.Some!(places);
+                Assert.Equal(places.Length, some.Count);
+                Assert.All(
+                    PostingTables.Postings.Fields.Where(field => field.OfLine is null).Select(field => field.Name),
+                    column => Assert.Equal(places.Select(place => block[column][place]), some[column]));
+            }
+        });
 }

@@ -51,82 +51,59 @@ internal static class PackedNumbers
     }
 
     /// <summary>Unpacks as many numbers as there is room for; false where the bytes cannot be that many.</summary>
-    public static bool TryUnpack(ReadOnlySpan<byte> bytes, Span<long> numbers)
-    {
-        switch (WidthOf(bytes, numbers.Length))
-        {
-            case 0:
-                numbers.Clear();
-                return true;
-            case 1:
-                Widen(MemoryMarshal.Cast<byte, sbyte>(bytes), numbers);
-                return true;
-            case 2:
-                Widen(MemoryMarshal.Cast<byte, short>(bytes), numbers);
-                return true;
-            case 4:
-                Widen(MemoryMarshal.Cast<byte, int>(bytes), numbers);
-                return true;
-            case 8:
-                MemoryMarshal.Cast<byte, long>(bytes).CopyTo(numbers);
-                return true;
-            default:
-                return false;
-        }
-    }
+    public static bool TryUnpack(ReadOnlySpan<byte> bytes, Span<long> numbers) => TryTake(bytes, numbers.Length, null, numbers);
 
     /// <summary>Unpacks some of the numbers; false where the bytes cannot be as many as are said.</summary>
     /// <param name="bytes">All of them.</param>
     /// <param name="count">How many they are.</param>
     /// <param name="places">Which of them.</param>
     /// <param name="numbers">Where they are put, one for each place.</param>
-    public static bool TryUnpack(ReadOnlySpan<byte> bytes, int count, ReadOnlySpan<int> places, Span<long> numbers)
+    public static bool TryUnpack(ReadOnlySpan<byte> bytes, int count, int[] places, Span<long> numbers) =>
+        TryTake(bytes, count, places, numbers);
+
+    // All of them where no places are named.
+    private static bool TryTake(ReadOnlySpan<byte> bytes, int count, int[]? places, Span<long> numbers)
     {
-        switch (WidthOf(bytes, count))
+        var width = count == 0 ? 0 : bytes.Length / count;
+        if (width * count != bytes.Length)
+        {
+            return false;
+        }
+
+        switch (width)
         {
             case 0:
                 numbers.Clear();
                 return true;
             case 1:
-                Gather(MemoryMarshal.Cast<byte, sbyte>(bytes), places, numbers);
+                Widen(MemoryMarshal.Cast<byte, sbyte>(bytes), places, numbers);
                 return true;
             case 2:
-                Gather(MemoryMarshal.Cast<byte, short>(bytes), places, numbers);
+                Widen(MemoryMarshal.Cast<byte, short>(bytes), places, numbers);
                 return true;
             case 4:
-                Gather(MemoryMarshal.Cast<byte, int>(bytes), places, numbers);
+                Widen(MemoryMarshal.Cast<byte, int>(bytes), places, numbers);
                 return true;
             case 8:
-                Gather(MemoryMarshal.Cast<byte, long>(bytes), places, numbers);
+                Widen(MemoryMarshal.Cast<byte, long>(bytes), places, numbers);
                 return true;
             default:
                 return false;
         }
     }
 
-    // Less than nothing where they cannot be that many.
-    private static int WidthOf(ReadOnlySpan<byte> bytes, int count)
-    {
-        var width = count == 0 ? 0 : bytes.Length / count;
-        return width * count == bytes.Length && width is 0 or 1 or 2 or 4 or 8 ? width : -1;
-    }
-
-    private static void Gather<T>(ReadOnlySpan<T> narrow, ReadOnlySpan<int> places, Span<long> numbers)
+    // One loop per width: reports read millions of these.
+    private static void Widen<T>(ReadOnlySpan<T> narrow, int[]? places, Span<long> numbers)
         where T : unmanaged, IBinaryInteger<T>
     {
-        for (var place = 0; place < places.Length; place++)
-        {
-            numbers[place] = long.CreateTruncating(narrow[places[place]]);
-        }
-    }
-
-    // One loop per width, which the compiler turns into wide instructions: reports read millions of these.
-    private static void Widen<T>(ReadOnlySpan<T> narrow, Span<long> numbers)
-        where T : unmanaged, IBinaryInteger<T>
-    {
-        for (var index = 0; index < narrow.Length; index++)
+        for (var index = 0; places is null && index < narrow.Length; index++)
         {
             numbers[index] = long.CreateTruncating(narrow[index]);
+        }
+
+        for (var index = 0; index < places?.Length; index++)
+        {
+            numbers[index] = long.CreateTruncating(narrow[places[index]]);
         }
     }
 }

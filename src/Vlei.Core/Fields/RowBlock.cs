@@ -37,17 +37,10 @@ public sealed class RowBlock(int count, Func<string, long[]> read, RowBlock? beh
         }
     }
 
-    /// <summary>
-    /// Lets go of the columns that were read, unless they are short; they are read again where they are asked for again.
-    /// </summary>
+    /// <summary>Lets go of the columns that were read; they are read again where they are asked for again.</summary>
     public void Forget()
     {
-        const int Short = 4096;
-        if (count > Short)
-        {
-            _columns.Clear();
-        }
-
+        _columns.Clear();
         behind?.Forget();
     }
 }

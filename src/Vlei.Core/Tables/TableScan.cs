@@ -273,7 +273,7 @@ internal sealed class TableScan
         else if (period == 0)
         {
             _records.Add(rows, _plan.Groups.Count > 0 ? groups : null);
-            rows.Block.Forget();
+            block.Forget();
         }
     }
 
