@@ -132,12 +132,29 @@ public sealed class LedgerReader : ILedger, IDisposable
     }
 
     /// <inheritdoc/>
-    public IReadOnlyList<ControlItem> ControlItems(DateOnly until) =>
-        ReadUntil(DerivedKind.Items, until, DerivedColumns.Items);
+    public List<ControlItem> ControlItems(DateOnly until, IReadOnlySet<AccountKey>? accounts = null)
+    {
+        var months = MonthsUntil(DerivedKind.Items, until);
+        var items = new List<ControlItem>(months.Sum(month => _derived.Count(DerivedKind.Items, month)));
+        months.ForEach(month => AddUntil(items, DerivedKind.Items, month, until, DerivedColumns.Items, accounts));
+        return items;
+    }
 
     /// <inheritdoc/>
-    public IReadOnlyList<Application> Applications(DateOnly until) =>
-        ReadUntil(DerivedKind.Applications, until, DerivedColumns.Applications);
+    public IEnumerable<Application> Applications(DateOnly until, IReadOnlySet<AccountKey>? accounts = null)
+    {
+        var rows = new List<Application>();
+        foreach (var month in MonthsUntil(DerivedKind.Applications, until))
+        {
+            AddUntil(rows, DerivedKind.Applications, month, until, DerivedColumns.Applications, accounts);
+            foreach (var application in rows)
+            {
+                yield return application;
+            }
+
+            rows.Clear();
+        }
+    }
 
     /// <inheritdoc/>
     public (DocumentKey From, DocumentKey To) DocumentsOf(SettlementKey settlement) =>
@@ -329,21 +346,24 @@ public sealed class LedgerReader : ILedger, IDisposable
     }
 
     // The last month may go beyond the day.
-    private List<T> ReadUntil<T>(DerivedKind kind, DateOnly until, DerivedColumns<T> shape)
+    private List<YearMonth> MonthsUntil(DerivedKind kind, DateOnly until) =>
+        [.. _derived.Months(kind).Where(month => month.First <= until)];
+
+    // Adds the rows of a month until a day, of the accounts that are wanted, to others.
+    private void AddUntil<T>(
+        List<T> rows, DerivedKind kind, YearMonth month, DateOnly until, DerivedColumns<T> shape, IReadOnlySet<AccountKey>? accounts)
     {
-        var months = _derived.Months(kind).Where(month => month.First <= until).ToList();
-        var rows = new List<T>(months.Sum(month => _derived.Count(kind, month)));
-        foreach (var month in months)
+        var wanted = accounts is null ? null : new bool[Accounts.Max(account => account.Key.Value) + 1];
+        foreach (var account in Accounts.Where(account => accounts?.Contains(account.Key) == true))
         {
-            _derived.Read(kind, month, shape, rows);
+            wanted![account.Key.Value] = true;
         }
 
+        _derived.Read(kind, month, shape, rows, wanted);
         while (rows.Count > 0 && shape.DayOf(rows[^1]) > until)
         {
             rows.RemoveAt(rows.Count - 1);
         }
-
-        return rows;
     }
 
     private List<Budget> ReadBudgets()

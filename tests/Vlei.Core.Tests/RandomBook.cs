@@ -105,21 +105,22 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     public bool HasComputedSettlements => false;
 
-    public IReadOnlyList<ControlItem> ControlItems(DateOnly until) =>
+    public List<ControlItem> ControlItems(DateOnly until, IReadOnlySet<AccountKey>? accounts = null) =>
     [
         .. from document in Documents.Where(d => d.Date <= until).OrderBy(d => d.Date).ThenBy(d => d.Key)
-           from item in document.Lines.Where(line => IsControl(line.Account.Value)).GroupBy(line => (line.Account, line.Contact))
+           from item in document.Lines.Where(line => IsControl(line.Account.Value) && accounts?.Contains(line.Account) != false)
+               .GroupBy(line => (line.Account, line.Contact))
            select new ControlItem(
                new(document.Key), item.Key.Account, item.Key.Contact, new Amount(item.Sum(line => line.Amount.MinorUnits)),
                document.Date, DueDays.GetValueOrDefault(document.Key, document.Date), item.First().Kind),
     ];
 
     // In these books a document has one contact.
-    public IReadOnlyList<Application> Applications(DateOnly until) =>
+    public IEnumerable<Application> Applications(DateOnly until, IReadOnlySet<AccountKey>? accounts = null) =>
     [
         .. from settlement in Settlements
            let day = Effective(settlement)
-           where day <= until
+           where day <= until && accounts?.Contains(new(settlement.Account)) != false
            orderby day, settlement.Key
            select new Application(
                new(settlement.Key), day, new Amount(settlement.Amount), new(settlement.Account),

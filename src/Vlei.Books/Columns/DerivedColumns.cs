@@ -32,6 +32,8 @@ internal sealed record DerivedColumns<T>(
     private readonly RowReading<T, long>[] _documents =
         [.. Columns.Where(column => Documents.Contains(column.Name)).Select(column => column.Of)];
 
+    private readonly int _account = Columns.ToList().FindIndex(column => column.Name == "account");
+
     /// <summary>Each column of some rows, packed.</summary>
     public List<byte[]> Pack(ReadOnlySpan<T> rows)
     {
@@ -57,7 +59,8 @@ internal sealed record DerivedColumns<T>(
     /// <param name="month">The month.</param>
     /// <param name="count">How many they are.</param>
     /// <param name="fill">Fills in the numbers of a column, by its place.</param>
-    public void Unpack(List<T> rows, YearMonth month, int count, Action<int, Memory<long>> fill)
+    /// <param name="accounts">Which accounts are wanted, by their keys; nothing for all of them.</param>
+    public void Unpack(List<T> rows, YearMonth month, int count, Action<int, Memory<long>> fill, bool[]? accounts = null)
     {
         // The arrays are used again for each month: they are large, and new ones cost more than what is done with them.
         var columns = new long[Columns.Count][];
@@ -67,10 +70,14 @@ internal sealed record DerivedColumns<T>(
             fill(column, columns[column].AsMemory(0, count));
         }
 
+        var of = accounts is null ? [] : columns[_account];
         rows.EnsureCapacity(rows.Count + count);
         for (var row = 0; row < count; row++)
         {
-            rows.Add(Join(month.First, columns, row));
+            if (accounts is null || accounts[of[row]])
+            {
+                rows.Add(Join(month.First, columns, row));
+            }
         }
 
         Array.ForEach(columns, column => ArrayPool<long>.Shared.Return(column));

@@ -69,11 +69,16 @@ internal class DerivedMonths(IMonths months)
     }
 
     /// <summary>Adds the rows of a month to some.</summary>
-    public void Read<T>(DerivedKind kind, YearMonth month, DerivedColumns<T> shape, List<T> rows)
+    /// <param name="kind">What they are.</param>
+    /// <param name="month">The month.</param>
+    /// <param name="shape">Their columns.</param>
+    /// <param name="rows">The others.</param>
+    /// <param name="accounts">Which accounts are wanted, by their keys; nothing for all of them.</param>
+    public void Read<T>(DerivedKind kind, YearMonth month, DerivedColumns<T> shape, List<T> rows, bool[]? accounts = null)
     {
         if (Count(kind, month) is > 0 and var count)
         {
-            shape.Unpack(rows, month, count, (column, numbers) => Column(kind, month, shape.Columns[column].Name, numbers.Span));
+            shape.Unpack(rows, month, count, (column, numbers) => Column(kind, month, shape.Columns[column].Name, numbers.Span), accounts);
         }
     }
 

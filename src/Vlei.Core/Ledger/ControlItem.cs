@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Vlei.Core.Money;
 
 namespace Vlei.Core.Ledger;
@@ -10,6 +11,7 @@ namespace Vlei.Core.Ledger;
 /// <param name="Date">The document's date.</param>
 /// <param name="Due">The day by which it should be settled; its date where nothing else is said.</param>
 /// <param name="Kind">The number of the document's kind.</param>
+[StructLayout(LayoutKind.Auto)]
 public readonly record struct ControlItem(
     DocumentKey Document, AccountKey Account, ContactKey Contact, Amount Total, DateOnly Date = default, DateOnly Due = default,
     int Kind = 0)

@@ -83,11 +83,15 @@ public interface ILedger
     /// <summary>Where a contact is, in one or several lines; empty where it is not known.</summary>
     string ContactAddress(ContactKey contact);
 
-    /// <summary>What documents dated up to a day put on control accounts, by date and document.</summary>
-    IReadOnlyList<ControlItem> ControlItems(DateOnly until);
+    /// <summary>What documents dated up to a day put on control accounts, by date and document: a list of the caller's own.</summary>
+    /// <param name="until">The day.</param>
+    /// <param name="accounts">The accounts that are wanted; nothing for all of them.</param>
+    List<ControlItem> ControlItems(DateOnly until, IReadOnlySet<AccountKey>? accounts = null);
 
-    /// <summary>What was set against what up to a day, in the order in which it took effect.</summary>
-    IReadOnlyList<Application> Applications(DateOnly until);
+    /// <summary>What was set against what up to a day, in the order in which it took effect; read as it is gone through.</summary>
+    /// <param name="until">The day.</param>
+    /// <param name="accounts">The control accounts that are wanted; nothing for all of them.</param>
+    IEnumerable<Application> Applications(DateOnly until, IReadOnlySet<AccountKey>? accounts = null);
 
     /// <summary>The two documents that a settlement joins.</summary>
     (DocumentKey From, DocumentKey To) DocumentsOf(SettlementKey settlement);

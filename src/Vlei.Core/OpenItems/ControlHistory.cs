@@ -25,12 +25,14 @@ public sealed class ControlHistory
     private static readonly ConditionalWeakTable<ILedger, Dictionary<AccountType, ControlHistory>> Read = [];
 
     private readonly ILedger _ledger;
-    private readonly ControlItem[] _items;
-    private readonly List<(int From, int To, DateOnly Day, Amount Amount)> _applied;
+    private readonly List<ControlItem> _items;
+    private readonly List<(int Owed, int Against, DateOnly Day, Amount Amount)> _applied;
     private readonly Lazy<ValuesByKey<AppliedItem>> _appliedTo;
     private readonly Lazy<ILookup<ContactKey, int>> _ofContacts;
+
+    // By the key of a document, one more than the place of its only item, or less than 0 the same of the first of several, which
+    // stand together; 0 where it has none.
     private readonly int[] _firstOf;
-    private readonly int[] _nextOf;
     private Tuple<DateOnly, ImmutableArray<Amount>>? _open;
 
     private ControlHistory(ILedger ledger, AccountType type, DateOnly until)
@@ -38,41 +40,38 @@ public sealed class ControlHistory
         (_ledger, Type, Until) = (ledger, type, until);
         Accounts = [.. ledger.Accounts.Where(account => account.Type == type)];
         var accounts = Accounts.Select(account => account.Key).ToHashSet();
-        var all = ledger.ControlItems(until);
-        var (count, last) = (0, -1);
-        foreach (var item in all)
+        _items = ledger.ControlItems(until, accounts);
+        var items = CollectionsMarshal.AsSpan(_items);
+        var (last, isOwed) = (-1, new bool[items.Length]);
+        for (var place = 0; place < items.Length; place++)
         {
-            if (accounts.Contains(item.Account))
+            ref var item = ref items[place];
+            if (type == AccountType.Payable)
             {
-                count++;
-                last = Math.Max(last, item.Document.Value);
-            }
-        }
-
-        (_items, _firstOf, _nextOf) = (new ControlItem[count], new int[last + 1], new int[count]);
-        Array.Fill(_firstOf, -1);
-        for (var (place, read) = (count, all.Count - 1); read >= 0; read--)
-        {
-            if (!accounts.Contains(all[read].Account))
-            {
-                continue;
+                item = item with { Total = -item.Total };
             }
 
-            _items[--place] = all[read] with { Total = Natural(all[read].Total) };
-            (_nextOf[place], _firstOf[_items[place].Document.Value]) = (_firstOf[_items[place].Document.Value], place);
+            (isOwed[place], last) = (item.Total.Sign > 0, Math.Max(last, item.Document.Value));
         }
 
-        var applications = ledger.Applications(until);
-        _applied = new(applications.Count);
-        foreach (var application in applications.Where(application => accounts.Contains(application.Account)))
+        _firstOf = new int[last + 1];
+        for (var place = items.Length - 1; place >= 0; place--)
         {
-            _applied.Add((
-                PlaceOf(application.From, application.Account, application.FromContact),
-                PlaceOf(application.To, application.Account, application.ToContact), application.Day, application.Amount));
+            ref var first = ref _firstOf[items[place].Document.Value];
+            first = first == 0 ? place + 1 : -(place + 1);
         }
 
-        _appliedTo = new Lazy<ValuesByKey<AppliedItem>>(() => new ValuesByKey<AppliedItem>(_items.Length, AppliedOfBoth()));
-        _ofContacts = new Lazy<ILookup<ContactKey, int>>(() => Enumerable.Range(0, _items.Length).ToLookup(item => _items[item].Contact));
+        // Hardly any item is settled more than once.
+        _applied = new(items.Length);
+        foreach (var application in ledger.Applications(until, accounts))
+        {
+            var from = PlaceOf(application.From, application.Account, application.FromContact);
+            var to = PlaceOf(application.To, application.Account, application.ToContact);
+            _applied.Add((isOwed[from] ? from : to, isOwed[from] ? to : from, application.Day, application.Amount));
+        }
+
+        _appliedTo = new Lazy<ValuesByKey<AppliedItem>>(() => new ValuesByKey<AppliedItem>(_items.Count, AppliedOfBoth()));
+        _ofContacts = new Lazy<ILookup<ContactKey, int>>(() => Enumerable.Range(0, _items.Count).ToLookup(item => _items[item].Contact));
     }
 
     /// <summary>Receivable or payable.</summary>
@@ -85,10 +84,10 @@ public sealed class ControlHistory
     public IReadOnlyList<Account> Accounts { get; }
 
     /// <summary>How many items there are.</summary>
-    public int Count => _items.Length;
+    public int Count => _items.Count;
 
     /// <summary>The item at a place.</summary>
-    public ref readonly ControlItem this[int item] => ref _items[item];
+    public ref readonly ControlItem this[int item] => ref CollectionsMarshal.AsSpan(_items)[item];
 
     /// <summary>
     /// Reads it, or gives the one that was read last of the same records: statements of account are thousands of reports of one
@@ -118,18 +117,19 @@ public sealed class ControlHistory
             return known.Item2;
         }
 
-        var open = new Amount[_items.Length];
-        for (var place = 0; place < open.Length && _items[place].Date <= day; place++)
+        var items = CollectionsMarshal.AsSpan(_items);
+        var open = new Amount[items.Length];
+        for (var place = 0; place < open.Length && items[place].Date <= day; place++)
         {
-            open[place] = _items[place].Total;
+            open[place] = items[place].Total;
         }
 
-        foreach (var (from, to, effective, amount) in _applied)
+        foreach (ref readonly var applied in CollectionsMarshal.AsSpan(_applied))
         {
-            if (effective <= day)
+            if (applied.Day <= day)
             {
-                open[from] = Less(open[from], amount, _items[from].Total);
-                open[to] = Less(open[to], amount, _items[to].Total);
+                open[applied.Owed] -= applied.Amount;
+                open[applied.Against] += applied.Amount;
             }
         }
 
@@ -166,7 +166,7 @@ public sealed class ControlHistory
     /// <summary>What each item has in debits and in credits, both positive, as they were posted within some days.</summary>
     public (Amount Debit, Amount Credit)[] PostedIn(DateRange days)
     {
-        var posted = new (Amount Debit, Amount Credit)[_items.Length];
+        var posted = new (Amount Debit, Amount Credit)[_items.Count];
         var accounts = Accounts.Select(account => (long)account.Key.Value).ToHashSet();
         PostingField[] fields =
             [PostingField.Day, PostingField.Account, PostingField.Amount, PostingField.Document, PostingField.Contact];
@@ -201,7 +201,7 @@ public sealed class ControlHistory
 
         PostingField[] known = [PostingField.Account, PostingField.Contact, PostingField.Kind];
         return filter.Columns is { } columns && columns.All(known.Contains)
-            ? filter.TakenOf(new PostingMonth(_items.Length,
+            ? filter.TakenOf(new PostingMonth(_items.Count,
             [
                 (PostingField.Account, [.. _items.Select(item => (long)item.Account.Value)]),
                 (PostingField.Contact, [.. _items.Select(item => (long)item.Contact.Value)]),
@@ -213,7 +213,7 @@ public sealed class ControlHistory
     // What items do not know themselves, their postings do.
     private bool[] TakenByPostings(Selection filter)
     {
-        var taken = new bool[_items.Length];
+        var taken = new bool[_items.Count];
         var accounts = Accounts.Select(account => (long)account.Key.Value).ToHashSet();
         PostingField[] fields = [PostingField.Account, PostingField.Document, PostingField.Contact, .. filter.Columns ?? []];
         foreach (var (month, _) in _ledger.MonthSums(AccountingBasis.Accrual, new DateRange(DateOnly.MinValue, Until)))
@@ -237,23 +237,28 @@ public sealed class ControlHistory
 
     private IEnumerable<(int Item, AppliedItem Applied)> AppliedOfBoth()
     {
-        foreach (var (from, to, day, amount) in _applied)
+        foreach (var (owed, against, day, amount) in _applied)
         {
-            yield return (from, new AppliedItem(to, day, amount));
-            yield return (to, new AppliedItem(from, day, amount));
+            yield return (owed, new AppliedItem(against, day, amount));
+            yield return (against, new AppliedItem(owed, day, amount));
         }
     }
 
+    // Less than 0 for what has no item, as of later documents.
     private int PlaceOf(DocumentKey document, AccountKey account, ContactKey contact)
     {
-        var place = document.Value < _firstOf.Length ? _firstOf[document.Value] : -1;
-        while (place >= 0 && (_items[place].Account != account || _items[place].Contact != contact))
+        var first = document.Value < _firstOf.Length ? _firstOf[document.Value] : 0;
+        if (first >= 0)
         {
-            place = _nextOf[place];
+            return first - 1;
+        }
+
+        var place = -first - 1;
+        while (_items[place].Account != account || _items[place].Contact != contact)
+        {
+            place++;
         }
 
         return place;
     }
-
-    private static Amount Less(Amount open, Amount amount, Amount total) => total.Sign < 0 ? open + amount : open - amount;
 }

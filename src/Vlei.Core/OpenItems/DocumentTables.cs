@@ -238,13 +238,13 @@ public static class DocumentTables
         return keys => [.. keys.Select(key => open.GetValueOrDefault(key, FieldCells.Nothing))];
     }
 
-    /// <summary>All items of a history as rows of open items, with what is open of them on a day.</summary>
-    internal static RowBlock BlockOf(TableContext context, ControlHistory history, DateOnly day, bool agesByDocument) =>
+    /// <summary>Some items of a history, by their places, as rows of open items, with what is open of them on a day.</summary>
+    internal static RowBlock BlockOf(TableContext context, ControlHistory history, DateOnly day, int[] items, bool agesByDocument) =>
         OfOpenItems.BlockOf(
-            new OpenBlock(context, history, history.OpenAt(day), [.. Enumerable.Range(0, history.Count)], day)
+            new OpenBlock(context, history, history.OpenAt(day), items, day)
             {
                 AgesByDocument = agesByDocument,
-            }, history.Count);
+            }, items.Length);
 
     private static long[] NoColumn(string name) => throw new InvalidOperationException($"There is no column {name}.");
 

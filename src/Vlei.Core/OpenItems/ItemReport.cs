@@ -27,7 +27,6 @@ internal sealed class ItemReport
     private readonly ReportRequest _request;
     private readonly Selection _filter;
     private readonly Selection _documents;
-    private RowBlock? _rows;
 
     /// <summary>Reads the items up to a day.</summary>
     /// <param name="definition">The report.</param>
@@ -85,7 +84,7 @@ internal sealed class ItemReport
     /// <summary>The items that are taken and open on any of the days; what is asked of them is asked as of the first.</summary>
     public List<int> Taken(IReadOnlyList<Aging> agings)
     {
-        var taken = new List<int>();
+        var taken = new List<int>(History.Count);
         foreach (var item in Taken(agings[0].Day))
         {
             for (var aging = 0; aging < agings.Count; aging++)
@@ -110,7 +109,7 @@ internal sealed class ItemReport
         var items = Enumerable.Range(0, History.Count);
         if (!_documents.IsEverything)
         {
-            var places = _documents.Taken(RowsOn(day)).Places;
+            var places = _documents.Taken(RowsOn(day, [.. items])).Places;
             items = places ?? items;
         }
 
@@ -184,7 +183,7 @@ internal sealed class ItemReport
     public IReadOnlyList<(string Key, string Heading, Func<int, bool> Has)> SpreadOver(string field, IReadOnlyList<int> items)
     {
         var index = IndexOf(field);
-        var numbers = index.NumbersOf(new RowSet(Rows, [.. items]));
+        var numbers = index.NumbersOf(RowsOf(items));
         var values = new long[History.Count];
         for (var place = 0; place < numbers.Length; place++)
         {
@@ -208,16 +207,16 @@ internal sealed class ItemReport
         new TableFields(DocumentTables.OpenItems, TableReport.ContextOf(DocumentTables.OpenItems, _context, _request)).Gathering(field),
         _context.Calendar);
 
-    // All items as rows of open items, as of the day that is asked for.
-    private RowBlock Rows => _rows ??= RowsOn(DayOf(_context, _request).Range.To);
+    // Items as rows of open items, as of the day that is asked for.
+    private RowSet RowsOf(IReadOnlyList<int> items) => new(RowsOn(DayOf(_context, _request).Range.To, [.. items]));
 
-    private RowBlock RowsOn(DateOnly day) => DocumentTables.BlockOf(
-        TableReport.ContextOf(DocumentTables.OpenItems, _context, _request), History, day, _request.Items.AgesByDocument);
+    private RowBlock RowsOn(DateOnly day, int[] items) => DocumentTables.BlockOf(
+        TableReport.ContextOf(DocumentTables.OpenItems, _context, _request), History, day, items, _request.Items.AgesByDocument);
 
     private ItemGroup GroupedBy(IReadOnlyList<string> fields, IReadOnlyList<int> items)
     {
         var tree = new GroupTree([.. fields.Select(IndexOf)]);
-        return ItemGroup.Of(tree, items, tree.Of(new RowSet(Rows, [.. items])));
+        return ItemGroup.Of(tree, items, tree.Of(RowsOf(items)));
     }
 
     private HashSet<ItemGroup> Kept(IReadOnlyList<ItemGroup> groups, ItemTable table)

@@ -27,7 +27,7 @@ internal sealed class ItemTable
     private readonly FigureRows<ItemRow> _rows = new();
     private readonly OwnFigures<ItemRow> _figures = new();
     private readonly Func<int, (string Key, string Label)> _described;
-    private readonly List<int> _all = [];
+    private readonly List<IReadOnlyList<int>> _all = [];
 
     /// <summary>An empty table.</summary>
     /// <param name="title">The title of the report, for messages.</param>
@@ -64,7 +64,7 @@ internal sealed class ItemTable
         {
             CountsIn = OuterOf(group), Group = group.Path,
         });
-        _all.AddRange(group.Items);
+        _all.Add(group.Items);
     }
 
     /// <summary>Adds a heading, what stands below it, and the total of a group.</summary>
@@ -98,14 +98,15 @@ internal sealed class ItemTable
                 CountsIn = total,
             };
         });
-        _all.AddRange(items);
+        _all.Add(items);
     }
 
     /// <summary>Adds the row that all items come to.</summary>
     public void AddTotal()
     {
-        _figures.Total = ItemRow.Of(_all);
-        _rows.Add(new FigureRow<ItemRow>(ItemGroup.Total, Caption.Ours("Total"), RowKind.GrandTotal, 0, ItemRow.Of(_all)));
+        var all = ItemRow.Of(ItemGroup.Flat(_all));
+        _figures.Total = all;
+        _rows.Add(new FigureRow<ItemRow>(ItemGroup.Total, Caption.Ours("Total"), RowKind.GrandTotal, 0, all));
     }
 
     /// <summary>What items come to in a column.</summary>
@@ -147,7 +148,12 @@ internal static class ItemFigure
 
             if (known is null || row != largest)
             {
-                var sum = row.All.Aggregate(Amount.Zero, (sum, item) => sum + of(item)).MinorUnits;
+                var sum = 0L;
+                for (var place = row.First; place < row.First + row.Count; place++)
+                {
+                    sum = checked(sum + of(row.Items[place]).MinorUnits);
+                }
+
                 if (row.Count < largest.Count)
                 {
                     return sum;

@@ -123,10 +123,12 @@ internal sealed class TaxLedger : ILedger
     public string ContactAddress(ContactKey contact) => _ledger.ContactAddress(contact);
 
     /// <inheritdoc/>
-    public IReadOnlyList<ControlItem> ControlItems(DateOnly until) => _ledger.ControlItems(until);
+    public List<ControlItem> ControlItems(DateOnly until, IReadOnlySet<AccountKey>? accounts = null) =>
+        _ledger.ControlItems(until, accounts);
 
     /// <inheritdoc/>
-    public IReadOnlyList<Application> Applications(DateOnly until) => _ledger.Applications(until);
+    public IEnumerable<Application> Applications(DateOnly until, IReadOnlySet<AccountKey>? accounts = null) =>
+        _ledger.Applications(until, accounts);
 
     /// <inheritdoc/>
     public (DocumentKey From, DocumentKey To) DocumentsOf(SettlementKey settlement) => _ledger.DocumentsOf(settlement);
