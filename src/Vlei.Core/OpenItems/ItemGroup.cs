@@ -57,7 +57,7 @@ internal sealed record ItemGroup(IReadOnlyList<string> Path, Caption Name, IRead
 
         ItemGroup Made(int group)
         {
-            var parts = children[group].Select(Made).ToList();
+            var parts = children.Of(group).Select(Made).ToList();
             return new ItemGroup(
                 tree.PathOf(group), group == 0 ? "" : tree.LabelOf(group), own[group] ?? [])
             { Parts = parts };

@@ -37,8 +37,14 @@ internal sealed class FigureRows<TRow>
         }
     }
 
-    /// <summary>Whether the row at a place is one of many that are made when they are looked at.</summary>
-    public bool IsOneOfMany(int place) => _stretches[StretchAt(place)].Each is not null;
+    /// <summary>How many times rows were added.</summary>
+    public int Additions => _stretches.Count;
+
+    /// <summary>
+    /// The number of the addition that the row at a place came with, from 0, where it came alone; nothing for one of many that are made
+    /// when they are looked at.
+    /// </summary>
+    public int? AloneAt(int place) => StretchAt(place) is var stretch && _stretches[stretch].Each is null ? stretch : null;
 
     private void Add(Stretch stretch)
     {

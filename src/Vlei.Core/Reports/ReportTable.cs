@@ -17,8 +17,8 @@ internal sealed class ReportTable<TRow, TFigure>(
     where TRow : struct
     where TFigure : notnull
 {
-    private readonly Dictionary<int, ReportRow> _made = [];
     private readonly Dictionary<object, Dictionary<TFigure, decimal?>> _reckoned = new(ReferenceEqualityComparer.Instance);
+    private ReportRow?[] _made = [];
 
     /// <summary>How many minor units the currency has to one, for formulas, which count in whole ones.</summary>
     public decimal MinorUnitsInOne { get; init; } = 1;
@@ -92,17 +92,13 @@ internal sealed class ReportTable<TRow, TFigure>(
     // Rows of many records are made each time, since there may be any number of them; the others are sums of many.
     private ReportRow RowAt(int place)
     {
-        if (rows.IsOneOfMany(place))
+        if (rows.AloneAt(place) is not { } alone)
         {
             return Made(rows[place]);
         }
 
-        if (!_made.TryGetValue(place, out var row))
-        {
-            _made[place] = row = Made(rows[place]);
-        }
-
-        return row;
+        _made = _made.Length > 0 ? _made : new ReportRow?[rows.Additions];
+        return _made[alone] ??= Made(rows[place]);
     }
 
     private ReportRow Made(FigureRow<TRow> row)

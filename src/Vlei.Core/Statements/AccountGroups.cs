@@ -1,4 +1,5 @@
 using Vlei.Core.Fields;
+using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 using Vlei.Core.Tables;
@@ -49,10 +50,10 @@ internal sealed class AccountGroups(ReportContext context, ReportRequest request
             $"Take --group-by account.type, or vlei show postings --group-by {name},account --summary.");
     }
 
-    private TermSums Add(int group, GroupTree tree, ILookup<int, int> children, ILookup<int, FigureRow<TermSums>> own)
+    private TermSums Add(int group, GroupTree tree, ValuesByKey<int> children, ILookup<int, FigureRow<TermSums>> own)
     {
         var (key, level, place) = (string.Join('/', tree.PathOf(group)), tree.LevelOf(group), _rows.Count);
-        var parts = children[group].Select(child => Add(child, tree, children, own)).ToList();
+        var parts = children.Of(group).Select(child => Add(child, tree, children, own)).ToList();
         var total = group == 0 ? Total : $"{Total}({key})";
         if (!request.Summary)
         {

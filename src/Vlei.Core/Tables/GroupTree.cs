@@ -1,4 +1,5 @@
 using Vlei.Core.Fields;
+using Vlei.Core.Ledger;
 using Vlei.Core.Reports;
 
 namespace Vlei.Core.Tables;
@@ -71,10 +72,23 @@ internal sealed class GroupTree(IReadOnlyList<FieldIndex> levels)
     }
 
     /// <summary>The groups right in each group, in the order of their values.</summary>
-    public ILookup<int, int> InOrder() => Enumerable.Range(1, Count - 1)
-        .Order(Comparer<int>.Create((one, other) => LevelOf(one) != LevelOf(other) ? LevelOf(one) - LevelOf(other)
-            : levels[LevelOf(one) - 1].Compare(_groups[one].Value, _groups[other].Value)))
-        .ToLookup(ParentOf);
+    public ValuesByKey<int> InOrder()
+    {
+        // What comes before by its value, and among equal ones by its number, is less.
+        var order = new long[Count - 1];
+        for (var level = 1; level <= levels.Count; level++)
+        {
+            int[] groups = [.. Enumerable.Range(1, Count - 1).Where(group => LevelOf(group) == level)];
+            var ranks = levels[level - 1].RanksOf([.. groups.Select(group => _groups[group].Value)]);
+            for (var place = 0; place < groups.Length; place++)
+            {
+                order[groups[place] - 1] = ((long)ranks[place] << 32) + groups[place];
+            }
+        }
+
+        Array.Sort(order);
+        return new ValuesByKey<int>(Count, order.Select(own => (ParentOf((int)own), (int)own)));
+    }
 
     /// <summary>What a group is called.</summary>
     public Caption LabelOf(int group) => levels[LevelOf(group) - 1].CaptionOf(_groups[group].Value);

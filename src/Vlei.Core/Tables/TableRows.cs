@@ -1,4 +1,5 @@
 using Vlei.Core.Fields;
+using Vlei.Core.Ledger;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
 
@@ -134,23 +135,25 @@ internal sealed class TableRows
         }
     }
 
-    private ILookup<int, int> Children()
+    private ValuesByKey<int> Children()
     {
         var children = _scan.Groups.InOrder();
-        if (_kept is { } kept)
+        var keys = RowOrder.Keys(_request, _columns.Largest is { } largest ? _columns.Columns[largest].Shown.Key : null);
+        if (_kept is null && keys.Count == 0)
         {
-            children = children.SelectMany(group => group.Where(kept.Contains).Select(child => (Parent: group.Key, Child: child)))
-                .ToLookup(pair => pair.Parent, pair => pair.Child);
+            return children;
         }
 
-        var keys = RowOrder.Keys(_request, _columns.Largest is { } largest ? _columns.Columns[largest].Shown.Key : null);
-        return keys.Count == 0 ? children
-            : children.SelectMany(group => Sorted([.. group], keys).Select(child => (Parent: group.Key, Child: child)))
-                .ToLookup(pair => pair.Parent, pair => pair.Child);
+        var count = _scan.Groups.Count;
+        return new ValuesByKey<int>(count, Enumerable.Range(0, count).SelectMany(parent =>
+        {
+            int[] own = [.. children.Of(parent).Where(group => _kept?.Contains(group) != false)];
+            return (own.Length == 0 || keys.Count == 0 ? own : Sorted(own, keys)).Select(group => (parent, group));
+        }).ToList());
     }
 
     // Groups come in the order of their values, which stays where a key finds no difference.
-    private IReadOnlyList<int> Sorted(IReadOnlyList<int> groups, IReadOnlyList<SortOrder> keys)
+    private IReadOnlyList<int> Sorted(int[] groups, IReadOnlyList<SortOrder> keys)
     {
         var level = _scan.Groups.Levels[_scan.Groups.LevelOf(groups[0]) - 1].Bound.Field.Name;
         var places = groups.Select((group, place) => (group, place)).ToDictionary(pair => pair.group, pair => pair.place);
@@ -169,24 +172,21 @@ internal sealed class TableRows
     // The rest lies in no group but all rows.
     private TableRow WithinOf(int group) => TableRow.OfGroup(group > 0 && group < _rest ? _scan.Groups.ParentOf(group) : 0);
 
-    private void AddGroups(int parent, ILookup<int, int> children)
+    private void AddGroups(int parent, ValuesByKey<int> children)
     {
-        var groups = children[parent].ToList();
+        var groups = children.Of(parent);
         var shown = parent == 0 && _request.Top is { } top && groups.Count > top ? top : groups.Count;
         var level = _scan.Groups.LevelOf(parent);
-        foreach (var group in groups.Take(shown))
+        if (level + 1 >= _plan.Depth)
         {
-            if (level + 1 < _plan.Depth)
-            {
-                AddHeading(group, level);
-                AddGroups(group, children);
-                AddTotalOf(group, level);
-            }
-            else
-            {
-                var path = _scan.Groups.PathOf(group);
-                Add(string.Join('/', path), _scan.Groups.LabelOf(group), RowKind.Group, level, group, path);
-            }
+            _rows.AddMany(shown, place => InnermostRow(groups[place], level));
+        }
+
+        foreach (var group in groups.Take(level + 1 < _plan.Depth ? shown : 0))
+        {
+            AddHeading(group, level);
+            AddGroups(group, children);
+            AddTotalOf(group, level);
         }
 
         if (shown < groups.Count)
@@ -201,7 +201,13 @@ internal sealed class TableRows
         }
     }
 
-    private void AddRunning(List<int> groups)
+    private FigureRow<TableRow> InnermostRow(int group, int level)
+    {
+        var path = _scan.Groups.PathOf(group);
+        return RowOf(string.Join('/', path), _scan.Groups.LabelOf(group), RowKind.Group, level, group, path);
+    }
+
+    private void AddRunning(IReadOnlyList<int> groups)
     {
         foreach (var figure in Running())
         {
@@ -214,7 +220,7 @@ internal sealed class TableRows
         }
     }
 
-    private int AddRecordsOf(int group, ILookup<int, int> children, ILookup<int, int> byGroup, int first)
+    private int AddRecordsOf(int group, ValuesByKey<int> children, ILookup<int, int> byGroup, int first)
     {
         var level = _scan.Groups.LevelOf(group);
         if (level == _plan.Groups.Count)
@@ -229,7 +235,7 @@ internal sealed class TableRows
             return next;
         }
 
-        foreach (var child in children[group])
+        foreach (var child in children.Of(group))
         {
             AddHeading(child, level);
             first = AddRecordsOf(child, children, byGroup, first);
@@ -276,17 +282,17 @@ internal sealed class TableRows
     {
         if (_hasTotals)
         {
-            Add(
+            _rows.Add(RowOf(
                 TotalKey(group), Caption.Ours("Total {0}", _scan.Groups.LabelOf(group)), RowKind.Total, level, group,
-                _scan.Groups.PathOf(group));
+                _scan.Groups.PathOf(group)));
         }
     }
 
-    private void Add(string key, Caption label, RowKind kind, int level, int group, IReadOnlyList<string> path) =>
-        _rows.Add(new FigureRow<TableRow>(key, label, kind, level, TableRow.OfGroup(group))
+    private FigureRow<TableRow> RowOf(string key, Caption label, RowKind kind, int level, int group, IReadOnlyList<string> path) =>
+        new(key, label, kind, level, TableRow.OfGroup(group))
         {
             Within = WithinOf(group), Group = path, CountsIn = CountsInOf(group),
-        });
+        };
 
     // Groups of one group come one after the other, and are many.
     private string CountsInOf(int group)

@@ -366,28 +366,41 @@ internal sealed class TableScan
     // A group's number is larger than that of the group that it is in.
     private void RollUp()
     {
+        for (var measure = 0; measure < _plan.Measures.Count; measure++)
+        {
+            foreach (var sums in AllSumsOf(measure))
+            {
+                Summing(measure, () => EachWithParent(sums.AddTo));
+            }
+        }
+
+        foreach (var same in _same.Concat(_within.Values.Select(within => within.Values)))
+        {
+            EachWithParent(same.AddTo);
+        }
+    }
+
+    private void EachWithParent(Action<int, int> take)
+    {
         for (var group = Groups.Count - 1; group > 0; group--)
         {
-            var (own, parent) = (group, Groups.ParentOf(group));
-            for (var measure = 0; measure < _plan.Measures.Count; measure++)
-            {
-                foreach (var sums in AllSumsOf(measure))
-                {
-                    Summing(measure, () => sums.AddTo(own, parent));
-                }
-            }
-
-            foreach (var same in _same.Concat(_within.Values.Select(within => within.Values)))
-            {
-                same.AddTo(group, parent);
-            }
+            take(group, Groups.ParentOf(group));
         }
     }
 
     // What all rows of a group have, as long as it is the same.
     private sealed class SameValues
     {
-        private readonly Dictionary<int, long?> _values = [];
+        // Of each group: nothing yet, one value, or several.
+        private long[] _values = [];
+        private Said[] _said = [];
+
+        private enum Said : byte
+        {
+            Nothing,
+            One,
+            Several,
+        }
 
         public void Add(int[] groups, long[] values)
         {
@@ -398,37 +411,41 @@ internal sealed class TableScan
         }
 
         // Groups of their own have rows of any.
-        public bool IsOne(int group) => _values.TryGetValue(group, out var value) && value is not null;
+        public bool IsOne(int group) => group < _said.Length && _said[group] == Said.One;
 
         public void Add(int group, long value)
         {
-            if (!_values.TryGetValue(group, out var known))
+            Reach(group);
+            (_values[group], _said[group]) = _said[group] switch
             {
-                _values[group] = value;
-            }
-            else if (known is { } other && other != value)
-            {
-                _values[group] = null;
-            }
+                Said.Nothing => (value, Said.One),
+                var known => (_values[group], _values[group] == value ? known : Said.Several),
+            };
         }
 
         public void AddTo(int group, int parent)
         {
-            if (!_values.TryGetValue(group, out var known))
+            if (IsOne(group))
             {
-                return;
+                Add(parent, _values[group]);
             }
-
-            if (known is { } value)
+            else if (group < _said.Length && _said[group] == Said.Several)
             {
-                Add(parent, value);
-            }
-            else
-            {
-                _values[parent] = null;
+                Reach(parent);
+                _said[parent] = Said.Several;
             }
         }
 
-        public long? Of(int group) => _values.GetValueOrDefault(group);
+        public long? Of(int group) => IsOne(group) ? _values[group] : null;
+
+        private void Reach(int group)
+        {
+            if (group >= _said.Length)
+            {
+                var length = Math.Max(group + 1, _said.Length * 2);
+                Array.Resize(ref _values, length);
+                Array.Resize(ref _said, length);
+            }
+        }
     }
 }
