@@ -116,7 +116,7 @@ public sealed class LedgerReader : ILedger, IDisposable
     {
         var balances = AccountBalances.At(_derived, Accounts, day, calendar);
         var shown = new AccountsOfYear(Accounts, day, calendar);
-        foreach (var document in without.Where(document => Document(document).Date <= day))
+        foreach (var (document, date) in without.Select(document => (document, DateOf(document))).Where(own => own.Item2 <= day))
         {
             using var lines = _store.Rows(new RecordQuery(RecordTables.Lines, "account", "amount")
             {
@@ -124,7 +124,7 @@ public sealed class LedgerReader : ILedger, IDisposable
             });
             while (lines.Next())
             {
-                shown.Add(balances, new AccountKey(lines.Int(0)), Document(document).Date, -new Amount(lines.Number(1)));
+                shown.Add(balances, new AccountKey(lines.Int(0)), date, -new Amount(lines.Number(1)));
             }
         }
 
@@ -186,9 +186,7 @@ public sealed class LedgerReader : ILedger, IDisposable
         var (stretch, row) = (_texts.StretchOf(key.Value), key.Value % DocumentStretch.Size);
         string Text(RecordField field) => stretch.Column(field)?[row].Text ?? "";
         return !stretch.Has(row) ? throw StoreProblem.Damaged($"document {key} is not there")
-            : IsoText.TryDay(Text(DateField), out var date)
-                ? new DocumentText(Text(IdField), Text(KindField), date, Text(NumberField), Text(MemoField))
-                : throw StoreProblem.Damaged($"document {key} has no day");
+            : new DocumentText(Text(IdField), Text(KindField), Text(NumberField), Text(MemoField));
     }
 
     /// <inheritdoc/>
@@ -258,6 +256,9 @@ public sealed class LedgerReader : ILedger, IDisposable
     }
 
     private static RecordField FieldOfDocuments(string name) => RecordTables.Documents.Fields[RecordTables.Documents.IndexOf(name)];
+
+    private DateOnly DateOf(DocumentKey document) => IsoText.TryDay(_texts.Of(document.Value, DateField).Text ?? "", out var date)
+        ? date : throw StoreProblem.Damaged($"document {document} has no day");
 
     private DateRange? FindExtent()
     {

@@ -187,7 +187,7 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
     public IReadOnlyList<NamedRecord> Records(PostingField field) => Named;
 
     public DocumentText Document(DocumentKey key) => Documents.Single(d => d.Key == key.Value) is var document
-        ? new DocumentText($"D{key}", DocumentKinds.Names[document.Lines[0].Kind - 1], document.Date, $"N{key}", $"memo {key}")
+        ? new DocumentText($"D{key}", DocumentKinds.Names[document.Lines[0].Kind - 1], $"N{key}", $"memo {key}")
         : throw new InvalidOperationException();
 
     public string LineMemo(DocumentKey document, int line) => line == 1 ? "first" : "";

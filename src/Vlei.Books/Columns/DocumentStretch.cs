@@ -74,7 +74,7 @@ internal sealed class DocumentStretch(Func<string, WordColumn?> read)
     }
 
     /// <summary>Whether a document is there.</summary>
-    public bool Has(int row) => Column(Id)?[row].Text is not null;
+    public bool Has(int row) => Column(Id)?.IsSaid(row) == true;
 
     /// <summary>Where the lines of a document begin, among all lines of the stretch.</summary>
     public int FirstLineOf(int row)

@@ -78,6 +78,9 @@ internal sealed class WordColumn
         ? _numbers.Length > 0 ? new RecordValue(_numbers[code - 1]) : new RecordValue(null, StringOf(code - 1))
         : default;
 
+    /// <summary>Whether there is a value in a row.</summary>
+    public bool IsSaid(int row) => CodeOf(row) > 0;
+
     /// <summary>The number in a row; 0 where there is nothing.</summary>
     public long NumberOf(int row) => CodeOf(row) is > 0 and var code ? _numbers[code - 1] : 0;
 

@@ -15,10 +15,9 @@ public readonly record struct RecordValue(long? Number, string? Text = null);
 /// <summary>What a reader is shown of a document.</summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Kind">Its kind.</param>
-/// <param name="Date">Its own date.</param>
 /// <param name="Number">The number that is printed on it; empty for none.</param>
 /// <param name="Memo">Its note; empty for none.</param>
-public sealed record DocumentText(string Id, string Kind, DateOnly Date, string Number, string Memo);
+public sealed record DocumentText(string Id, string Kind, string Number, string Memo);
 
 /// <summary>Two documents that were set against each other.</summary>
 /// <param name="Key">Its key; the order of keys is the order of the records.</param>

@@ -13,10 +13,10 @@ internal interface IFigures<TRow, TFigure>
     /// What a row comes to, in the smallest units of its column; nothing where there is nothing to add up. Throws
     /// <see cref="OverflowException"/> where it does not fit.
     /// </summary>
-    long? At(TRow row, TFigure figure);
+    long? At(in TRow row, TFigure figure);
 
     /// <summary>The same as readers see it: with words, or with nothing where a zero says nothing.</summary>
-    Cell CellAt(TRow row, TFigure figure) => new(At(row, figure));
+    Cell CellAt(in TRow row, TFigure figure) => new(At(in row, figure));
 
     /// <summary>What stands for the whole of a report; nothing where it has no such whole.</summary>
     TRow? WholeOf(ShareOf whole);

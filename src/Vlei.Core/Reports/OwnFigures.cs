@@ -47,10 +47,10 @@ internal sealed class OwnFigures<TRow> : IFigures<TRow, OwnFigure<TRow>>
     public TRow? Total { get; set; }
 
     /// <inheritdoc/>
-    public long? At(TRow row, OwnFigure<TRow> figure) => figure.At(row);
+    public long? At(in TRow row, OwnFigure<TRow> figure) => figure.At(row);
 
     /// <inheritdoc/>
-    public Cell CellAt(TRow row, OwnFigure<TRow> figure) => figure.CellAt(row);
+    public Cell CellAt(in TRow row, OwnFigure<TRow> figure) => figure.CellAt(row);
 
     /// <inheritdoc/>
     public TRow? WholeOf(ShareOf whole) => whole == ShareOf.Column ? Total : null;

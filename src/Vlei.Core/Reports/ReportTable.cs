@@ -101,14 +101,15 @@ internal sealed class ReportTable<TRow, TFigure>(
         return _made[alone] ??= Made(rows[place]);
     }
 
-    private ReportRow Made(FigureRow<TRow> row)
+    // What a row stands for may be large, and is not copied for each cell.
+    private ReportRow Made(in FigureRow<TRow> row)
     {
-        var (cells, column) = (new Cell[columns.Count], 0);
+        var (cells, of, column) = (new Cell[columns.Count], row.Of, 0);
         try
         {
             for (; column < cells.Length && row.Kind != RowKind.Heading; column++)
             {
-                cells[column] = CellAt(row, column);
+                cells[column] = CellAt(in row, in of, column);
             }
         }
         catch (OverflowException tooLarge)
@@ -125,24 +126,27 @@ internal sealed class ReportTable<TRow, TFigure>(
     }
 
     /// <summary>The cell of a row in a column.</summary>
-    public Cell CellAt(FigureRow<TRow> row, int column) => row.Formula is { } formula ? CellOf(formula, column) : columns[column] switch
+    public Cell CellAt(in FigureRow<TRow> row, int column) => CellAt(in row, row.Of, column);
+
+    private Cell CellAt(in FigureRow<TRow> row, in TRow of, int column) => row.Formula is { } formula ? CellOf(formula, column)
+        : columns[column] switch
     {
-        FigureColumn<TFigure>.Base own => figures.CellAt(row.Of, own.Of),
-        FigureColumn<TFigure>.Change change => new Cell(ChangeOf(row.Of, change.Current, change.Earlier)),
+        FigureColumn<TFigure>.Base own => figures.CellAt(in of, own.Of),
+        FigureColumn<TFigure>.Change change => new Cell(ChangeOf(in of, change.Current, change.Earlier)),
         FigureColumn<TFigure>.PercentChange change => PercentageOf(
-            ChangeOf(row.Of, change.Current, change.Earlier), new Amount(figures.At(row.Of, change.Earlier) ?? 0).Magnitude.MinorUnits),
-        FigureColumn<TFigure>.Share share => figures.At(row.Of, share.Part) is { } part ? PercentageOf(part, WholeAt(row, share))
+            ChangeOf(in of, change.Current, change.Earlier), new Amount(figures.At(in of, change.Earlier) ?? 0).Magnitude.MinorUnits),
+        FigureColumn<TFigure>.Share share => figures.At(in of, share.Part) is { } part ? PercentageOf(part, WholeAt(in row, share))
             : Cell.Empty,
         var other => throw new InvalidOperationException($"There is no such column: {other}."),
     };
 
-    private long? ChangeOf(TRow row, TFigure current, TFigure earlier) => (figures.At(row, current), figures.At(row, earlier)) switch
+    private long? ChangeOf(in TRow row, TFigure current, TFigure earlier) => (figures.At(row, current), figures.At(row, earlier)) switch
     {
         (null, null) => null,
         var (now, then) => checked((now ?? 0) - (then ?? 0)),
     };
 
-    private long? WholeAt(FigureRow<TRow> row, FigureColumn<TFigure>.Share share) => share.Of switch
+    private long? WholeAt(in FigureRow<TRow> row, FigureColumn<TFigure>.Share share) => share.Of switch
     {
         ShareOf.Row => figures.At(row.Of, share.Total),
         ShareOf.Group => row.Within is { } group ? figures.At(group, share.Part) : null,

@@ -79,7 +79,7 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
     }
 
     /// <inheritdoc/>
-    public long? At(LedgerRow row, LedgerFigure figure) => (figure.Measure, row.Entry) switch
+    public long? At(in LedgerRow row, LedgerFigure figure) => (figure.Measure, row.Entry) switch
     {
         (null, _) => null,
         (LedgerMeasure.Closing, _) => row.Balance.MinorUnits,
@@ -90,7 +90,7 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
     };
 
     /// <inheritdoc/>
-    public Cell CellAt(LedgerRow row, LedgerFigure figure) => figure.Measure is not null ? new Cell(At(row, figure))
+    public Cell CellAt(in LedgerRow row, LedgerFigure figure) => figure.Measure is not null ? new Cell(At(row, figure))
         : row.Entry is { } entry ? figure.Text!.OfPosting(entry)
         : figure.Text!.Shown.Kind == ColumnKind.Date && row.Day is { } day ? Cell.Of(day) : Cell.Empty;
 
@@ -124,7 +124,8 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
         }
     }
 
-    private ReportCheck AddAccount(FigureRows<LedgerRow> rows, FigureRow<TermSums> account, Dictionary<AccountKey, List<Posted>> entries)
+    private ReportCheck AddAccount(
+        FigureRows<LedgerRow> rows, FigureRow<TermSums> account, Dictionary<AccountKey, ManyValues<Posted>> entries)
     {
         var (closing, balance) = ($"closing({account.Key})", Of(account.Of, LedgerMeasure.Opening));
         rows.Add(FigureRow<LedgerRow>.Heading(account.Key, account.Label, 0));
@@ -132,11 +133,13 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
             $"opening({account.Key})", Caption.Ours("Opening balance"), RowKind.Record, 1,
             new LedgerRow(account.Of, balance, null, Days.From, true), closing);
         var (key, opening) = (AccountOf(account.Of), balance);
-        var own = entries.GetValueOrDefault(key) ?? [];
+        var own = entries.GetValueOrDefault(key) ?? new ManyValues<Posted>();
         rows.AddMany(own.Count, place =>
         {
-            var entry = own[place].Of(_source, key);
-            var row = new LedgerRow(account.Of, opening + own[place].Sum, entry, null, false);
+            ref readonly var posted = ref own[place];
+            var entry = new PostingEntry(
+                _source, posted.Place, key, posted.Contact, posted.Sum - (place == 0 ? Amount.Zero : own[place - 1].Sum));
+            var row = new LedgerRow(account.Of, opening + posted.Sum, entry, null, false);
             return new FigureRow<LedgerRow>(_texts.KeyOf(entry), _texts.IdOf(entry), RowKind.Record, 1, row) { CountsIn = closing };
         });
         balance += own.Count == 0 ? Amount.Zero : own[^1].Sum;
@@ -149,18 +152,18 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
     }
 
     // There may be any number: no more is kept of each than what cannot be looked up.
-    private Dictionary<AccountKey, List<Posted>> Entries()
+    private Dictionary<AccountKey, ManyValues<Posted>> Entries()
     {
-        var entries = new Dictionary<AccountKey, List<Posted>>();
+        var entries = new Dictionary<AccountKey, ManyValues<Posted>>();
         foreach (var entry in PostingEntries.Of(
             _context.Ledger, PartOf([.. _context.Ledger.Accounts.Select(account => new OriginTerm(account.Key, PostingSide.Both, 1))])))
         {
             if (!entries.TryGetValue(entry.Account, out var own))
             {
-                entries[entry.Account] = own = [];
+                entries[entry.Account] = own = new ManyValues<Posted>();
             }
 
-            own.Add(new Posted(entry.Place, entry.Contact, entry.Amount, (own.Count == 0 ? Amount.Zero : own[^1].Sum) + entry.Amount));
+            own.Add(new Posted(entry.Place, entry.Contact, (own.Count == 0 ? Amount.Zero : own[own.Count - 1].Sum) + entry.Amount));
         }
 
         return entries;
@@ -177,9 +180,6 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
     private IEnumerable<OriginPart> PartsOf(TermSums account, LedgerMeasure measure, int sign) =>
         _figures.PartsOf(account, _figures.Columns.Columns.FigureAt((int)measure), sign);
 
-    // A posting of an account, and what those up to it come to.
-    private readonly record struct Posted(PostingPlace Place, ContactKey Contact, Amount Amount, Amount Sum)
-    {
-        public PostingEntry Of(PostingSource source, AccountKey account) => new(source, Place, account, Contact, Amount);
-    }
+    // A posting of an account, and what those up to it come to; its amount is the difference to the one before.
+    private readonly record struct Posted(PostingPlace Place, ContactKey Contact, Amount Sum);
 }

@@ -96,13 +96,15 @@ internal sealed class Statement
         var own = TableReport.ContextOf(PostingTables.Postings, context, request);
         if (RowCondition.Of(request.Having, figures.Columns.Columns.Shown, own) is { } having)
         {
-            var taken = having.Taken([.. rows.Where(row => row.Kind == RowKind.Account)], TableOf(definition, figures, rows).CellAt)
+            var whole = TableOf(definition, figures, rows);
+            var taken = having.Taken([.. rows.Where(row => row.Kind == RowKind.Account)], (row, column) => whole.CellAt(row, column))
                 .Select(row => row.Key).ToHashSet();
             rows = [.. rows.Where(row => row.Kind != RowKind.Account || taken.Contains(row.Key))];
         }
 
+        var empty = TableOf(definition, figures, []);
         var order = new AccountOrder(
-            request, figures.Columns.Columns.Shown, figures.Columns.Whole, TableOf(definition, figures, []).CellAt);
+            request, figures.Columns.Columns.Shown, figures.Columns.Whole, (row, column) => empty.CellAt(row, column));
         return TableOf(definition, figures, order.Of(rows, context.Ledger.Accounts));
     }
 

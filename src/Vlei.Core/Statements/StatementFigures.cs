@@ -85,7 +85,7 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
     public Dictionary<ShareOf, TermSums> Wholes { get; } = [];
 
     /// <inheritdoc/>
-    public long? At(TermSums row, PostedFigure figure) => Of(row.ByMeasure[figure.Measure], figure.Of).MinorUnits;
+    public long? At(in TermSums row, PostedFigure figure) => Of(row.ByMeasure[figure.Measure], figure.Of).MinorUnits;
 
     /// <inheritdoc/>
     public TermSums? WholeOf(ShareOf whole) => Wholes.TryGetValue(whole, out var sums) ? sums : null;

@@ -73,8 +73,7 @@ internal sealed class PostingTexts(ILedger ledger)
             return DocumentOf(entry.Place.Document);
         }
 
-        var month = YearMonth.Of(entry.Place.Day);
-        return new DocumentText($"budget {month}", "budget", month.First, "", "");
+        return new DocumentText($"budget {YearMonth.Of(entry.Place.Day)}", "budget", "", "");
     }
 
     // All that is said of a posting is asked for one after the other.

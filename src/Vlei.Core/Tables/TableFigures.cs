@@ -22,7 +22,7 @@ internal sealed class TableFigures(
     public void NoteRunning(TableFigure column, int group, long sum) => _running[(column, group)] = sum;
 
     /// <inheritdoc/>
-    public long? At(TableRow row, TableFigure figure)
+    public long? At(in TableRow row, TableFigure figure)
     {
         if (figure.IsFact)
         {
@@ -33,7 +33,7 @@ internal sealed class TableFigures(
     }
 
     /// <inheritdoc/>
-    public Cell CellAt(TableRow row, TableFigure figure)
+    public Cell CellAt(in TableRow row, TableFigure figure)
     {
         if (!figure.IsFact)
         {
