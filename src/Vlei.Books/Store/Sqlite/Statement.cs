@@ -1,3 +1,5 @@
+using System.Runtime.InteropServices;
+using System.Text;
 using SQLitePCL;
 
 namespace Vlei.Books.Store.Sqlite;
@@ -9,18 +11,20 @@ internal sealed class Statement : IRows
 {
     private readonly sqlite3 _database;
     private readonly sqlite3_stmt _statement;
+    private readonly nint _address;
 
     /// <summary>Prepares the SQL.</summary>
     public Statement(sqlite3 database, string sql)
     {
         _database = database;
         Check(raw.sqlite3_prepare_v3(database, sql, 1, out _statement));
+        _address = _statement.DangerousGetHandle();
     }
 
     /// <summary>Binds a number.</summary>
     public Statement Bind(int parameter, long number)
     {
-        Check(raw.sqlite3_bind_int64(_statement, parameter, number));
+        Check(SqliteCalls.BindNumber(_address, parameter, number));
         return this;
     }
 
@@ -28,7 +32,8 @@ internal sealed class Statement : IRows
     public Statement Bind(int parameter, ReadOnlySpan<byte> text)
     {
         // A span without an address would bind NULL; an empty text is not the same.
-        Check(raw.sqlite3_bind_text(_statement, parameter, text.IsEmpty ? "\0"u8[..0] : text));
+        Check(SqliteCalls.BindText(
+            _address, parameter, in MemoryMarshal.GetReference(text.IsEmpty ? "\0"u8 : text), text.Length, SqliteCalls.Copied));
         return this;
     }
 
@@ -49,19 +54,19 @@ internal sealed class Statement : IRows
     }
 
     /// <summary>Binds nothing to all parameters.</summary>
-    public void Clear() => _ = raw.sqlite3_clear_bindings(_statement);
+    public void Clear() => _ = SqliteCalls.ClearBindings(_address);
 
     /// <inheritdoc/>
     /// <remarks>Behind the last row it is ready to run again.</remarks>
     public bool Next()
     {
-        var result = raw.sqlite3_step(_statement);
+        var result = SqliteCalls.Step(_address);
         if (result == raw.SQLITE_ROW)
         {
             return true;
         }
 
-        _ = raw.sqlite3_reset(_statement);
+        _ = SqliteCalls.Reset(_address);
         Check(result == raw.SQLITE_DONE ? raw.SQLITE_OK : result);
         return false;
     }
@@ -75,19 +80,26 @@ internal sealed class Statement : IRows
     }
 
     /// <summary>Makes it ready to run again before its last row.</summary>
-    public void Reset() => _ = raw.sqlite3_reset(_statement);
+    public void Reset() => _ = SqliteCalls.Reset(_address);
 
     /// <inheritdoc/>
-    public bool IsNull(int column) => raw.sqlite3_column_type(_statement, column) == raw.SQLITE_NULL;
+    public bool IsNull(int column) => SqliteCalls.ColumnType(_address, column) == raw.SQLITE_NULL;
 
     /// <inheritdoc/>
-    public long Number(int column) => raw.sqlite3_column_int64(_statement, column);
+    public long Number(int column) => SqliteCalls.ColumnNumber(_address, column);
 
     /// <inheritdoc/>
-    public string Text(int column) => raw.sqlite3_column_text(_statement, column).utf8_to_string() ?? "";
+    public string Text(int column) => Encoding.UTF8.GetString(Bytes(column));
 
     /// <inheritdoc/>
-    public ReadOnlySpan<byte> Bytes(int column) => raw.sqlite3_column_blob(_statement, column);
+    public ReadOnlySpan<byte> Bytes(int column)
+    {
+        var bytes = SqliteCalls.ColumnBytes(_address, column);
+        unsafe
+        {
+            return new ReadOnlySpan<byte>((void*)bytes, SqliteCalls.ColumnLength(_address, column));
+        }
+    }
 
     /// <inheritdoc/>
     public void Dispose() => _statement.Dispose();
