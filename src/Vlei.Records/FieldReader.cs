@@ -11,6 +11,8 @@ internal sealed class FieldReader(Currency currency)
     // Beyond this a number of days, or a line's place in a document, is a slip.
     private const int LargestInteger = 1_000_000;
 
+    private static readonly string NoInteger = $"is not a whole number from 0 to {LargestInteger}.";
+
     private readonly Dictionary<RecordField, byte[][]> _choices = new(ReferenceEqualityComparer.Instance);
 
     /// <summary>
@@ -80,7 +82,7 @@ internal sealed class FieldReader(Currency currency)
 
     private static bool TryInteger(ReadOnlySpan<byte> value, RecordRow row, int index, out string expected)
     {
-        expected = $"is not a whole number from 0 to {LargestInteger}.";
+        expected = NoInteger;
         if (DecimalText.Read(value, 0, out var number) != DecimalTextResult.Read || number is < 0 or > LargestInteger)
         {
             return false;

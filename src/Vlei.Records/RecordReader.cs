@@ -23,7 +23,8 @@ internal sealed class RecordReader : IDisposable
     private readonly string _name;
     private readonly RecordErrors _errors;
     private readonly FieldReader _fields;
-    private readonly IReadOnlyDictionary<string, RecordKeys> _keys;
+    private readonly RecordField[] _described;
+    private readonly RecordKeys?[] _keys;
     private readonly int[] _columns;
     private readonly int[] _sides = [-1, -1];
     private readonly List<(string Tag, int Column)> _tags = [];
@@ -34,7 +35,11 @@ internal sealed class RecordReader : IDisposable
     public RecordReader(
         RecordTable table, ICellSource source, Currency currency, IReadOnlyDictionary<string, RecordKeys> keys, RecordErrors errors)
     {
-        (_table, _name, _errors, _keys) = (table, source.Name, errors, keys);
+        (_table, _name, _errors, _described) = (table, source.Name, errors, [.. table.Fields]);
+        _keys =
+        [
+            .. _described.Select(field => field is { Type: FieldType.Reference, Target: { } target } ? keys.GetValueOrDefault(target) : null),
+        ];
         _fields = new FieldReader(currency);
         _columns = new int[table.Fields.Count];
         Array.Fill(_columns, -1);
@@ -182,7 +187,7 @@ internal sealed class RecordReader : IDisposable
 
     private void FillField(int field)
     {
-        var described = _table.Fields[field];
+        var described = _described[field];
         var value = Value(field);
         if (described.Type == FieldType.Month && _columns[field] >= 0 && _cells.IsDay(_columns[field]))
         {
@@ -204,9 +209,8 @@ internal sealed class RecordReader : IDisposable
             return;
         }
 
-        if (described.Type == FieldType.Reference)
+        if (_keys[field] is { } keys)
         {
-            var keys = _keys[described.Target!];
             var key = keys.Find(value);
             if (key == 0 && keys.IsIncomplete)
             {

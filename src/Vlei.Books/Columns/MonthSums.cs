@@ -1,4 +1,5 @@
 using System.Buffers.Binary;
+using System.Runtime.InteropServices;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 
@@ -12,17 +13,17 @@ internal static class MonthSums
     /// <summary>Packs them.</summary>
     public static byte[] Pack(ReadOnlySpan<Posting> postings)
     {
-        var byAccount = new SortedDictionary<int, (Amount Debit, Amount Credit)>();
+        var byAccount = new Dictionary<int, (Amount Debit, Amount Credit)>();
         foreach (ref readonly var posting in postings)
         {
-            var (debit, credit) = byAccount.GetValueOrDefault(posting.Line.Account.Value);
+            ref var sums = ref CollectionsMarshal.GetValueRefOrAddDefault(byAccount, posting.Line.Account.Value, out _);
             var amount = posting.Line.Amount;
-            byAccount[posting.Line.Account.Value] = amount.Sign > 0 ? (debit + amount, credit) : (debit, credit - amount);
+            sums = amount.Sign > 0 ? (sums.Debit + amount, sums.Credit) : (sums.Debit, sums.Credit - amount);
         }
 
         var bytes = new byte[byAccount.Count * SumBytes];
         var place = bytes.AsSpan();
-        foreach (var (account, (debit, credit)) in byAccount)
+        foreach (var (account, (debit, credit)) in byAccount.OrderBy(sums => sums.Key))
         {
             BinaryPrimitives.WriteInt32LittleEndian(place, account);
             BinaryPrimitives.WriteInt64LittleEndian(place[sizeof(int)..], debit.MinorUnits);

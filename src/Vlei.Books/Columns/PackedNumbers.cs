@@ -1,4 +1,3 @@
-using System.Buffers.Binary;
 using System.Numerics;
 using System.Runtime.InteropServices;
 
@@ -14,40 +13,19 @@ internal static class PackedNumbers
     /// <summary>Packs the numbers.</summary>
     public static byte[] Pack(ReadOnlySpan<long> numbers)
     {
-        var (least, most) = (0L, 0L);
+        // What a number takes besides its sign, of all of them together.
+        var (any, digits) = (0L, 0L);
         foreach (var number in numbers)
         {
-            least = Math.Min(least, number);
-            most = Math.Max(most, number);
+            any |= number;
+            digits |= number ^ (number >> 63);
         }
 
-        var width = least == 0 && most == 0 ? 0
-            : least >= sbyte.MinValue && most <= sbyte.MaxValue ? 1
-            : least >= short.MinValue && most <= short.MaxValue ? 2
-            : least >= int.MinValue && most <= int.MaxValue ? 4
-            : 8;
-        var bytes = new byte[numbers.Length * width];
-        for (var index = 0; index < numbers.Length && width > 0; index++)
-        {
-            var place = bytes.AsSpan(index * width);
-            switch (width)
-            {
-                case 1:
-                    place[0] = (byte)(sbyte)numbers[index];
-                    break;
-                case 2:
-                    BinaryPrimitives.WriteInt16LittleEndian(place, (short)numbers[index]);
-                    break;
-                case 4:
-                    BinaryPrimitives.WriteInt32LittleEndian(place, (int)numbers[index]);
-                    break;
-                default:
-                    BinaryPrimitives.WriteInt64LittleEndian(place, numbers[index]);
-                    break;
-            }
-        }
-
-        return bytes;
+        return any == 0 ? []
+            : digits <= sbyte.MaxValue ? Narrow<sbyte>(numbers)
+            : digits <= short.MaxValue ? Narrow<short>(numbers)
+            : digits <= int.MaxValue ? Narrow<int>(numbers)
+            : MemoryMarshal.AsBytes(numbers).ToArray();
     }
 
     /// <summary>Unpacks as many numbers as there is room for; false where the bytes cannot be that many.</summary>
@@ -90,6 +68,19 @@ internal static class PackedNumbers
             default:
                 return false;
         }
+    }
+
+    private static byte[] Narrow<T>(ReadOnlySpan<long> numbers)
+        where T : unmanaged, IBinaryInteger<T>
+    {
+        var bytes = new byte[numbers.Length * T.Zero.GetByteCount()];
+        var narrow = MemoryMarshal.Cast<byte, T>(bytes.AsSpan());
+        for (var index = 0; index < narrow.Length; index++)
+        {
+            narrow[index] = T.CreateTruncating(numbers[index]);
+        }
+
+        return bytes;
     }
 
     // One loop per width: reports read millions of these.

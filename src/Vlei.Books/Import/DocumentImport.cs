@@ -170,7 +170,16 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
     // Most files have them in order already.
     private void PutLinesInOrder()
     {
-        _lines.Sort();
+        var lines = CollectionsMarshal.AsSpan(_lines);
+        for (var line = 1; line < lines.Length; line++)
+        {
+            if (lines[line - 1].CompareTo(lines[line]) > 0)
+            {
+                lines.Sort();
+                break;
+            }
+        }
+
         for (var line = 0; line < _lines.Count; line++)
         {
             var (document, number, place) = _lines[line];

@@ -9,9 +9,16 @@ namespace Vlei.Core.Ledger;
 /// </summary>
 public sealed class RecordKeys
 {
+    private const int Short = 128;
+
     private readonly Dictionary<string, int> _keys;
     private readonly Dictionary<string, int>.AlternateLookup<ReadOnlySpan<char>> _byText;
     private readonly List<bool> _known = [false];
+
+    // What was looked up last: the lines of a document name it one after the other.
+    private readonly byte[] _last = new byte[Short];
+    private int _lastLength = -1;
+    private int _lastKey;
 
     /// <summary>Starts without any id.</summary>
     public RecordKeys()
@@ -67,10 +74,24 @@ public sealed class RecordKeys
 
     private int Lookup(ReadOnlySpan<byte> id)
     {
-        const int Short = 128;
+        if (id.Length == _lastLength && id.SequenceEqual(_last.AsSpan(0, _lastLength)))
+        {
+            return _lastKey;
+        }
+
         var most = Encoding.UTF8.GetMaxCharCount(id.Length);
         var text = most <= Short ? stackalloc char[Short] : new char[most];
         var length = Encoding.UTF8.GetChars(id, text);
-        return _byText.TryGetValue(text[..length], out var key) ? key : 0;
+        if (!_byText.TryGetValue(text[..length], out var key))
+        {
+            return 0;
+        }
+
+        if (id.TryCopyTo(_last))
+        {
+            (_lastLength, _lastKey) = (id.Length, key);
+        }
+
+        return key;
     }
 }
