@@ -37,9 +37,7 @@ internal sealed class RecordReader : IDisposable
     {
         (_table, _name, _errors, _described) = (table, source.Name, errors, [.. table.Fields]);
         _keys =
-        [
-            .. _described.Select(field => field is { Type: FieldType.Reference, Target: { } target } ? keys.GetValueOrDefault(target) : null),
-        ];
+            [.. _described.Select(field => field.Type == FieldType.Reference ? keys.GetValueOrDefault(field.Target!) : null)];
         _fields = new FieldReader(currency);
         _columns = new int[table.Fields.Count];
         Array.Fill(_columns, -1);

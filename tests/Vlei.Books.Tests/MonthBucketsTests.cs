@@ -32,6 +32,15 @@ public sealed class MonthBucketsTests
         Assert.Equal(expected.Select(month => month.Key), months.Months(DerivedKind.Items));
         Assert.All(expected, month => Assert.Equal(month, months.Read(DerivedKind.Items, month.Key, DerivedColumns.Items)));
 
+        // Rows of some accounts are those of all that are on them, behind what there was.
+        bool[] wanted = [false, true, false, true];
+        Assert.All(expected, month =>
+        {
+            var some = new List<ControlItem> { rows[0] };
+            months.Read(DerivedKind.Items, month.Key, DerivedColumns.Items, some, wanted);
+            Assert.Equal(month.Where(row => wanted[row.Account.Value]).Prepend(rows[0]), some);
+        });
+
         // What documents said before goes when they come again.
         var again = new MonthBuckets<ControlItem>(
             months, DerivedKind.Items, DerivedColumns.Items, [.. rows.Take(rows.Count / 2).Select(row => row.Document.Value)], most);

@@ -14,4 +14,12 @@ public sealed class ValuesByKeyTests
         var expected = all.ToLookup(pair => pair.Item1, pair => pair.Item2);
         Assert.All(Enumerable.Range(0, keys), key => Assert.Equal(expected[key], values.Of(key)));
     });
+
+    [Fact]
+    public void Values_in_pieces_are_as_in_one_list() => Gen.Long.Array[0, 2000].Sample(all =>
+    {
+        var values = new ManyValues<long>();
+        Array.ForEach(all, value => values.Add(value));
+        Assert.Equal(all, Enumerable.Range(0, values.Count).Select(place => values[place]));
+    }, iter: 30);
 }

@@ -3,7 +3,7 @@ namespace Vlei.Core.Ledger;
 /// <summary>
 /// A list that may become long, in pieces: it grows without copying what it has, and takes hardly more memory than that.
 /// </summary>
-internal sealed class ManyValues<T>
+public sealed class ManyValues<T>
     where T : struct
 {
     private const int Bits = 9;
