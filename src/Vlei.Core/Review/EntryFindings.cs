@@ -24,7 +24,7 @@ internal static class EntryFindings
             .ToLookup(document => (document.Contact, document.Kind, document.Total));
         var senders = within.Where(document => !IsOwn(document)).Select(document => (document.Contact, document.Kind)).ToHashSet();
         var sent = records.Documents.Where(document => senders.Contains((document.Contact, document.Kind))).ToList();
-        var references = records.TextsOf("reference", sent);
+        var references = records.TextsOf("reference", sent).ToDictionary(said => said.Document.Key, said => said.Text);
         var byReference = sent.Where(document => references.ContainsKey(document.Key))
             .ToLookup(document => (document.Contact, document.Kind, Reference: references[document.Key]));
         foreach (var document in within)
@@ -88,11 +88,9 @@ internal static class EntryFindings
     /// <summary>Documents that were entered long after their date.</summary>
     public static IEnumerable<Finding> Late(ReviewRecords records)
     {
-        var moments = records.TextsOf("created_at", records.Within);
-        foreach (var document in records.Within)
+        foreach (var (document, moment) in records.TextsOf("created_at", records.Within))
         {
-            if (EnteredOn(moments.GetValueOrDefault(document.Key, "")) is { } entered
-                && entered.DayNumber - document.Date.DayNumber > LateDays)
+            if (EnteredOn(moment) is { } entered && entered.DayNumber - document.Date.DayNumber > LateDays)
             {
                 yield return records.Of(
                     "late-entry", document,
@@ -104,49 +102,47 @@ internal static class EntryFindings
     /// <summary>Numbers that are missing in a series, and numbers that are there twice.</summary>
     public static IEnumerable<Finding> Numbers(ReviewRecords records)
     {
-        var numbers = records.TextsOf("number", records.Documents);
-        return [.. Repeated(records, numbers), .. Missing(records, numbers)];
-    }
-
-    private static IEnumerable<Finding> Repeated(ReviewRecords records, IReadOnlyDictionary<DocumentKey, string> numbers)
-    {
-        (int, string, ContactKey) KeyOf(ReviewDocument document) => (
-            document.Kind, numbers.GetValueOrDefault(document.Key, ""), IsOwn(document) ? default : document.Contact);
-        var wanted = records.Within.Where(document => numbers.ContainsKey(document.Key)).Select(KeyOf).ToHashSet();
-        foreach (var repeated in records.Documents.Where(document => wanted.Contains(KeyOf(document))).GroupBy(KeyOf)
-            .Where(group => group.Count() > 1))
+        // A number that is on any of the days that are looked at is looked for in all documents, and so is a series that has several there.
+        var within = records.TextsOf("number", records.Within).ToList();
+        var repeated = within.Select(said => NumberOf(said.Document, said.Text)).Distinct()
+            .ToDictionary(number => number, _ => new List<ReviewDocument>());
+        var series = within.Select(said => CutOf(said.Document, said.Text)).Where(cut => cut is not null)
+            .CountBy(cut => (cut!.Value.Kind, cut.Value.Prefix, cut.Value.Digits)).Where(series => series.Value >= LeastInSeries)
+            .ToDictionary(series => series.Key, _ => new List<(long Number, int Place)>());
+        foreach (var (document, text) in repeated.Count == 0 ? [] : records.TextsOf("number", records.Documents))
         {
-            var last = repeated.Last();
-            var ids = repeated.Select(records.IdOf).ToArray();
-            yield return records.Of(
-                "repeated-number", last, $"The number {repeated.Key.Item2} is on {string.Join(", ", ids.SkipLast(1))} too") with
+            repeated.GetValueOrDefault(NumberOf(document, text))?.Add(document);
+            if (series.Count > 0 && CutOf(document, text) is var (kind, prefix, digits, number))
             {
-                Records = ReviewRecords.ShowLines(new DateRange(repeated.First().Date, last.Date), ids),
-                Fingerprint = ReviewRecords.FingerprintOf(repeated),
-            };
-        }
-    }
-
-    private static IEnumerable<Finding> Missing(ReviewRecords records, IReadOnlyDictionary<DocumentKey, string> numbers)
-    {
-        (int Kind, string Prefix, int Digits, long Number)? CutOf(ReviewDocument document) =>
-            IsOwn(document) && numbers.TryGetValue(document.Key, out var number) && Cut(number) is var (prefix, value, digits)
-                ? (document.Kind, prefix, digits, value) : null;
-        var wanted = records.Within.Select(CutOf).Where(cut => cut is not null)
-            .CountBy(cut => (cut!.Value.Kind, cut.Value.Prefix, cut.Value.Digits))
-            .Where(series => series.Value >= LeastInSeries).Select(series => series.Key).ToHashSet();
-        var all = new Dictionary<(int Kind, string Prefix, int Digits), List<(long Number, int Place)>>();
-        foreach (var document in wanted.Count == 0 ? [] : records.Documents)
-        {
-            if (CutOf(document) is var (kind, prefix, digits, number) && wanted.Contains((kind, prefix, digits)))
-            {
-                (all.TryGetValue((kind, prefix, digits), out var series) ? series : all[(kind, prefix, digits)] = [])
-                    .Add((number, document.Place));
+                series.GetValueOrDefault((kind, prefix, digits))?.Add((number, document.Place));
             }
         }
 
-        return all.SelectMany(series => Gaps(records, series.Value, series.Key.Prefix, series.Key.Digits));
+        return
+        [
+            .. repeated.Where(number => number.Value.Count > 1).OrderBy(number => number.Value[0].Place)
+                .Select(number => Repeated(records, number.Key.Number, number.Value)),
+            .. series.OrderBy(one => one.Value.Min(numbered => numbered.Place))
+                .SelectMany(one => Gaps(records, one.Value, one.Key.Prefix, one.Key.Digits)),
+        ];
     }
+
+    private static Finding Repeated(ReviewRecords records, string number, List<ReviewDocument> repeated)
+    {
+        var ids = repeated.Select(records.IdOf).ToArray();
+        return records.Of("repeated-number", repeated[^1], $"The number {number} is on {string.Join(", ", ids.SkipLast(1))} too") with
+        {
+            Records = ReviewRecords.ShowLines(new DateRange(repeated[0].Date, repeated[^1].Date), ids),
+            Fingerprint = ReviewRecords.FingerprintOf(repeated),
+        };
+    }
+
+    // Numbers of our own are told apart by the kind of the document, those of others by who gave them too.
+    private static (int Kind, string Number, ContactKey Contact) NumberOf(ReviewDocument document, string number) =>
+        (document.Kind, number, IsOwn(document) ? default : document.Contact);
+
+    private static (int Kind, string Prefix, int Digits, long Number)? CutOf(ReviewDocument document, string number) =>
+        IsOwn(document) && Cut(number) is var (prefix, value, digits) ? (document.Kind, prefix, digits, value) : null;
 
     private static IEnumerable<Finding> Gaps(
         ReviewRecords records, List<(long Number, int Place)> series, string prefix, int digits)

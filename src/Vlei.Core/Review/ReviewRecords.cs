@@ -84,23 +84,33 @@ internal sealed class ReviewRecords
     /// <summary>The id of a document.</summary>
     public string IdOf(ReviewDocument document) => Context.Ledger.Document(document.Key).Id;
 
-    /// <summary>What a field says of some documents, by their keys; those of which it says nothing are left out.</summary>
+    /// <summary>
+    /// What a field says of some documents, without those of which it says nothing; read as it is gone through, so that of many no more
+    /// than a few is held.
+    /// </summary>
     /// <param name="field">The name of the field.</param>
     /// <param name="documents">The documents.</param>
-    public IReadOnlyDictionary<DocumentKey, string> TextsOf(string field, IReadOnlyCollection<ReviewDocument> documents)
+    public IEnumerable<(ReviewDocument Document, string Text)> TextsOf(string field, IReadOnlyList<ReviewDocument> documents)
     {
-        long[] keys = [.. documents.Select(document => (long)document.Key.Value)];
-        var values = Context.Ledger.OfDocuments(RecordTables.Documents.Fields[RecordTables.Documents.IndexOf(field)], keys);
-        var texts = new Dictionary<DocumentKey, string>(keys.Length);
-        for (var place = 0; place < keys.Length; place++)
+        const int AtOnce = 1024;
+        var described = RecordTables.Documents.Fields[RecordTables.Documents.IndexOf(field)];
+        for (var first = 0; first < documents.Count; first += AtOnce)
         {
-            if (values[place].Text is { Length: > 0 } text)
+            var keys = new long[Math.Min(AtOnce, documents.Count - first)];
+            for (var place = 0; place < keys.Length; place++)
             {
-                texts[(DocumentKey)keys[place]] = text;
+                keys[place] = documents[first + place].Key.Value;
+            }
+
+            var values = Context.Ledger.OfDocuments(described, keys);
+            for (var place = 0; place < keys.Length; place++)
+            {
+                if (values[place].Text is { Length: > 0 } text)
+                {
+                    yield return (documents[first + place], text);
+                }
             }
         }
-
-        return texts;
     }
 
     /// <summary>What a contact is called.</summary>
