@@ -31,7 +31,8 @@ internal class DerivedMonths(IMonths months)
     /// <summary>One column of a month.</summary>
     public long[] Column(DerivedKind kind, YearMonth month, string name)
     {
-        var numbers = new long[Count(kind, month)];
+        // It is filled as a whole: months are read by the dozen, and what they are read into is a good part of the work.
+        var numbers = GC.AllocateUninitializedArray<long>(Count(kind, month));
         Column(kind, month, name, numbers);
         return numbers;
     }

@@ -82,7 +82,7 @@ public sealed class RowSet(RowBlock block, int[]? rows = null)
 
     private static long[] Gathered(long[] column, int[] rows)
     {
-        var gathered = new long[rows.Length];
+        var gathered = GC.AllocateUninitializedArray<long>(rows.Length);
         for (var row = 0; row < gathered.Length; row++)
         {
             gathered[row] = column[rows[row]];

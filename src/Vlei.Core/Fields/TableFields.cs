@@ -266,7 +266,7 @@ public sealed class TableFields
         return new Node(field, rows =>
         {
             var days = node.Read(rows).Numbers;
-            var numbers = new long[days.Length];
+            var numbers = GC.AllocateUninitializedArray<long>(days.Length);
             for (var row = 0; row < numbers.Length; row++)
             {
                 if (row > 0 && days[row] == days[row - 1])

@@ -185,7 +185,7 @@ public static class PostingTables
 
     private static long[] Natural(long[] amounts, long[] accounts, bool[] creditPositive)
     {
-        var natural = new long[amounts.Length];
+        var natural = GC.AllocateUninitializedArray<long>(amounts.Length);
         for (var row = 0; row < natural.Length; row++)
         {
             natural[row] = creditPositive[accounts[row]] ? -amounts[row] : amounts[row];
