@@ -30,14 +30,18 @@ internal sealed class TextReport
     private readonly string[] _texts;
     private readonly int[] _places;
 
+    // What the last row has in each column, as it was written: a list says much again in row after row.
+    private readonly (Cell Cell, ColumnKind? Instead, string? Text, int Places)[] _last;
+
     // The rows are gone through twice, once for widths and once to write them: nothing is kept of them between.
     private TextReport(ReportWords words, TextWriter text, Surface look)
     {
         var report = words.Chart is not { } chart ? words.Report : ChartColumn.AddTo(words.Report, chart, look.Ascii);
         words = words.With(report);
         (_words, _report, _text, _look) = (words, report, text, look);
-        (_widths, _texts, _places) =
-            (new int[report.Columns.Count], new string[report.Columns.Count], new int[report.Columns.Count]);
+        (_widths, _texts, _places, _last) = (
+            new int[report.Columns.Count], new string[report.Columns.Count], new int[report.Columns.Count],
+            new (Cell, ColumnKind?, string?, int)[report.Columns.Count]);
         _aligns = [.. Enumerable.Range(0, _widths.Length).Select(words.AlignOf)];
         _summed = [.. report.Columns.Select(column => column.Kind is not (ColumnKind.Text or ColumnKind.Date or ColumnKind.Count))];
         var (least, speaks) = (new int[_widths.Length], new bool[_widths.Length]);
@@ -244,7 +248,7 @@ internal sealed class TextReport
         var (style, fits) = (bold ? TextStyle.Strong : TextStyle.Plain, DisplayText.Width(label) <= _labelWidth);
         foreach (var column in columns)
         {
-            Put(column, Figure(row, column));
+            PutCell(row, column);
             fits &= _places[column] <= _widths[column];
         }
 
@@ -294,6 +298,20 @@ internal sealed class TextReport
     }
 
     private void Put(int column, string text) => (_texts[column], _places[column]) = (text, DisplayText.Width(text));
+
+    private void PutCell(ReportRow row, int column)
+    {
+        ref var last = ref _last[column];
+        var cell = row.Cells[column];
+        if (last.Text is null || cell.Units != last.Cell.Units || !ReferenceEquals(cell.Words, last.Cell.Words)
+            || row.InsteadOfMoney != last.Instead)
+        {
+            var text = Figure(row, column);
+            last = (cell, row.InsteadOfMoney, text, DisplayText.Width(text));
+        }
+
+        (_texts[column], _places[column]) = (last.Text!, last.Places);
+    }
 
     // What was put into columns, as a line; of a row's figures those below nothing look so.
     private void AddColumns(string label, int[] columns, TextStyle style, ReportRow? row = null)

@@ -35,7 +35,8 @@ internal sealed class DocumentStretch(Func<string, WordColumn?> read)
     private static readonly RecordField Id = RecordTables.Documents.Fields[RecordTables.Documents.IndexOf(RecordTables.Documents.Id!)];
 
     private readonly Dictionary<string, WordColumn?> _columns = new(StringComparer.Ordinal);
-    private readonly List<(RecordField Field, WordColumn? Column)> _ofDocuments = [];
+    private readonly List<(RecordField Field, WordColumn? Column)> _ofFields = [];
+    private WordColumn? _lineNumbers;
     private int[]? _firstLines;
 
     /// <summary>The name of the column of a field of lines.</summary>
@@ -57,11 +58,11 @@ internal sealed class DocumentStretch(Func<string, WordColumn?> read)
         return column;
     }
 
-    /// <summary>The column of a field of documents; nothing where nobody says anything in it.</summary>
+    /// <summary>The column of a field of documents or of lines; nothing where nobody says anything in it.</summary>
     public WordColumn? Column(RecordField field)
     {
         // Few are asked for, and each for every row.
-        foreach (var (known, column) in CollectionsMarshal.AsSpan(_ofDocuments))
+        foreach (var (known, column) in CollectionsMarshal.AsSpan(_ofFields))
         {
             if (ReferenceEquals(known, field))
             {
@@ -69,8 +70,8 @@ internal sealed class DocumentStretch(Func<string, WordColumn?> read)
             }
         }
 
-        _ofDocuments.Add((field, Column(field.Name)));
-        return _ofDocuments[^1].Column;
+        _ofFields.Add((field, Column(OfLines.Any(known => ReferenceEquals(known, field)) ? NameOfLine(field) : field.Name)));
+        return _ofFields[^1].Column;
     }
 
     /// <summary>Whether a document is there.</summary>
@@ -95,8 +96,8 @@ internal sealed class DocumentStretch(Func<string, WordColumn?> read)
     /// <summary>Where a line of a document stands among all lines of the stretch; less than 0 where there is none.</summary>
     public int LineAt(int row, int number)
     {
-        var (first, end, numbers) = (FirstLineOf(row), FirstLineOf(row + 1), Column(LineNumber));
-        if (numbers is null)
+        var (first, end) = (FirstLineOf(row), FirstLineOf(row + 1));
+        if (first == end || (_lineNumbers ??= Column(LineNumber)) is not { } numbers)
         {
             return -1;
         }

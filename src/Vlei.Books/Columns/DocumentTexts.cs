@@ -23,7 +23,7 @@ internal sealed class DocumentTexts(DerivedMonths months)
     public RecordValue Of(int document, int line, RecordField field)
     {
         var stretch = StretchOf(document);
-        return stretch.Column(DocumentStretch.NameOfLine(field)) is { } column
+        return stretch.Column(field) is { } column
             && stretch.LineAt(document % DocumentStretch.Size, line) is >= 0 and var place ? column[place] : default;
     }
 
