@@ -207,9 +207,17 @@ internal sealed class RecordWindow
             : records.Select(record => record.Block).Distinct().ToArray();
         foreach (var block in blocks)
         {
-            int[] rows = [.. Enumerable.Range(0, count).Where(row => records[row].Block == block)];
-            yield return (
-                _scan.SetOf(block, Array.ConvertAll(rows, row => records[row].Place)), Array.ConvertAll(rows, row => first + row));
+            var of = records.Count(record => record.Block == block);
+            var (rows, places, next) = (new int[of], new int[of], 0);
+            for (var row = 0; row < count; row++)
+            {
+                if (records[row].Block == block)
+                {
+                    (rows[next], places[next++]) = (first + row, records[row].Place);
+                }
+            }
+
+            yield return (_scan.SetOf(block, places), rows);
         }
     }
 }
