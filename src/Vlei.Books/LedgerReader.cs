@@ -265,8 +265,9 @@ public sealed class LedgerReader : ILedger, IDisposable
         var days = new[] { DerivedKind.Accrual, DerivedKind.Cash }.SelectMany(kind =>
         {
             var months = _derived.Months(kind);
-            DateOnly DayAt(YearMonth month, Index row) => month.First.AddDays((int)_derived.Column(kind, month, "day")[row] - 1);
-            return months.Count == 0 ? Array.Empty<DateOnly>() : [DayAt(months[0], 0), DayAt(months[^1], ^1)];
+            DateOnly DayAt(YearMonth month, int row) => month.First.AddDays((int)_derived.Column(kind, month, "day", [row])[0] - 1);
+            return months.Count == 0 ? Array.Empty<DateOnly>()
+                : [DayAt(months[0], 0), DayAt(months[^1], _derived.Count(kind, months[^1]) - 1)];
         }).ToList();
         return days.Count == 0 ? null : new DateRange(days.Min(), days.Max());
     }

@@ -223,6 +223,8 @@ internal sealed class ReportDestination
         : result.GetResult(_print) is { Implicit: false } && named is not null && paths.Length == 0
             ? ("--format is for a file, and the printer takes pages.", "Leave it out, or add --to FILE.")
         : Array.Exists(paths, string.IsNullOrWhiteSpace) ? ("--to names no file.", "Name one: --to report.pdf.")
+        : paths.Contains("-")
+            ? ("--to - names no file.", "Leave --to out: a report goes to standard output then, in the format that --format says.")
         : paths.Length > 1 && folder ? ("--to names a folder and something else.", "Name the folder alone, or files.")
         : paths.GroupBy(Path.GetFullPath).FirstOrDefault(same => same.Count() > 1) is { } twice
             ? ($"--to names {twice.First()} twice.", "Name each file once.")

@@ -82,6 +82,7 @@ public sealed class DestinationTests : IDisposable
     [InlineData("--open is for a file, and none is written.", "--open")]
     [InlineData("--overwrite is for a file, and none is written.", "--overwrite")]
     [InlineData("--to names no file.", "--to", "")]
+    [InlineData("--to - names no file.", "--to", "-", "--format", "csv")]
     [InlineData("The ending of a.doc says no format.", "--to", "a.doc")]
     public void What_contradicts_itself_is_refused(string message, params string[] arguments)
     {
