@@ -130,15 +130,15 @@ internal sealed class ReportTable<TRow, TFigure>(
 
     private Cell CellAt(in FigureRow<TRow> row, in TRow of, int column) => row.Formula is { } formula ? CellOf(formula, column)
         : columns[column] switch
-    {
-        FigureColumn<TFigure>.Base own => figures.CellAt(in of, own.Of),
-        FigureColumn<TFigure>.Change change => new Cell(ChangeOf(in of, change.Current, change.Earlier)),
-        FigureColumn<TFigure>.PercentChange change => PercentageOf(
-            ChangeOf(in of, change.Current, change.Earlier), new Amount(figures.At(in of, change.Earlier) ?? 0).Magnitude.MinorUnits),
-        FigureColumn<TFigure>.Share share => figures.At(in of, share.Part) is { } part ? PercentageOf(part, WholeAt(in row, share))
-            : Cell.Empty,
-        var other => throw new InvalidOperationException($"There is no such column: {other}."),
-    };
+        {
+            FigureColumn<TFigure>.Base own => figures.CellAt(in of, own.Of),
+            FigureColumn<TFigure>.Change change => new Cell(ChangeOf(in of, change.Current, change.Earlier)),
+            FigureColumn<TFigure>.PercentChange change => PercentageOf(
+                ChangeOf(in of, change.Current, change.Earlier), new Amount(figures.At(in of, change.Earlier) ?? 0).Magnitude.MinorUnits),
+            FigureColumn<TFigure>.Share share => figures.At(in of, share.Part) is { } part ? PercentageOf(part, WholeAt(in row, share))
+                : Cell.Empty,
+            var other => throw new InvalidOperationException($"There is no such column: {other}."),
+        };
 
     private long? ChangeOf(in TRow row, TFigure current, TFigure earlier) => (figures.At(row, current), figures.At(row, earlier)) switch
     {
