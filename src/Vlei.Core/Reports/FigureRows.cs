@@ -1,3 +1,5 @@
+using Vlei.Core.Ledger;
+
 namespace Vlei.Core.Reports;
 
 /// <summary>
@@ -7,7 +9,7 @@ namespace Vlei.Core.Reports;
 internal sealed class FigureRows<TRow>
     where TRow : struct
 {
-    private readonly List<Stretch> _stretches = [];
+    private readonly ManyValues<Stretch> _stretches = new();
     private int _last;
 
     /// <summary>How many there are.</summary>
@@ -18,7 +20,7 @@ internal sealed class FigureRows<TRow>
     {
         get
         {
-            var stretch = _stretches[StretchAt(place)];
+            ref readonly var stretch = ref _stretches[StretchAt(place)];
             return stretch.Each is { } each ? each(place - stretch.First) : stretch.One;
         }
     }
