@@ -5,6 +5,7 @@
 #   bench/documents.sh [EARLIER]   (the path of an earlier vlei, to compare the start with)
 set -eu
 cd "$(dirname "$0")/.."
+command -v hyperfine > /dev/null || { echo "This measures with hyperfine, which is not installed." >&2; exit 1; }
 [ -n "${VLEI:-}" ] || { ./build/publish.sh; VLEI=$PWD/artifacts/publish/Vlei/release_linux-x64/vlei; }
 dotnet publish bench/minimal-workbook -c Release -r linux-x64 --nologo -v quiet
 vlei=$VLEI

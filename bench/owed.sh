@@ -3,6 +3,7 @@
 # invoices, as ratios against the sqlite3 program on the same records in the same run.
 set -eu
 cd "$(dirname "$0")/.."
+command -v hyperfine > /dev/null || { echo "This measures with hyperfine, which is not installed." >&2; exit 1; }
 [ -n "${VLEI:-}" ] || { ./build/publish.sh; VLEI=$PWD/artifacts/publish/Vlei/release_linux-x64/vlei; }
 vlei=$VLEI
 work=$(mktemp -d)

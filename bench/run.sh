@@ -5,6 +5,7 @@
 set -eu
 documents=${1:-225000}
 cd "$(dirname "$0")/.."
+command -v hyperfine > /dev/null || { echo "This measures with hyperfine, which is not installed." >&2; exit 1; }
 [ -n "${VLEI:-}" ] || { ./build/publish.sh; VLEI=$PWD/artifacts/publish/Vlei/release_linux-x64/vlei; }
 vlei=$VLEI
 work=$(mktemp -d)

@@ -4,6 +4,7 @@
 # DOCUMENTS=30000 and BOOKS=20 make it smaller. PostgreSQL is started with a data folder of its own.
 set -eu
 cd "$(dirname "$0")/.."
+command -v hyperfine > /dev/null || { echo "This measures with hyperfine, which is not installed." >&2; exit 1; }
 [ -n "${VLEI:-}" ] || { ./build/publish.sh; VLEI=$PWD/artifacts/publish/Vlei/release_linux-x64/vlei; }
 vlei=$VLEI
 documents=${DOCUMENTS:-250000}
