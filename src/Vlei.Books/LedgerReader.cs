@@ -136,17 +136,18 @@ public sealed class LedgerReader : ILedger, IDisposable
     {
         var months = MonthsUntil(DerivedKind.Items, until);
         var items = new List<ControlItem>(months.Sum(month => _derived.Count(DerivedKind.Items, month)));
-        months.ForEach(month => AddUntil(items, DerivedKind.Items, month, until, DerivedColumns.Items, accounts));
+        var wanted = WantedOf(accounts);
+        months.ForEach(month => AddUntil(items, DerivedKind.Items, month, until, DerivedColumns.Items, wanted));
         return items;
     }
 
     /// <inheritdoc/>
     public IEnumerable<Application> Applications(DateOnly until, IReadOnlySet<AccountKey>? accounts = null)
     {
-        var rows = new List<Application>();
+        var (rows, wanted) = (new List<Application>(), WantedOf(accounts));
         foreach (var month in MonthsUntil(DerivedKind.Applications, until))
         {
-            AddUntil(rows, DerivedKind.Applications, month, until, DerivedColumns.Applications, accounts);
+            AddUntil(rows, DerivedKind.Applications, month, until, DerivedColumns.Applications, wanted);
             foreach (var application in rows)
             {
                 yield return application;
@@ -347,20 +348,30 @@ public sealed class LedgerReader : ILedger, IDisposable
         return settlements;
     }
 
-    // The last month may go beyond the day.
     private List<YearMonth> MonthsUntil(DerivedKind kind, DateOnly until) =>
         [.. _derived.Months(kind).Where(month => month.First <= until)];
 
-    // Adds the rows of a month until a day, of the accounts that are wanted, to others.
-    private void AddUntil<T>(
-        List<T> rows, DerivedKind kind, YearMonth month, DateOnly until, DerivedColumns<T> shape, IReadOnlySet<AccountKey>? accounts)
+    // By the keys of accounts; nothing where all are wanted.
+    private bool[]? WantedOf(IReadOnlySet<AccountKey>? accounts)
     {
-        var wanted = accounts is null ? null : new bool[Accounts.Max(account => account.Key.Value) + 1];
-        foreach (var account in Accounts.Where(account => accounts?.Contains(account.Key) == true))
+        if (accounts is null)
         {
-            wanted![account.Key.Value] = true;
+            return null;
         }
 
+        var wanted = new bool[Accounts.Select(account => account.Key.Value).DefaultIfEmpty().Max() + 1];
+        foreach (var account in Accounts)
+        {
+            wanted[account.Key.Value] = accounts.Contains(account.Key);
+        }
+
+        return wanted;
+    }
+
+    // Adds the rows of a month, of the accounts that are wanted, to others. The last month may go beyond the day.
+    private void AddUntil<T>(
+        List<T> rows, DerivedKind kind, YearMonth month, DateOnly until, DerivedColumns<T> shape, bool[]? wanted)
+    {
         _derived.Read(kind, month, shape, rows, wanted);
         while (rows.Count > 0 && shape.DayOf(rows[^1]) > until)
         {

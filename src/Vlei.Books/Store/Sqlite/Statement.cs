@@ -11,7 +11,7 @@ internal sealed class Statement : IRows
 {
     private readonly sqlite3 _database;
     private readonly sqlite3_stmt _statement;
-    private readonly nint _address;
+    private nint _address;
 
     /// <summary>Prepares the SQL.</summary>
     public Statement(sqlite3 database, string sql)
@@ -102,7 +102,12 @@ internal sealed class Statement : IRows
     }
 
     /// <inheritdoc/>
-    public void Dispose() => _statement.Dispose();
+    /// <remarks>Whoever goes on to read gets a problem from SQLite, not what stands at an address that is free.</remarks>
+    public void Dispose()
+    {
+        _address = 0;
+        _statement.Dispose();
+    }
 
     private void Check(int result)
     {
