@@ -27,7 +27,8 @@ public sealed class LedgerReader : ILedger, IDisposable
     private readonly Lazy<Dictionary<SettlementKey, (DocumentKey From, DocumentKey To)>> _settlements;
     private readonly Lazy<IReadOnlyList<Promise>> _promises;
     private readonly Lazy<IReadOnlyList<FindingMark>> _marks;
-    private readonly Dictionary<PostingField, IReadOnlyList<NamedRecord>> _records = [];
+    private readonly Dictionary<RecordTable, List<NamedRecord>> _records = [];
+    private readonly Dictionary<RecordTable, List<(int Key, IReadOnlyDictionary<string, string> Tags)>> _tagged = [];
 
     private readonly DocumentTexts _texts;
 
@@ -164,21 +165,38 @@ public sealed class LedgerReader : ILedger, IDisposable
         : throw StoreProblem.Damaged($"settlement {settlement} is not there");
 
     /// <inheritdoc/>
-    public IReadOnlyList<NamedRecord> Records(PostingField field)
+    public IReadOnlyList<NamedRecord> Records(RecordTable table)
     {
-        if (!_records.TryGetValue(field, out var records))
+        if (!_records.TryGetValue(table, out var records))
         {
-            _records[field] = records = ReadRecords(field switch
+            _records[table] = records = [];
+            using var rows = _store.Rows(new RecordQuery(table, RecordQuery.Key, table.Id!, "name") { Standing = _standing });
+            while (rows.Next())
             {
-                PostingField.Contact => RecordTables.Contacts,
-                PostingField.Item => RecordTables.Items,
-                PostingField.Project => RecordTables.Projects,
-                PostingField.Department => RecordTables.Departments,
-                _ => throw new ArgumentException($"{field} refers to no records.", nameof(field)),
-            });
+                records.Add(new NamedRecord(rows.Int(0), rows.Text(1), rows.IsNull(2) ? "" : rows.Text(2)));
+            }
         }
 
         return records;
+    }
+
+    /// <inheritdoc/>
+    public IEnumerable<(int Key, IReadOnlyDictionary<string, string> Tags)> Tagged(RecordTable table)
+    {
+        if (!_tagged.TryGetValue(table, out var tagged))
+        {
+            _tagged[table] = tagged = [];
+            using var rows = _store.Rows(new RecordQuery(table, RecordQuery.Key, RecordQuery.Tags) { Standing = _standing });
+            while (rows.Next())
+            {
+                if (!rows.IsNull(1))
+                {
+                    tagged.Add((rows.Int(0), Columns.TagSets.Parse(rows.Text(1))));
+                }
+            }
+        }
+
+        return tagged;
     }
 
     /// <inheritdoc/>
@@ -271,19 +289,6 @@ public sealed class LedgerReader : ILedger, IDisposable
                 : [DayAt(months[0], 0), DayAt(months[^1], _derived.Count(kind, months[^1]) - 1)];
         }).ToList();
         return days.Count == 0 ? null : new DateRange(days.Min(), days.Max());
-    }
-
-    private List<NamedRecord> ReadRecords(RecordTable table)
-    {
-        var (records, none) = (new List<NamedRecord>(), new SortedDictionary<string, string>());
-        using var rows = _store.Rows(new RecordQuery(table, RecordQuery.Key, table.Id!, "name", RecordQuery.Tags) { Standing = _standing });
-        while (rows.Next())
-        {
-            records.Add(new NamedRecord(
-                rows.Int(0), rows.Text(1), rows.Text(2), rows.IsNull(3) ? none : Columns.TagSets.Parse(rows.Text(3))));
-        }
-
-        return records;
     }
 
     /// <summary>The key of the document of that id, or of the only one of that number; nothing where there is none.</summary>

@@ -291,7 +291,7 @@ internal sealed class TextReport
     {
         foreach (var column in columns)
         {
-            Put(column, _summed[column] ? new string(rule, _widths[column]) : "");
+            (_texts[column], _places[column]) = _summed[column] ? (new string(rule, _widths[column]), _widths[column]) : ("", 0);
         }
 
         AddColumns("", columns, TextStyle.Plain);

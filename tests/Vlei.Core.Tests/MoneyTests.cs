@@ -114,4 +114,23 @@ public class MoneyTests
             ["900", "01000", "1000", "1000-2", "1000-10", "A9", "A10", "B"],
             codes.Order(CodeOrder.Instance));
     }
+
+    [Fact]
+    public void Names_have_the_order_of_their_keys()
+    {
+        var part = Choose.One("a", "A", "b", "_", " ", "-", "é", "0", "00", "7", "07", "10", "9", "~", "/", ":");
+        var name = part.Array[0, 7].Select(string.Concat);
+        Gen.Select(name, name).Sample((one, other) =>
+        {
+            if (CodeOrder.KeyOf(one) is { } key && CodeOrder.KeyOf(other) is { } next)
+            {
+                var order = string.CompareOrdinal(key, next);
+                Assert.True(order == 0 || Math.Sign(order) == Math.Sign(CodeOrder.OfNames.Compare(one, other)), $"{one} and {other}");
+            }
+            else
+            {
+                Assert.Contains("é", one + other);
+            }
+        });
+    }
 }

@@ -69,10 +69,14 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
     /// <summary>Projects, departments, items and contacts that lines refer to by the keys 1 to 3; the first is tagged.</summary>
     public static readonly NamedRecord[] Named =
     [
-        new(1, "A-1", "Alder", new Dictionary<string, string> { ["place"] = "north" }),
-        new(2, "B-20", "Birch and Co", new Dictionary<string, string>()),
-        new(3, "B-3", "Cedar", new Dictionary<string, string>()),
+        new(1, "A-1", "Alder"), new(2, "B-20", "Birch and Co"), new(3, "B-3", "Cedar"),
     ];
+
+    /// <summary>What of these is tagged.</summary>
+    public static readonly Dictionary<int, IReadOnlyDictionary<string, string>> TagsOfNamed = new()
+    {
+        [1] = new Dictionary<string, string> { ["place"] = "north" },
+    };
 
     public static readonly IReadOnlyDictionary<string, string>[] Tagged =
     [
@@ -168,7 +172,8 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
                 "email" => key == 2 ? null : $"{named.Id}@example.com",
                 "direction" => key == 3 ? null : key == 1 ? "sales" : "purchases",
                 "tags" => System.Text.Encoding.UTF8.GetString(
-                    TagText.Write(new SortedDictionary<string, string>(named.Tags.ToDictionary()))),
+                    TagText.Write(new SortedDictionary<string, string>(
+                        TagsOfNamed.TryGetValue(key, out var tags) ? tags.ToDictionary() : []))),
                 _ => null,
             }
             : null;
@@ -184,7 +189,10 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     public IReadOnlyList<IReadOnlyDictionary<string, string>> TagSets => Tagged;
 
-    public IReadOnlyList<NamedRecord> Records(PostingField field) => Named;
+    public IReadOnlyList<NamedRecord> Records(RecordTable table) => Named;
+
+    IEnumerable<(int Key, IReadOnlyDictionary<string, string> Tags)> ILedger.Tagged(RecordTable table) =>
+        TagsOfNamed.Select(tagged => (tagged.Key, tagged.Value));
 
     public DocumentText Document(DocumentKey key) => Documents.Single(d => d.Key == key.Value) is var document
         ? new DocumentText($"D{key}", DocumentKinds.Names[document.Lines[0].Kind - 1], $"N{key}", $"memo {key}")

@@ -78,10 +78,15 @@ internal sealed class Derivation
         _itemMonths = new MonthBuckets<ControlItem>(months, DerivedKind.Items, DerivedColumns.Items, affected);
         _texts = new DocumentTextsWriter(months, affected);
         PassThrough(affected, atHand);
+
+        // What each has held is let go of before the next takes memory to put its months in order.
         _texts.Complete();
-        _accrualMonths.Complete();
-        _cashMonths.Complete();
         _itemMonths.Complete();
+        _itemMonths = null;
+        _accrualMonths.Complete();
+        _accrualMonths = null;
+        _cashMonths.Complete();
+        _cashMonths = null;
         var applications = new MonthBuckets<Application>(months, DerivedKind.Applications, DerivedColumns.Applications, touched);
         foreach (var settlement in Settlements)
         {

@@ -117,6 +117,6 @@ internal interface IDocumentsAtHand
     /// <summary>Whether the document is among them.</summary>
     bool Has(int document);
 
-    /// <summary>Those of the keys, in their order.</summary>
+    /// <summary>Those of the keys, in their order; they are not at hand any more then.</summary>
     IEnumerable<DerivedDocument> Documents(IReadOnlyList<int> keys, TagSets tags);
 }

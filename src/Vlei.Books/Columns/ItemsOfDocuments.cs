@@ -6,7 +6,7 @@ namespace Vlei.Books.Columns;
 /// <param name="keys">One more than the highest key of a document.</param>
 internal sealed class ItemsOfDocuments(int keys)
 {
-    private readonly List<ControlItem> _all = [];
+    private readonly ManyValues<ControlItem> _all = new();
     private readonly (int First, int Count)[] _of = new (int, int)[keys];
 
     /// <summary>Takes those of a document; it has none otherwise.</summary>
@@ -14,10 +14,26 @@ internal sealed class ItemsOfDocuments(int keys)
     {
         // The first place stands for none.
         _of[document.Value] = (_all.Count + 1, items.Count);
-        _all.AddRange(items);
+        foreach (var item in items)
+        {
+            _all.Add(in item);
+        }
     }
 
     /// <summary>Those of a document; nothing where it was not taken.</summary>
-    public IReadOnlyList<ControlItem>? Of(DocumentKey document) =>
-        document.Value < _of.Length && _of[document.Value] is { First: > 0 } found ? _all.GetRange(found.First - 1, found.Count) : null;
+    public IReadOnlyList<ControlItem>? Of(DocumentKey document)
+    {
+        if (document.Value >= _of.Length || _of[document.Value] is not { First: > 0 } found)
+        {
+            return null;
+        }
+
+        var items = new ControlItem[found.Count];
+        for (var item = 0; item < items.Length; item++)
+        {
+            items[item] = _all[found.First - 1 + item];
+        }
+
+        return items;
+    }
 }

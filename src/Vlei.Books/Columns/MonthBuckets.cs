@@ -10,7 +10,7 @@ namespace Vlei.Books.Columns;
 /// that each would be merged again and again, packs them first, so that its memory has a bound however many documents there are.
 /// </summary>
 internal sealed class MonthBuckets<T>(
-    WritableDerivedMonths store, DerivedKind kind, DerivedColumns<T> shape, HashSet<int>? stale, int most = 125_000)
+    WritableDerivedMonths store, DerivedKind kind, DerivedColumns<T> shape, HashSet<int>? stale, int most = 64_000)
 {
     private const int FewMonths = 6;
     private const int MostPacked = 32 << 20;

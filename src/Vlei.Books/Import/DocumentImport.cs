@@ -44,7 +44,10 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
     private long _linesRead;
 
     /// <summary>The documents that are new, differ or are removed.</summary>
-    public HashSet<int> Touched { get; } = [];
+    public IEnumerable<int> Touched => Enumerable.Range(0, _states.Count).Where(IsTouched);
+
+    /// <summary>How many they are.</summary>
+    public int TouchedCount { get; private set; }
 
     /// <summary>Imports them; nothing is written where there is an error.</summary>
     public KeyedImport Run()
@@ -69,14 +72,28 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
             var hash = HashOf(key);
             if (keyed.Differs(key, hash))
             {
-                Touched.Add(key);
+                Touch(key);
                 Write(keyed, key, hash);
-                session.Tell("writing documents", Touched.Count);
+                session.Tell("writing documents", TouchedCount);
             }
         }
 
-        Touched.UnionWith(session.Order.CompleteFor is { } days ? keyed.RemoveMissing(DocumentsOf(days).Contains) : keyed.RemoveMissing());
+        foreach (var key in session.Order.CompleteFor is { } days
+            ? keyed.RemoveMissing(DocumentsOf(days).Contains) : keyed.RemoveMissing())
+        {
+            Touch(key);
+        }
+
         return keyed;
+    }
+
+    /// <summary>Whether a document is new, differs or is removed.</summary>
+    public bool IsTouched(int key) => key < _states.Count && _states[key].IsTouched;
+
+    private void Touch(int key)
+    {
+        StateOf(key).IsTouched = true;
+        TouchedCount++;
     }
 
     // The documents that the book has of some days.
@@ -96,7 +113,7 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
     }
 
     /// <inheritdoc/>
-    public bool Has(int document) => document < _states.Count && _states[document].IsRead && Touched.Contains(document);
+    public bool Has(int document) => IsTouched(document) && _states[document].IsRead;
 
     /// <inheritdoc/>
     public IEnumerable<DerivedDocument> Documents(IReadOnlyList<int> keys, TagSets tags)
@@ -106,11 +123,12 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
         {
             var state = _states[key];
             document.Begin(key);
-            _documentSpool.Read(state.Place, document.Fields);
+            _documentSpool.Take(state.Place, document.Fields);
             var (kind, own) = (document.KindNumber, Encoding.UTF8.GetString(document.Fields.Tags));
             for (var line = state.First; line < state.First + state.Count; line++)
             {
-                Fill(_line, _lines[line], state.Contact);
+                _lineSpool.Take(_lines[line].Place, _line);
+                Complete(_line, state.Contact);
                 var posted = new Line(
                     _lines[line].Number, new AccountKey((int)_line.Number(LineAccount)), new Amount(_line.Number(LineAmount)),
                     new ContactKey((int)_line.Number(LineContact)), (int)_line.Number(LineItem), (int)_line.Number(LineProject),
@@ -245,7 +263,8 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
             }
 
             var row = RowOf(line);
-            Fill(row, _lines[state.First + line], state.Contact);
+            _lineSpool.Read(_lines[state.First + line].Place, row);
+            Complete(row, state.Contact);
             session.Hash.Add(row, _lines[state.First + line].Number);
         }
 
@@ -263,7 +282,8 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
             var row = RowOf(line);
             if (line >= MostFirstLines)
             {
-                Fill(row, _lines[state.First + line], state.Contact);
+                _lineSpool.Read(_lines[state.First + line].Place, row);
+                Complete(row, state.Contact);
             }
 
             session.Store.AddLine(row, key, session.Revision, _lines[state.First + line].Number);
@@ -272,10 +292,9 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
 
     private RecordRow RowOf(int line) => line < MostFirstLines ? _firstLines[line] : _line;
 
-    // A line with what it leaves to be understood: the contact of its document, and that it is what the tax is counted from.
-    private void Fill(RecordRow row, LinePlace line, int contact)
+    // What a line leaves to be understood: the contact of its document, and that it is what the tax is counted from.
+    private static void Complete(RecordRow row, int contact)
     {
-        _lineSpool.Read(line.Place, row);
         if (!row.Has(LineContact) && contact != 0)
         {
             row.Set(LineContact, contact);
@@ -317,5 +336,6 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
         public int Contact;
         public bool IsRead;
         public bool IsBroken;
+        public bool IsTouched;
     }
 }

@@ -87,7 +87,7 @@ public sealed class Importer
         AccountRules.Check(accounts, AccountPlaces, _session.Errors);
         var documents = new DocumentImport(_session, _book.Settings.Currency);
         var keyed = TakeDocuments(documents);
-        var settlements = TakeSettlements(keyed);
+        var settlements = TakeSettlements(keyed, documents.IsTouched);
         if (IsGiven(RecordTables.Budgets))
         {
             BudgetImport.Run(_session);
@@ -137,23 +137,21 @@ public sealed class Importer
         return import.Run();
     }
 
-    private SettlementImport? TakeSettlements(KeyedImport documents)
+    private SettlementImport? TakeSettlements(KeyedImport documents, Predicate<int> isTouched)
     {
         if (!IsGiven(RecordTables.Settlements))
         {
             return null;
         }
 
-        var settlements = new SettlementImport(_session, documents);
+        var settlements = new SettlementImport(_session, documents, isTouched);
         settlements.Run();
         return settlements;
     }
 
     private void Derive(bool all, DocumentImport documents, SettlementImport? settlements, KeyedImport keyed)
     {
-        var touched = new HashSet<int>(documents.Touched);
-        touched.UnionWith(settlements?.Touched ?? []);
-        if (touched.Count == 0 && !all)
+        if (documents.TouchedCount == 0 && settlements is not { Touched.Count: > 0 } && !all)
         {
             return;
         }
@@ -168,7 +166,7 @@ public sealed class Importer
         }
         else
         {
-            derivation.Run(months, touched, documents);
+            derivation.Run(months, [.. documents.Touched, .. settlements?.Touched ?? []], documents);
         }
 
         RefuseTooLargeSums(months);

@@ -15,6 +15,9 @@ internal sealed class RecordSpool(RecordTable table)
     // By field.
     private readonly bool[] _isNumber = [.. table.Fields.Select(field => field.IsNumber)];
     private readonly List<byte[]> _chunks = [];
+
+    // How many records each chunk has that were not taken out for the last time.
+    private readonly List<int> _left = [];
     private readonly List<RecordRow> _files = [];
     private readonly List<byte[]> _tags = [[]];
     private readonly Dictionary<ulong, int> _tagPlaces = [];
@@ -35,11 +38,13 @@ internal sealed class RecordSpool(RecordTable table)
         {
             // One that is longer than a chunk has one of its own, and the next begins another.
             _chunks.Add(new byte[Math.Max(ChunkBytes, most)]);
+            _left.Add(0);
             _used = 0;
         }
 
         var place = ((long)(_chunks.Count - 1) << ChunkBits) | (uint)_used;
         _used += Write(_chunks[^1].AsSpan(_used), row);
+        _left[^1]++;
         return place;
     }
 
@@ -66,6 +71,17 @@ internal sealed class RecordSpool(RecordTable table)
                 row.Set(field, bytes[..(int)number]);
                 bytes = bytes[(int)number..];
             }
+        }
+    }
+
+    /// <summary>Fills a row with what is kept somewhere, and keeps it no longer.</summary>
+    public void Take(long place, RecordRow row)
+    {
+        Read(place, row);
+        var chunk = (int)(place >> ChunkBits);
+        if (--_left[chunk] == 0)
+        {
+            _chunks[chunk] = [];
         }
     }
 

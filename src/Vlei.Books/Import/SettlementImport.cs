@@ -8,17 +8,21 @@ namespace Vlei.Books.Import;
 /// known about it, and what it no longer says is removed where the set has both documents. A settlement with a document
 /// that the set does not have stays.
 /// </summary>
-internal sealed class SettlementImport(ImportSession session, KeyedImport documents)
+/// <param name="session">The import.</param>
+/// <param name="documents">The documents of the set.</param>
+/// <param name="isTouched">Whether a document is not as it was by itself.</param>
+internal sealed class SettlementImport(ImportSession session, KeyedImport documents, Predicate<int> isTouched)
 {
     private static readonly RecordTable Table = RecordTables.Settlements;
     private static readonly int From = Table.IndexOf("from");
     private static readonly int To = Table.IndexOf("to");
     private static readonly int Amount = Table.IndexOf("amount");
 
+    // What there is between two documents, and how much of what the set says of such a pair is new.
     private readonly Dictionary<(int, int), List<(ulong Hash, int Key)>> _known = [];
     private readonly Dictionary<(int, int), int> _added = [];
 
-    /// <summary>The documents whose settlements are not as they were.</summary>
+    /// <summary>The documents whose settlements are not as they were, though they are themselves.</summary>
     public HashSet<int> Touched { get; } = [];
 
     /// <summary>Where each settlement that the set has stands, by its key.</summary>
@@ -39,11 +43,15 @@ internal sealed class SettlementImport(ImportSession session, KeyedImport docume
             }
 
             var pair = (Math.Min(from, to), Math.Max(from, to));
-            said.Add(pair);
             row.Set(From, pair.Item1);
             row.Set(To, pair.Item2);
             var hash = session.Hash.Of(row);
             var known = _known.GetValueOrDefault(pair);
+            if (known is not null)
+            {
+                said.Add(pair);
+            }
+
             var same = known?.FindIndex(settlement => settlement.Hash == hash) ?? -1;
             if (same >= 0)
             {
@@ -53,10 +61,13 @@ internal sealed class SettlementImport(ImportSession session, KeyedImport docume
                 continue;
             }
 
-            _added[pair] = _added.GetValueOrDefault(pair) + 1;
+            if (known is not null)
+            {
+                _added[pair] = _added.GetValueOrDefault(pair) + 1;
+            }
+
             counts.Added++;
-            Touched.Add(from);
-            Touched.Add(to);
+            Touch(from, to);
             if (session.CanWrite)
             {
                 Places.Add(next, new RecordPlace(row.File, row.FileLine));
@@ -85,6 +96,17 @@ internal sealed class SettlementImport(ImportSession session, KeyedImport docume
         }
 
         return false;
+    }
+
+    private void Touch(params ReadOnlySpan<int> pair)
+    {
+        foreach (var document in pair)
+        {
+            if (!isTouched(document))
+            {
+                Touched.Add(document);
+            }
+        }
     }
 
     private int Load()
@@ -118,8 +140,7 @@ internal sealed class SettlementImport(ImportSession session, KeyedImport docume
             foreach (var (_, key) in settlements)
             {
                 session.Store.Close(Table, key, session.Revision);
-                Touched.Add(pair.Item1);
-                Touched.Add(pair.Item2);
+                Touch(pair.Item1, pair.Item2);
                 if (_added.GetValueOrDefault(pair) > 0)
                 {
                     _added[pair]--;

@@ -15,7 +15,10 @@ public static class PeriodGrammar
     /// <summary>The last year that a date may have; a later one is taken for a slip.</summary>
     public const int LastYear = 2199;
 
-    private static readonly Parser<Reading> Grammar = Build();
+    // Made when the first such text is read: making them takes longer than all else that is done with a period.
+    private static readonly Lazy<Parser<Reading>> Spans = new(() => Span().Eof());
+    private static readonly Lazy<Parser<Reading>> Others = new(() => Word().Eof());
+    private static readonly Lazy<Parser<Step>> Durations = new(() => Duration().Eof());
 
     private delegate OpenPeriod Reading(WorkingDay today, FiscalCalendar calendar);
 
@@ -35,7 +38,7 @@ public static class PeriodGrammar
     /// </summary>
     public static OpenPeriod Parse(string text, WorkingDay today, FiscalCalendar calendar)
     {
-        if (!Grammar.TryParse(text.Trim(), out var reading) || reading is null)
+        if (Read(text.Trim()) is not { } reading)
         {
             throw new ProblemException(
                 ProblemKind.Usage,
@@ -55,7 +58,57 @@ public static class PeriodGrammar
             : period;
     }
 
-    private static Parser<Reading> Build()
+    // An interval has a slash between its ends, of which one may be left open, or a duration before or after the other.
+    private static Reading? Read(string text)
+    {
+        if (text.Split('/') is not [var first, var last])
+        {
+            return ReadEnd(text);
+        }
+
+        if (first.Length == 0)
+        {
+            return ReadEnd(last) is { } to ? (today, calendar) => new OpenPeriod(null, to(today, calendar).To) : null;
+        }
+
+        if (last.Length == 0)
+        {
+            return ReadEnd(first) is { } from ? (today, calendar) => new OpenPeriod(from(today, calendar).From, null) : null;
+        }
+
+        if (IsDuration(last))
+        {
+            return Parsed(Spans, first) is { } from && Parsed(Durations, last) is { } after ? (today, calendar) =>
+            {
+                var begin = from(today, calendar).From!.Value;
+                return new OpenPeriod(begin, after(begin, 1).AddDays(-1));
+            }
+            : null;
+        }
+
+        if (IsDuration(first))
+        {
+            return Parsed(Spans, last) is { } to && Parsed(Durations, first) is { } before ? (today, calendar) =>
+            {
+                var end = to(today, calendar).To!.Value;
+                return new OpenPeriod(before(end.AddDays(1), -1), end);
+            }
+            : null;
+        }
+
+        return ReadEnd(first) is { } left && ReadEnd(last) is { } right
+            ? (today, calendar) => new OpenPeriod(left(today, calendar).From, right(today, calendar).To) : null;
+    }
+
+    // Spans end with a digit, words do not.
+    private static Reading? ReadEnd(string text) => text.Length == 0 ? null : Parsed(char.IsAsciiDigit(text[^1]) ? Spans : Others, text);
+
+    private static bool IsDuration(string text) => text[0] is 'P' or 'p';
+
+    private static T? Parsed<T>(Lazy<Parser<T>> grammar, string text)
+        where T : Delegate => grammar.Value.TryParse(text, out var parsed) ? parsed : null;
+
+    private static Parser<Reading> Span()
     {
         var year = Digits(4, 4).Then(CheckedYear);
         var two = Digits(2, 2);
@@ -75,31 +128,14 @@ public static class PeriodGrammar
             .Then<Reading>(x => Fixed(Months(x.Item1, (3 * QuarterNumber(x.Item2)) - 2, 3)));
         var month = year.AndSkip(dash).And(two).Then<Reading>(x => Fixed(Months(x.Item1, x.Item2, 1)));
         var wholeYear = year.Then<Reading>(x => Fixed(Months(x, 1, 12)));
-        var span = OneOf(fiscal, day, week, calendarQuarter, month, wholeYear);
+        return OneOf(fiscal, day, week, calendarQuarter, month, wholeYear);
+    }
 
+    private static Parser<Step> Duration()
+    {
         var step = Digits(1, 3).And(Literals.AnyOf("YMWDymwd", 1, 1)).Then<Step>(x => StepOf(x.Item1, x.Item2.Span[0]));
-        var duration = Literals.Text("P", caseInsensitive: true).SkipAnd(OneOrMany(step))
+        return Literals.Text("P", caseInsensitive: true).SkipAnd(OneOrMany(step))
             .Then<Step>(steps => (from, direction) => steps.Aggregate(from, (at, next) => next(at, direction)));
-        var slash = Literals.Char('/');
-        var word = Word();
-        var end = OneOf(word, span);
-        var interval = OneOf(
-            span.AndSkip(slash).And(duration).Then<Reading>(x => (today, calendar) =>
-            {
-                var from = x.Item1(today, calendar).From!.Value;
-                return new OpenPeriod(from, x.Item2(from, 1).AddDays(-1));
-            }),
-            duration.AndSkip(slash).And(span).Then<Reading>(x => (today, calendar) =>
-            {
-                var to = x.Item2(today, calendar).To!.Value;
-                return new OpenPeriod(x.Item1(to.AddDays(1), -1), to);
-            }),
-            end.AndSkip(slash).And(end).Then<Reading>(x => (today, calendar) =>
-                new OpenPeriod(x.Item1(today, calendar).From, x.Item2(today, calendar).To)),
-            end.AndSkip(slash).Then<Reading>(x => (today, calendar) => new OpenPeriod(x(today, calendar).From, null)),
-            slash.SkipAnd(end).Then<Reading>(x => (today, calendar) => new OpenPeriod(null, x(today, calendar).To)));
-
-        return OneOf(interval, word, span).Eof();
     }
 
     private static Parser<Reading> Word()

@@ -9,8 +9,12 @@ namespace Vlei.Core.Fields;
 /// </summary>
 internal sealed class LineTag
 {
-    private static readonly PostingField[] Tagged =
-        [PostingField.Item, PostingField.Project, PostingField.Department, PostingField.Contact];
+    // The records that postings refer to, the nearest first.
+    private static readonly (PostingField Field, RecordTable Table)[] Near =
+    [
+        (PostingField.Item, RecordTables.Items), (PostingField.Project, RecordTables.Projects),
+        (PostingField.Department, RecordTables.Departments), (PostingField.Contact, RecordTables.Contacts),
+    ];
 
     private readonly IReadOnlyList<(string Column, int[] Places)> _sources;
     private readonly WordPool _pool;
@@ -34,7 +38,7 @@ internal sealed class LineTag
         (string Column, int[] Places)[] sources =
             [
                 Source(PostingField.Tags, ledger.TagSets.Select((tags, key) => (key, tags))),
-                .. Tagged.Select(column => Source(column, ledger.Records(column).Select(record => (record.Key, record.Tags)))),
+                .. Near.Select(near => Source(near.Field, ledger.Tagged(near.Table))),
                 Source(PostingField.Account, ledger.Accounts.Select(account => (account.Key.Value, account.Tags))),
             ];
         _sources = [.. sources.Where(source => source == sources[^1] || source.Places.Any(place => place != 0))];
@@ -82,6 +86,6 @@ internal sealed class LineTag
     }
 
     private static IEnumerable<IReadOnlyDictionary<string, string>> AllIn(ILedger ledger) => ledger.TagSets
-        .Concat(Tagged.SelectMany(ledger.Records).Select(record => record.Tags))
+        .Concat(Near.SelectMany(near => ledger.Tagged(near.Table)).Select(record => record.Tags))
         .Concat(ledger.Accounts.Select(account => account.Tags));
 }

@@ -117,9 +117,8 @@ internal sealed class RelatedRecords(ILedger ledger)
     // Tax codes are known by their codes; of the others, those that share a name are told apart by their ids.
     private WordPool ReadPool(RecordTable table)
     {
-        var records = ledger.ReadRecords(table, [table.Fields[table.IndexOf(table.Id!)], table.Fields[table.IndexOf("name")]])
-            .Select(record => (record.Key, Id: record.Values[0].Text ?? "", Name: record.Values[1].Text ?? "")).ToList();
-        var count = records.Select(record => record.Key).DefaultIfEmpty(0).Max() + 1;
+        var records = ledger.Records(table);
+        var count = records.Count == 0 ? 1 : records[^1].Key + 1;
         var (words, ids, names) = (new string[count], new string[count], new string[count]);
         foreach (var texts in new[] { words, ids, names })
         {
@@ -127,9 +126,9 @@ internal sealed class RelatedRecords(ILedger ledger)
         }
 
         var times = new Dictionary<string, int>(records.Count, StringComparer.Ordinal);
-        foreach (var (_, _, name) in records)
+        foreach (var record in records)
         {
-            CollectionsMarshal.GetValueRefOrAddDefault(times, name, out _)++;
+            CollectionsMarshal.GetValueRefOrAddDefault(times, record.Name, out _)++;
         }
 
         foreach (var (key, id, name) in records)

@@ -42,6 +42,11 @@ public sealed class ValueList
     public bool[] MeantOf(string field, IReadOnlyList<FieldValue> values)
     {
         var meant = NamedOf(field, values, mayNameNone: false);
+        if (values.All(value => value.Parent is null))
+        {
+            return meant;
+        }
+
         var plain = _entries.Select(entry => entry.Among(values)).Where(entry => entry.IsPlain).ToList();
         var whole = values.Skip(1).Where(value => plain.Any(entry => entry.Means(field, value, isNone: false)))
             .Select(value => value.Id).ToHashSet();

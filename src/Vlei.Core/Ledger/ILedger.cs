@@ -47,11 +47,13 @@ public interface ILedger
         return [.. places.Select(place => column[place])];
     }
 
-    /// <summary>
-    /// All records that postings refer to by <see cref="PostingField.Contact"/>, <see cref="PostingField.Item"/>,
-    /// <see cref="PostingField.Project"/> or <see cref="PostingField.Department"/>.
-    /// </summary>
-    IReadOnlyList<NamedRecord> Records(PostingField field);
+    /// <summary>The ids and the names of all records of a table, by key.</summary>
+    /// <param name="table">A table whose records have both: contacts, items, projects, departments or tax codes.</param>
+    IReadOnlyList<NamedRecord> Records(RecordTable table);
+
+    /// <summary>The records of a table that are tagged, by key: what each is tagged with, by the name of the tag.</summary>
+    /// <param name="table">A table whose records have ids.</param>
+    IEnumerable<(int Key, IReadOnlyDictionary<string, string> Tags)> Tagged(RecordTable table);
 
     /// <summary>What is shown of a document.</summary>
     DocumentText Document(DocumentKey key);

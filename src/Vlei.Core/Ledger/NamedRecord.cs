@@ -1,11 +1,10 @@
 namespace Vlei.Core.Ledger;
 
-/// <summary>A contact, an item, a project or a department, as postings refer to it.</summary>
+/// <summary>A record that others refer to, as a contact or an item.</summary>
 /// <param name="Key">The number by which the book's columns know it.</param>
-/// <param name="Id">The id by which people know it.</param>
-/// <param name="Name">Its name.</param>
-/// <param name="Tags">What it is tagged with, by the name of the tag.</param>
-public sealed record NamedRecord(int Key, string Id, string Name, IReadOnlyDictionary<string, string> Tags);
+/// <param name="Id">The id by which people know it; of a tax code, its code.</param>
+/// <param name="Name">Its name; empty where it has none.</param>
+public readonly record struct NamedRecord(int Key, string Id, string Name);
 
 /// <summary>What a record has in a field: nothing, a number or a text, as <see cref="RecordField.IsNumber"/> says.</summary>
 /// <param name="Number">The number: minor units, millionths, a key, as the type of the field has it.</param>

@@ -7,17 +7,18 @@ namespace Vlei.Core.OpenItems;
 internal sealed class DocumentRows(ILedger ledger)
 {
     private readonly Lazy<Dictionary<int, NamedRecord>> _contacts = new(() =>
-        ledger.Records(PostingField.Contact).ToDictionary(contact => contact.Key));
+        ledger.Records(RecordTables.Contacts).ToDictionary(contact => contact.Key));
 
     /// <summary>The key of its row, from its contact and its id, and what stands before its figures: its number, or its id.</summary>
     public (string Key, string Label) Named(ControlItem item)
     {
         var document = ledger.Document(item.Document);
-        return ($"{Contact(item)?.Id ?? FieldNames.None}/{document.Id}", document.Number.Length > 0 ? document.Number : document.Id);
+        return ($"{Contact(item).Id ?? FieldNames.None}/{document.Id}", document.Number.Length > 0 ? document.Number : document.Id);
     }
 
     /// <summary>The name of its contact; empty for none.</summary>
-    public string ContactName(ControlItem item) => Contact(item)?.Name ?? "";
+    public string ContactName(ControlItem item) => Contact(item).Name ?? "";
 
-    private NamedRecord? Contact(ControlItem item) => _contacts.Value.GetValueOrDefault(item.Contact.Value);
+    // Without id and name where there is none.
+    private NamedRecord Contact(ControlItem item) => _contacts.Value.GetValueOrDefault(item.Contact.Value);
 }

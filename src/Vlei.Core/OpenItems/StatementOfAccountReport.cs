@@ -48,7 +48,8 @@ public static class StatementOfAccountReport
         var range = context.PeriodOf(request).Range;
         var report = new ItemReport(Definition, context, request, AccountType.Receivable, range.To);
         var open = report.History.OpenAt(range.To);
-        var keys = context.Ledger.Records(PostingField.Contact).ToDictionary(contact => contact.Id, contact => new ContactKey(contact.Key));
+        var keys = context.Ledger.Records(RecordTables.Contacts)
+            .ToDictionary(contact => contact.Id, contact => new ContactKey(contact.Key));
         return
         [
             .. report.ByContact()
@@ -72,7 +73,7 @@ public static class StatementOfAccountReport
                     : "Choose one with --only contact=ID, or write a file for each: --to FOLDER/");
         }
 
-        var contact = context.Ledger.Records(PostingField.Contact).First(contact => contact.Key == key.Value);
+        var contact = context.Ledger.Records(RecordTables.Contacts).First(contact => contact.Key == key.Value);
         // What is chosen says whom a statement is for; what it says to them is always the whole of it.
         var report = new ItemReport(Definition, context, request with { Choices = [], Where = [] }, AccountType.Receivable, range.To);
         var ledger = new ContactLedger(context, report.History, range, Words, withApplied: false);
@@ -91,9 +92,12 @@ public static class StatementOfAccountReport
             Letter = new ReportLetter(contact.Id, closing),
             Foot = context.Remittance.Length == 0 ? [] : ["How to pay", .. Lines(context.Remittance)],
             Checks = [new ReportCheck("What is open adds up to the balance", closing, open, "")],
-            Look = new ReportLook { Language = contact.Tags.GetValueOrDefault(LanguageTag) is { } code ? context.LanguageOf(code) : null },
+            Look = new ReportLook { Language = LanguageOf(key, context.Ledger) is { } code ? context.LanguageOf(code) : null },
         };
     }
+
+    private static string? LanguageOf(ContactKey contact, ILedger ledger) =>
+        ledger.Tagged(RecordTables.Contacts).FirstOrDefault(record => record.Key == contact.Value).Tags?.GetValueOrDefault(LanguageTag);
 
     // How late what is open is, below the rows of the ledger; gives what it comes to.
     private static Amount AddByAge(ContactLedger ledger, ControlHistory history, Aging aging, ReportRequest request, List<int> items)

@@ -42,7 +42,7 @@ internal sealed class ReviewRecords
     {
         (Context, Range) = (context, range);
         Accounts = context.Ledger.Accounts.ToDictionary(account => account.Key);
-        _contacts = context.Ledger.Records(PostingField.Contact)
+        _contacts = context.Ledger.Records(RecordTables.Contacts)
             .ToDictionary(contact => new ContactKey(contact.Key), contact => contact.Name);
         var documents = new List<ReviewDocument>();
         foreach (var (month, _) in context.Ledger.MonthSums(AccountingBasis.Accrual, new DateRange(DateOnly.MinValue, range.To)))

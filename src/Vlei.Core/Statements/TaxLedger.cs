@@ -98,7 +98,10 @@ internal sealed class TaxLedger : ILedger
     }
 
     /// <inheritdoc/>
-    public IReadOnlyList<NamedRecord> Records(PostingField field) => _ledger.Records(field);
+    public IReadOnlyList<NamedRecord> Records(RecordTable table) => _ledger.Records(table);
+
+    /// <inheritdoc/>
+    public IEnumerable<(int Key, IReadOnlyDictionary<string, string> Tags)> Tagged(RecordTable table) => _ledger.Tagged(table);
 
     /// <inheritdoc/>
     public DocumentText Document(DocumentKey key) => _ledger.Document(key);

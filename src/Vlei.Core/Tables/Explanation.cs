@@ -27,12 +27,12 @@ public static class Explanation
                 account => (long)account.Key.Value, account => (account.Code, $"{account.Code} {account.Name}"));
             return key => accounts.GetValueOrDefault(key, (FieldNames.None, "No account"));
         }),
-        new("contact", "By contact", entry => entry.Contact.Value, ledger => NamesOf(ledger, PostingField.Contact, "No contact")),
-        new("item", "By item", entry => entry.Item, ledger => NamesOf(ledger, PostingField.Item, "No item")),
-        new("project", "By project", entry => entry.Project, ledger => NamesOf(ledger, PostingField.Project, "No project")),
+        new("contact", "By contact", entry => entry.Contact.Value, ledger => NamesOf(ledger, RecordTables.Contacts, "No contact")),
+        new("item", "By item", entry => entry.Item, ledger => NamesOf(ledger, RecordTables.Items, "No item")),
+        new("project", "By project", entry => entry.Project, ledger => NamesOf(ledger, RecordTables.Projects, "No project")),
         new(
             "department", "By department", entry => entry.Department,
-            ledger => NamesOf(ledger, PostingField.Department, "No department")),
+            ledger => NamesOf(ledger, RecordTables.Departments, "No department")),
         new("document", "By document", entry => entry.Place.Document.Value, ledger =>
         {
             var texts = new PostingTexts(ledger);
@@ -250,9 +250,9 @@ public static class Explanation
     private static Cell[] PriceAndQuantity(ChangeReason? item) => item?.ByQuantity is { } quantity && item.Key != 0
         ? [Cell.Of(quantity), Cell.Of(item.Change - quantity)] : [Cell.Empty, Cell.Empty];
 
-    private static Func<long, (string Id, string Name)> NamesOf(ILedger ledger, PostingField field, string none)
+    private static Func<long, (string Id, string Name)> NamesOf(ILedger ledger, RecordTable table, string none)
     {
-        var names = ledger.Records(field).ToDictionary(record => (long)record.Key, record => (record.Id, record.Name));
+        var names = ledger.Records(table).ToDictionary(record => (long)record.Key, record => (record.Id, record.Name));
         return key => names.GetValueOrDefault(key, (FieldNames.None, none));
     }
 }

@@ -1,5 +1,6 @@
 using Vlei.Core.Calendar;
 using Vlei.Core.Fields;
+using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
@@ -113,7 +114,19 @@ internal sealed class FieldIndex(BoundField bound, FiscalCalendar calendar)
     public int[] RanksOf(IReadOnlyList<long> numbers)
     {
         var distinct = numbers.Distinct().ToArray();
-        Array.Sort(distinct, Compare);
+        if (_hasWords)
+        {
+            // Names are compared some fifteen times each.
+            var keys = Array.ConvertAll(distinct, number => (Key: IsNothing(number) ? null : CodeOrder.KeyOf(WordOf(number)), number));
+            Array.Sort(keys, distinct, Comparer<(string? Key, long Number)>.Create((one, other) =>
+                one.Key is not null && other.Key is not null && string.CompareOrdinal(one.Key, other.Key) is not 0 and var order
+                    ? order : Compare(one.Number, other.Number)));
+        }
+        else
+        {
+            Array.Sort(distinct, Compare);
+        }
+
         var ranks = new Dictionary<long, int>(distinct.Length);
         for (var place = 0; place < distinct.Length; place++)
         {

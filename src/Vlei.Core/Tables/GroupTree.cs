@@ -14,6 +14,9 @@ internal sealed class GroupTree(IReadOnlyList<FieldIndex> levels)
     private readonly List<(int Parent, int Level, long Value)> _groups = [(-1, 0, 0)];
     private readonly Dictionary<(int Parent, long Value), int> _known = [];
 
+    // Of the outermost field, whose values are mostly numbers of words, and change from row to row: groups by value, 0 for none yet.
+    private int[] _outermost = [];
+
     /// <summary>The fields.</summary>
     public IReadOnlyList<FieldIndex> Levels => levels;
 
@@ -107,12 +110,29 @@ internal sealed class GroupTree(IReadOnlyList<FieldIndex> levels)
 
     private int Group(int parent, long value)
     {
+        const int MostWords = 1 << 18;
+        if (parent == 0 && value is >= 0 and < MostWords)
+        {
+            if (value >= _outermost.Length)
+            {
+                Array.Resize(ref _outermost, Math.Max((int)value + 1, 2 * _outermost.Length));
+            }
+
+            ref var known = ref _outermost[value];
+            return known > 0 ? known : known = NewGroup(parent, value);
+        }
+
         if (!_known.TryGetValue((parent, value), out var group))
         {
-            _known[(parent, value)] = group = _groups.Count;
-            _groups.Add((parent, _groups[parent].Level + 1, value));
+            _known[(parent, value)] = group = NewGroup(parent, value);
         }
 
         return group;
+    }
+
+    private int NewGroup(int parent, long value)
+    {
+        _groups.Add((parent, _groups[parent].Level + 1, value));
+        return _groups.Count - 1;
     }
 }

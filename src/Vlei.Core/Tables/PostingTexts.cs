@@ -16,7 +16,7 @@ internal sealed class PostingTexts(ILedger ledger)
 {
     private (DocumentKey Key, DocumentText Text)? _last;
     private readonly Lazy<Dictionary<ContactKey, string>> _contacts = new(() =>
-        ledger.Records(PostingField.Contact).ToDictionary(contact => new ContactKey(contact.Key), contact => contact.Name));
+        ledger.Records(RecordTables.Contacts).ToDictionary(contact => new ContactKey(contact.Key), contact => contact.Name));
 
     private readonly Dictionary<AccountKey, Account> _accounts = ledger.Accounts.ToDictionary(account => account.Key);
 

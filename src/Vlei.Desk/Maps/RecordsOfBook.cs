@@ -74,7 +74,7 @@ internal sealed class RecordsOfBook : IKnownRecords, IDisposable
             totals[item.Document.Value] = totals.GetValueOrDefault(item.Document.Value) + (item.Total.MinorUnits / units);
         }
 
-        var contacts = _ledger.Records(PostingField.Contact).ToDictionary(contact => contact.Key, contact => contact.Id);
+        var contacts = _ledger.Records(RecordTables.Contacts).ToDictionary(contact => contact.Key, contact => contact.Id);
         return _ledger.ReadRecords(RecordTables.Documents, DocumentFields)
             .Where(document => totals.ContainsKey(document.Key) && document.Values[1].Text is { Length: > 0 })
             .ToLookup(

@@ -20,10 +20,10 @@ internal static class ValueCompletion
     private static readonly ReportOption[] OfFields =
         [ReportOptions.Columns, ReportOptions.GroupBy, ReportOptions.Sort, ReportOptions.By, ReportOptions.Measure];
 
-    private static readonly Dictionary<string, PostingField> Records = new()
+    private static readonly Dictionary<string, RecordTable> Records = new()
     {
-        ["contact"] = PostingField.Contact, ["item"] = PostingField.Item, ["project"] = PostingField.Project,
-        ["department"] = PostingField.Department,
+        ["contact"] = RecordTables.Contacts, ["item"] = RecordTables.Items, ["project"] = RecordTables.Projects,
+        ["department"] = RecordTables.Departments,
     };
 
     /// <summary>The words that fit what is typed of an option so far.</summary>

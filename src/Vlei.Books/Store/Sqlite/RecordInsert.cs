@@ -3,13 +3,12 @@ using Vlei.Core.Ledger;
 namespace Vlei.Books.Store.Sqlite;
 
 /// <summary>Writes records of one kind into its table.</summary>
-internal sealed class RecordInsert : IDisposable
+internal sealed class RecordInsert
 {
-    private readonly Statement _statement;
     private readonly (int Field, bool IsNumber, References.KeyRange? Target)[] _fields;
 
     /// <summary>
-    /// Prepares the statement. What is known of a version beside its fields comes first: its key, its import and its hash; of a
+    /// Prepares to. What is known of a version beside its fields comes first: its key, its import and its hash; of a
     /// line its document, its import and its place.
     /// </summary>
     public RecordInsert(Database database, RecordTable table, References references)
@@ -20,38 +19,43 @@ internal sealed class RecordInsert : IDisposable
         _fields =
             [.. fields.Select(field => (
                 table.IndexOf(field.Name), field.IsNumber, field.Target is { } target ? references.To(target) : null))];
-        _statement = database.Prepare(SqliteText.Insert(table, columns, fields));
+        Rows = new RowsInsert(database, table.Name, [.. columns, .. fields.Select(field => field.Name), RecordQuery.Tags]);
     }
 
-    /// <summary>Writes one version.</summary>
-    public void Insert(RecordRow row, params ReadOnlySpan<long> columns)
-    {
-        // Most fields of most records are empty: clearing all and binding the others is a third of the calls.
-        _statement.Clear();
-        for (var column = 0; column < columns.Length; column++)
-        {
-            _statement.Bind(column + 1, columns[column]);
-        }
+    /// <summary>The rows that it writes.</summary>
+    public RowsInsert Rows { get; }
 
+    /// <summary>Writes one version.</summary>
+    public void Insert(RecordRow row, long key, long revision, long hash)
+    {
+        const int Known = 3;
+        Rows.Begin(key);
+        Rows.Bind(1, revision);
+        Rows.Bind(2, hash);
         for (var place = 0; place < _fields.Length; place++)
         {
             var (field, isNumber, target) = _fields[place];
-            if (row.Has(field))
+            if (!row.Has(field))
+            {
+                continue;
+            }
+
+            if (isNumber)
             {
                 target?.Note(row.Number(field));
-                var parameter = columns.Length + place + 1;
-                _ = isNumber ? _statement.Bind(parameter, row.Number(field)) : _statement.Bind(parameter, row.Text(field));
+                Rows.Bind(Known + place, row.Number(field));
+            }
+            else
+            {
+                Rows.Bind(Known + place, row.Text(field));
             }
         }
 
         if (!row.Tags.IsEmpty)
         {
-            _statement.Bind(columns.Length + _fields.Length + 1, row.Tags);
+            Rows.Bind(Known + _fields.Length, row.Tags);
         }
 
-        _statement.Run();
+        Rows.End();
     }
-
-    /// <inheritdoc/>
-    public void Dispose() => _statement.Dispose();
 }

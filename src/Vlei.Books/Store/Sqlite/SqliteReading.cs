@@ -34,6 +34,8 @@ internal class SqliteReading : IStoreReading
     /// <inheritdoc/>
     public IRows Rows(RecordQuery query)
     {
+        BeforeReading();
+
         // The same is asked for one document after the other: what was prepared for it once serves again.
         var sql = SqliteText.Select(query);
         return new SqliteRows(_idle.Remove(sql, out var idle) ? idle : Database.Prepare(sql), query, statement =>
@@ -47,15 +49,23 @@ internal class SqliteReading : IStoreReading
     }
 
     /// <inheritdoc/>
-    public IRows Ids(RecordTable table) => Database.Prepare($"SELECT key, id FROM {table.Name}_keys ORDER BY key");
+    public IRows Ids(RecordTable table)
+    {
+        BeforeReading();
+        return Database.Prepare($"SELECT key, id FROM {table.Name}_keys ORDER BY key");
+    }
 
     /// <inheritdoc/>
-    public int LastKey(RecordTable table) =>
-        (int)Database.Number($"SELECT max(key) FROM {(table.Id is null ? table.Name : $"{table.Name}_keys")}");
+    public int LastKey(RecordTable table)
+    {
+        BeforeReading();
+        return (int)Database.Number($"SELECT max(key) FROM {(table.Id is null ? table.Name : $"{table.Name}_keys")}");
+    }
 
     /// <inheritdoc/>
     public HashSet<int> ChangedSince(RecordTable table, long revision)
     {
+        BeforeReading();
         var keys = new HashSet<int>();
         using var rows = Database.Prepare($"SELECT key FROM {table.Name} WHERE added > ?1 OR replaced > ?1").Bind(1, revision);
         while (rows.Next())
@@ -120,6 +130,7 @@ internal class SqliteReading : IStoreReading
     /// <inheritdoc/>
     public IReadOnlyList<string> Faults(int most)
     {
+        BeforeReading();
         var faults = new List<string>();
         try
         {
@@ -230,6 +241,11 @@ internal class SqliteReading : IStoreReading
         }
 
         Database.Dispose();
+    }
+
+    /// <summary>Is called before records are read.</summary>
+    protected virtual void BeforeReading()
+    {
     }
 
     /// <summary>Lets go of the column that was read last: the log cannot be folded into the file while anything is read.</summary>

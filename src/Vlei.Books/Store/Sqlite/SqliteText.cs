@@ -34,13 +34,14 @@ internal static class SqliteText
     }
 
     /// <summary>
-    /// How a version of a record is added: the named columns, then the fields that are given, then the tags.
+    /// How some rows are added to a table; those whose first column is empty are none. Where one cannot be, the others may stay, and
+    /// the transaction must be given up: SQLite need not note how to take them back.
     /// </summary>
-    public static string Insert(RecordTable table, IEnumerable<string> columns, IEnumerable<RecordField> fields)
+    public static string Insert(string table, IReadOnlyList<string> columns, int rows)
     {
-        string[] all = [.. columns, .. fields.Select(field => field.Name), RecordQuery.Tags];
-        return $"INSERT INTO {table.Name}({string.Join(", ", all.Select(Quoted))}) "
-            + $"VALUES ({string.Join(", ", all.Select(_ => "?"))})";
+        var row = $"({string.Join(", ", columns.Select(_ => "?"))})";
+        return $"INSERT OR FAIL INTO {table}({string.Join(", ", columns.Select(Quoted))}) "
+            + $"SELECT * FROM (VALUES {string.Join(", ", Enumerable.Repeat(row, rows))}) WHERE column1 IS NOT NULL";
     }
 
     private static string ColumnOf(RecordTable table, string column) => column == table.Id ? "k.id" : $"r.{Quoted(column)}";

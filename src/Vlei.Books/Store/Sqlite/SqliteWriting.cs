@@ -8,6 +8,7 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
 {
     private readonly Dictionary<string, Statement> _statements = new(StringComparer.Ordinal);
     private readonly Dictionary<RecordTable, RecordInsert> _inserts = [];
+    private readonly Dictionary<RecordTable, RowsInsert> _ids = [];
     private readonly References _references = new(database);
 
     /// <inheritdoc/>
@@ -35,8 +36,17 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
     }
 
     /// <inheritdoc/>
-    public void AddId(RecordTable table, int key, ReadOnlySpan<byte> id) =>
-        Prepared($"INSERT INTO {table.Name}_keys(key, id) VALUES (?, ?)").Bind(1, key).Bind(2, id).Run();
+    public void AddId(RecordTable table, int key, ReadOnlySpan<byte> id)
+    {
+        if (!_ids.TryGetValue(table, out var ids))
+        {
+            _ids[table] = ids = new RowsInsert(Database, $"{table.Name}_keys", [RecordQuery.Key, "id"]);
+        }
+
+        ids.Begin(key);
+        ids.Bind(1, id);
+        ids.End();
+    }
 
     /// <inheritdoc/>
     public void Add(RecordRow row, int key, long revision, ulong hash)
@@ -66,13 +76,21 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
     public void Close(RecordTable table, int key, long revision)
     {
         _references.NoteImport(revision);
+        if (_inserts.TryGetValue(table, out var insert) && insert.Rows.Holds(key))
+        {
+            insert.Rows.Flush();
+        }
+
         Prepared($"UPDATE {table.Name} SET replaced = ? WHERE key = ? AND replaced IS NULL").Bind(1, revision).Bind(2, key).Run();
     }
 
     /// <inheritdoc/>
-    public void SetHash(RecordTable table, int key, long revision, ulong hash) =>
+    public void SetHash(RecordTable table, int key, long revision, ulong hash)
+    {
+        BeforeReading();
         Prepared($"UPDATE {table.Name} SET hash = ? WHERE key = ? AND added = ?")
             .Bind(1, (long)hash).Bind(2, key).Bind(3, revision).Run();
+    }
 
     /// <inheritdoc/>
     public void AddTagSet(int key, string tags) =>
@@ -125,6 +143,7 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
     public void Commit()
     {
         EndColumn();
+        BeforeReading();
         _references.Check();
         Database.Commit();
     }
@@ -132,9 +151,9 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
     /// <inheritdoc/>
     public override void Dispose()
     {
-        foreach (var insert in _inserts.Values)
+        foreach (var rows in AllRows)
         {
-            insert.Dispose();
+            rows.Dispose();
         }
 
         foreach (var statement in _statements.Values)
@@ -143,6 +162,17 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
         }
 
         base.Dispose();
+    }
+
+    private IEnumerable<RowsInsert> AllRows => _ids.Values.Concat(_inserts.Values.Select(insert => insert.Rows));
+
+    // What waits to be written is read with the rest.
+    protected override void BeforeReading()
+    {
+        foreach (var rows in AllRows)
+        {
+            rows.Flush();
+        }
     }
 
     private Statement Prepared(string sql)
