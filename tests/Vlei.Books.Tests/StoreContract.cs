@@ -1,3 +1,4 @@
+using System.Text;
 using CsCheck;
 using Vlei.Books.Store;
 using Vlei.Core.Calendar;
@@ -112,6 +113,62 @@ public abstract class StoreContract : IDisposable
         using var after = store.Read();
         Assert.Equal((2, true), (after.State.Revision, after.State.Made.OldestFirst));
         Assert.Equal(["Anna", "Ben"], after.Imports().Select(import => import.By));
+    }
+
+    [Theory]
+    [InlineData(1)]
+    [InlineData(31)]
+    [InlineData(32)]
+    [InlineData(100)]
+    public void What_is_written_is_read_at_once_and_can_be_replaced_at_once(int contacts)
+    {
+        var query = new RecordQuery(RecordTables.Contacts, "id", "name", "terms_days", RecordQuery.Added, RecordQuery.Replaced, RecordQuery.Hash)
+        {
+            AllVersions = true,
+        };
+        var (model, store) = (new MemoryStore(), NewStore());
+        Assert.Equal(Written(model), Written(store));
+        using var slow = model.Read();
+        using var reading = store.Read();
+        Assert.Equal(Dump(slow.Rows(query), query), Dump(reading.Rows(query), query));
+
+        List<string> Written(IBookStore store)
+        {
+            using var writing = store.Write();
+            writing.AddImport(1, DateTimeOffset.UnixEpoch, "Anna", true);
+            for (var key = 1; key <= contacts; key++)
+            {
+                writing.AddId(RecordTables.Contacts, key, Encoding.UTF8.GetBytes($"C{key}"));
+                writing.Add(Contact($"Name {key}", key), key, 1, (ulong)key * 7919);
+            }
+
+            List<string> seen = [.. Dump(writing.Rows(query), query), $"{writing.LastKey(RecordTables.Contacts)}"];
+            writing.AddImport(2, DateTimeOffset.UnixEpoch, "Ben", false);
+            foreach (var key in Enumerable.Range(1, contacts).Where(key => key % 3 == 1))
+            {
+                writing.Close(RecordTables.Contacts, key, 2);
+                writing.Add(Contact($"Other {key}", terms: 0), key, 2, 0);
+            }
+
+            writing.AddImport(3, DateTimeOffset.UnixEpoch, "Ben", false);
+            writing.Close(RecordTables.Contacts, 1, 3);
+            seen.AddRange(Dump(writing.Rows(query), query));
+            writing.Commit();
+            return seen;
+        }
+
+        static RecordRow Contact(string name, int terms)
+        {
+            var row = new RecordRow(RecordTables.Contacts);
+            row.Set(RecordTables.Contacts.IndexOf("name"), Encoding.UTF8.GetBytes(name));
+            row.Set(RecordTables.Contacts.IndexOf("kind"), "other"u8);
+            if (terms % 2 == 1)
+            {
+                row.Set(RecordTables.Contacts.IndexOf("terms_days"), terms);
+            }
+
+            return row;
+        }
     }
 
     [Fact]

@@ -1,3 +1,4 @@
+using System.Globalization;
 using CsCheck;
 using Vlei.Core.Calendar;
 using Vlei.Core.Problems;
@@ -46,6 +47,37 @@ public class PeriodTests
             }
         }
     });
+
+    [Fact]
+    public void An_interval_begins_as_its_first_end_does_and_ends_as_its_last_does()
+    {
+        var end = Gen.OneOf(
+            Choose.One([.. PeriodGrammar.Words, "2-weeks-ago", "5-days-ago", ""]),
+            Gen.Select(Gen.Int[2020, 2030], Gen.Int[1, 12], Choose.One("{0}", "{0}-{1:00}", "{0}-{1:00}-07", "fy{0}", "{0}-W{1:00}", "FY{0}-Q2"))
+                .Select((year, month, form) => string.Format(CultureInfo.InvariantCulture, form, year, month)));
+        Gen.Select(end, end).Sample((first, last) =>
+        {
+            var from = first.Length == 0 ? default : PeriodGrammar.Parse(first, Today, March);
+            var to = last.Length == 0 ? default : PeriodGrammar.Parse(last, Today, March);
+            OpenPeriod Read() => PeriodGrammar.Parse($"{first}/{last}", Today, March);
+            if ((first + last).Length == 0 || from.From > to.To)
+            {
+                Assert.Throws<ProblemException>(() => Read());
+            }
+            else
+            {
+                Assert.Equal((from.From, to.To), (Read().From, Read().To));
+            }
+
+            Assert.Throws<ProblemException>(() => PeriodGrammar.Parse($"{first}//{last}", Today, March));
+            Assert.Throws<ProblemException>(() => PeriodGrammar.Parse($"{first}/P1M/{last}", Today, March));
+        });
+
+        // A duration stands beside fixed days alone.
+        Assert.All(
+            ["/", "today/P1M", "P1M/today", "P1M/P1M", "P/2026", "2026/p", "P1M", "P1M/"],
+            text => Assert.Throws<ProblemException>(() => PeriodGrammar.Parse(text, Today, March)));
+    }
 
     [Theory]
     [InlineData("2026", "2026-01-01", "2026-12-31", "2026")]
