@@ -95,11 +95,16 @@ public sealed class LedgerReader : ILedger, IDisposable
         _derived.Sums((DerivedKind)basis, YearMonth.Of(range.From), YearMonth.Of(range.To));
 
     /// <inheritdoc/>
-    public PostingMonth ReadMonth(AccountingBasis basis, YearMonth month, IReadOnlyCollection<PostingField> fields)
+    public PostingMonth ReadMonth(
+        AccountingBasis basis, YearMonth month, IReadOnlyCollection<PostingField> fields, PostingArrays? arrays = null)
     {
-        var columns = fields.Distinct().Select(field => (field, Column: _derived.Column(
-            (DerivedKind)basis, month, DerivedColumns.Postings.Columns[(int)field].Name))).ToList();
-        return new PostingMonth(_derived.Count((DerivedKind)basis, month), columns);
+        var count = _derived.Count((DerivedKind)basis, month);
+        return new PostingMonth(count, fields.Distinct().Select(field =>
+        {
+            var column = arrays?.For(field, count) ?? GC.AllocateUninitializedArray<long>(count);
+            _derived.Column((DerivedKind)basis, month, DerivedColumns.Postings.Columns[(int)field].Name, column.AsSpan(0, count));
+            return (field, column);
+        }));
     }
 
     /// <inheritdoc/>

@@ -5,7 +5,7 @@ using Vlei.Core.Ledger;
 
 namespace Vlei.Books.Tests;
 
-/// <summary>Records that wait are what they were, in whatever order they are taken out, and small and large ones beside each other.</summary>
+/// <summary>Records that wait are what they were, in whatever order they are taken out, small and large ones beside each other.</summary>
 public sealed class RecordSpoolTests
 {
     private static readonly RecordTable Table = RecordTables.Lines;

@@ -122,7 +122,8 @@ public abstract class StoreContract : IDisposable
     [InlineData(100)]
     public void What_is_written_is_read_at_once_and_can_be_replaced_at_once(int contacts)
     {
-        var query = new RecordQuery(RecordTables.Contacts, "id", "name", "terms_days", RecordQuery.Added, RecordQuery.Replaced, RecordQuery.Hash)
+        var query = new RecordQuery(
+            RecordTables.Contacts, "id", "name", "terms_days", RecordQuery.Added, RecordQuery.Replaced, RecordQuery.Hash)
         {
             AllVersions = true,
         };

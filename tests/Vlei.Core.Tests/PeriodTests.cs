@@ -53,7 +53,9 @@ public class PeriodTests
     {
         var end = Gen.OneOf(
             Choose.One([.. PeriodGrammar.Words, "2-weeks-ago", "5-days-ago", ""]),
-            Gen.Select(Gen.Int[2020, 2030], Gen.Int[1, 12], Choose.One("{0}", "{0}-{1:00}", "{0}-{1:00}-07", "fy{0}", "{0}-W{1:00}", "FY{0}-Q2"))
+            Gen.Select(
+                Gen.Int[2020, 2030], Gen.Int[1, 12],
+                Choose.One("{0}", "{0}-{1:00}", "{0}-{1:00}-07", "fy{0}", "{0}-W{1:00}", "FY{0}-Q2"))
                 .Select((year, month, form) => string.Format(CultureInfo.InvariantCulture, form, year, month)));
         Gen.Select(end, end).Sample((first, last) =>
         {

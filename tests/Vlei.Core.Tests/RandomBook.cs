@@ -237,7 +237,8 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
                     new Amount(account.Sum(p => Math.Max(0, p.Line.Amount.MinorUnits))),
                     new Amount(-account.Sum(p => Math.Min(0, p.Line.Amount.MinorUnits))))).ToArray()));
 
-    public PostingMonth ReadMonth(AccountingBasis basis, YearMonth month, IReadOnlyCollection<PostingField> fields)
+    public PostingMonth ReadMonth(
+        AccountingBasis basis, YearMonth month, IReadOnlyCollection<PostingField> fields, PostingArrays? arrays = null)
     {
         var postings = Postings(basis).Where(p => YearMonth.Of(p.Day) == month)
             .OrderBy(p => p.Day).ThenBy(p => p.Document).ThenBy(p => p.Settlement).ThenBy(p => p.Line.Number).ToList();

@@ -37,6 +37,15 @@ internal class DerivedMonths(IMonths months)
         return numbers;
     }
 
+    /// <summary>Reads one column of a month into some numbers, as many as it has rows.</summary>
+    public void Column(DerivedKind kind, YearMonth month, string name, Span<long> numbers)
+    {
+        if (!PackedNumbers.TryUnpack(Data(kind, month, name), numbers))
+        {
+            throw Damaged(kind, month);
+        }
+    }
+
     /// <summary>What some rows of a month, by their places, have in a column.</summary>
     public long[] Column(DerivedKind kind, YearMonth month, string name, int[] places)
     {
@@ -135,14 +144,6 @@ internal class DerivedMonths(IMonths months)
         ProblemKind.BadData,
         $"The derived columns of {InWords(kind, month)} are damaged; the records are not.",
         "Run: vlei check --rebuild");
-
-    private void Column(DerivedKind kind, YearMonth month, string name, Span<long> numbers)
-    {
-        if (!PackedNumbers.TryUnpack(Data(kind, month, name), numbers))
-        {
-            throw Damaged(kind, month);
-        }
-    }
 
     // A month without rows has no columns.
     private ReadOnlySpan<byte> Data(DerivedKind kind, YearMonth month, string name) =>

@@ -23,9 +23,13 @@ public sealed class FigureSums
     private readonly int _accounts;
     private readonly bool[]? _takenAccounts;
 
+    // A month is done with before the next; only what is asked of its postings looks at columns as a whole.
+    private readonly PostingArrays? _arrays;
+
     private FigureSums(ILedger ledger, Selection filter, Slicing? slicedBy)
     {
         (_ledger, _filter, _slicedBy) = (ledger, filter, slicedBy);
+        _arrays = slicedBy is null && (filter.IsEverything || filter.IsOfAccounts) ? new PostingArrays() : null;
         _accounts = ledger.Accounts.Select(account => account.Key.Value).DefaultIfEmpty(0).Max() + 1;
         if (filter.IsOfAccounts && !filter.IsEverything)
         {
@@ -73,7 +77,7 @@ public sealed class FigureSums
         var whole = new DateRange(ranges.Min(range => range.Key.From), ranges.Max(range => range.Key.To));
         PostingField[] fields =
         [
-            PostingField.Day, PostingField.Account, PostingField.Amount,
+            PostingField.Account, PostingField.Amount,
             .. _takenAccounts is null ? _filter.Columns ?? [] : [], .. _slicedBy?.Columns ?? [],
         ];
         foreach (var (month, monthSums) in Postings.Months(_ledger, source, whole))
@@ -93,18 +97,21 @@ public sealed class FigureSums
                 }
                 else
                 {
-                    reading ??= Read(source, month, fields);
-                    AddDays([.. range], reading, days);
+                    reading ??= Read(source, month, ranges.Exists(own => Cuts(own.Key, month)) ? [PostingField.Day, .. fields] : fields);
+                    AddDays([.. range], reading, days == month.Range ? null : days);
                 }
             }
         }
     }
 
+    private static bool Cuts(DateRange range, YearMonth month) =>
+        range.Intersect(month.Range) is { IsEmpty: false } days && days != month.Range;
+
     private bool CanAddMonths => _filter.IsEverything || _takenAccounts is not null;
 
     private MonthReading Read(PostingSource source, YearMonth month, PostingField[] fields)
     {
-        var postings = Postings.Read(_ledger, source, month, fields);
+        var postings = Postings.Read(_ledger, source, month, fields, _arrays);
         return new MonthReading(
             postings, _takenAccounts is null ? _filter.TakenOf(postings, source, month) : null,
             _slicedBy?.PlacesIn(postings, source, month));
@@ -126,10 +133,12 @@ public sealed class FigureSums
         }
     }
 
-    private void AddDays(List<Figure> figures, MonthReading reading, DateRange days)
+    // All days of the month where none are named.
+    private void AddDays(List<Figure> figures, MonthReading reading, DateRange? some)
     {
         var (accounts, amounts) = (reading.Postings[PostingField.Account], reading.Postings[PostingField.Amount]);
-        var (start, end) = (reading.Postings.FirstFrom(days.From.Day), reading.Postings.FirstFrom(days.To.Day + 1));
+        var (start, end) = some is not { } days ? (0, reading.Postings.Count)
+            : (reading.Postings.FirstFrom(days.From.Day), reading.Postings.FirstFrom(days.To.Day + 1));
         var slices = new Figure?[_slicedBy?.Values.Count ?? 0];
         Figure? all = null;
         foreach (var figure in figures)

@@ -39,12 +39,18 @@ public static class Postings
         };
 
     /// <summary>Some columns of the postings of a month.</summary>
+    /// <param name="ledger">The records.</param>
+    /// <param name="source">What kind of postings.</param>
+    /// <param name="month">The month.</param>
+    /// <param name="fields">The columns.</param>
+    /// <param name="arrays">What they may be read into, where the month that was read into it before is done with.</param>
     public static PostingMonth Read(
-        ILedger ledger, PostingSource source, YearMonth month, IReadOnlyCollection<PostingField> fields) => source switch
+        ILedger ledger, PostingSource source, YearMonth month, IReadOnlyCollection<PostingField> fields,
+        PostingArrays? arrays = null) => source switch
         {
             PostingSource.Money => MoneyMovements.Read(ledger, month, fields),
             PostingSource.Budget => ReadBudgets(ledger, month, fields),
-            _ => ledger.ReadMonth(BasisOf(source), month, fields),
+            _ => ledger.ReadMonth(BasisOf(source), month, fields, arrays),
         };
 
     /// <summary>The postings of a basis.</summary>

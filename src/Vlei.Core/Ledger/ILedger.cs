@@ -34,7 +34,12 @@ public interface ILedger
     IEnumerable<(YearMonth Month, AccountSum[] Sums)> MonthSums(AccountingBasis basis, DateRange range);
 
     /// <summary>Some columns of the postings of one month.</summary>
-    PostingMonth ReadMonth(AccountingBasis basis, YearMonth month, IReadOnlyCollection<PostingField> fields);
+    /// <param name="basis">The basis.</param>
+    /// <param name="month">The month.</param>
+    /// <param name="fields">The columns.</param>
+    /// <param name="arrays">What they may be read into, where the month that was read into it before is done with.</param>
+    PostingMonth ReadMonth(
+        AccountingBasis basis, YearMonth month, IReadOnlyCollection<PostingField> fields, PostingArrays? arrays = null);
 
     /// <summary>One column of some postings of a month.</summary>
     /// <param name="basis">The basis.</param>

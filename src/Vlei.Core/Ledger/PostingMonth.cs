@@ -5,7 +5,7 @@ public sealed class PostingMonth
 {
     private readonly long[]?[] _columns = new long[]?[Enum.GetValues<PostingField>().Length];
 
-    /// <summary>Takes the columns, all of one length.</summary>
+    /// <summary>Takes the columns, each with as many numbers as there are postings; what lies behind them is not looked at.</summary>
     public PostingMonth(int count, IEnumerable<(PostingField Field, long[] Column)> columns)
     {
         Count = count;
@@ -18,7 +18,10 @@ public sealed class PostingMonth
     /// <summary>How many postings there are.</summary>
     public int Count { get; }
 
-    /// <summary>One column. Throws <see cref="InvalidOperationException"/> where it was not asked for.</summary>
+    /// <summary>
+    /// One column; longer than there are postings where its array is used again. Throws <see cref="InvalidOperationException"/> where
+    /// it was not asked for.
+    /// </summary>
     public long[] this[PostingField field] =>
         _columns[(int)field] ?? throw new InvalidOperationException($"The column {field} was not read.");
 
@@ -26,7 +29,7 @@ public sealed class PostingMonth
     public int FirstFrom(int day)
     {
         var days = this[PostingField.Day];
-        var (low, high) = (0, days.Length);
+        var (low, high) = (0, Count);
         while (low < high)
         {
             var middle = (low + high) / 2;

@@ -170,9 +170,10 @@ public sealed class ControlHistory
         var accounts = Accounts.Select(account => (long)account.Key.Value).ToHashSet();
         PostingField[] fields =
             [PostingField.Day, PostingField.Account, PostingField.Amount, PostingField.Document, PostingField.Contact];
+        var arrays = new PostingArrays();
         foreach (var (month, _) in _ledger.MonthSums(AccountingBasis.Accrual, days))
         {
-            var (postings, within) = (_ledger.ReadMonth(AccountingBasis.Accrual, month, fields), days.Intersect(month.Range));
+            var (postings, within) = (_ledger.ReadMonth(AccountingBasis.Accrual, month, fields, arrays), days.Intersect(month.Range));
             var end = postings.FirstFrom(within.To.Day + 1);
             for (var posting = postings.FirstFrom(within.From.Day); posting < end; posting++)
             {

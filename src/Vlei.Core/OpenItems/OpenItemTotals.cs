@@ -60,9 +60,10 @@ public sealed class OpenItemTotals
     // On the cash basis, what no settlement released counts at its own date.
     private void FindImmediate(DateRange extent)
     {
+        var arrays = new PostingArrays();
         foreach (var (month, _) in _ledger.MonthSums(AccountingBasis.Cash, extent))
         {
-            var postings = _ledger.ReadMonth(AccountingBasis.Cash, month, Fields);
+            var postings = _ledger.ReadMonth(AccountingBasis.Cash, month, Fields, arrays);
             for (var posting = 0; posting < postings.Count; posting++)
             {
                 var account = (AccountKey)postings[PostingField.Account][posting];

@@ -44,10 +44,10 @@ internal sealed class ReviewRecords
         Accounts = context.Ledger.Accounts.ToDictionary(account => account.Key);
         _contacts = context.Ledger.Records(RecordTables.Contacts)
             .ToDictionary(contact => new ContactKey(contact.Key), contact => contact.Name);
-        var documents = new List<ReviewDocument>();
+        var (documents, arrays) = (new List<ReviewDocument>(), new PostingArrays());
         foreach (var (month, _) in context.Ledger.MonthSums(AccountingBasis.Accrual, new DateRange(DateOnly.MinValue, range.To)))
         {
-            Add(month, documents);
+            Add(month, documents, arrays);
         }
 
         Documents = documents;
@@ -144,14 +144,14 @@ internal sealed class ReviewRecords
         new("lines", "period", $"{PeriodText.Iso(days.From)}{(days.Days == 1 ? "" : $"/{PeriodText.Iso(days.To)}")}",
             $"document={string.Join(',', ids)}");
 
-    private void Add(YearMonth month, List<ReviewDocument> documents)
+    private void Add(YearMonth month, List<ReviewDocument> documents, PostingArrays arrays)
     {
         PostingField[] fields =
         [
             PostingField.Day, PostingField.Document, PostingField.Account, PostingField.Contact, PostingField.Amount, PostingField.Kind,
             PostingField.TaxCode, PostingField.TaxPart,
         ];
-        var postings = Context.Ledger.ReadMonth(AccountingBasis.Accrual, month, fields);
+        var postings = Context.Ledger.ReadMonth(AccountingBasis.Accrual, month, fields, arrays);
         var end = month.Range.To <= Range.To ? postings.Count : postings.FirstFrom(Range.To.Day + 1);
         var (days, keys, kinds) = (postings[PostingField.Day], postings[PostingField.Document], postings[PostingField.Kind]);
         var lines = LinesOf(postings, end);

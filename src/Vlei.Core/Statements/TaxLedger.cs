@@ -89,7 +89,8 @@ internal sealed class TaxLedger : ILedger
     }
 
     /// <inheritdoc/>
-    public PostingMonth ReadMonth(AccountingBasis basis, YearMonth month, IReadOnlyCollection<PostingField> fields)
+    public PostingMonth ReadMonth(
+        AccountingBasis basis, YearMonth month, IReadOnlyCollection<PostingField> fields, PostingArrays? arrays = null)
     {
         var all = _ledger.ReadMonth(basis, month, [.. fields.Union(Needed)]);
         int[] taxed = [.. Enumerable.Range(0, all.Count).Where(row => all[PostingField.TaxCode][row] != 0)];

@@ -27,6 +27,7 @@ internal static class PostingEntries
         var terms = part.Terms.ToLookup(term => (long)term.Account.Value);
         var more = withMore && part.Source != PostingSource.Budget ? Explaining : [];
         PostingField[] fields = [.. Needed.Union(more).Union(part.Filter.Columns ?? [])];
+        var arrays = part.Filter.IsEverything ? new PostingArrays() : null;
         foreach (var (month, sums) in Postings.Months(ledger, part.Source, part.Range))
         {
             if (sums is not null && !sums.Any(sum => terms.Contains(sum.Account.Value)))
@@ -35,7 +36,7 @@ internal static class PostingEntries
             }
 
             var days = part.Range.Intersect(month.Range);
-            var postings = Postings.Read(ledger, part.Source, month, fields);
+            var postings = Postings.Read(ledger, part.Source, month, fields, arrays);
             var taken = part.Filter.TakenOf(postings, part.Source, month);
             var (accounts, amounts) = (postings[PostingField.Account], postings[PostingField.Amount]);
             var end = postings.FirstFrom(days.To.Day + 1);
