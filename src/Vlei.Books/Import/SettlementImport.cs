@@ -22,7 +22,7 @@ internal sealed class SettlementImport(ImportSession session, KeyedImport docume
     private readonly Dictionary<(int, int), List<(ulong Hash, int Key)>> _known = [];
     private readonly Dictionary<(int, int), int> _added = [];
 
-    /// <summary>The documents whose settlements are not as they were, though they are themselves.</summary>
+    /// <summary>The documents that are as they were, but whose settlements are not.</summary>
     public HashSet<int> Touched { get; } = [];
 
     /// <summary>Where each settlement that the set has stands, by its key.</summary>

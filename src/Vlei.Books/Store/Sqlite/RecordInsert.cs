@@ -7,10 +7,7 @@ internal sealed class RecordInsert
 {
     private readonly (int Field, bool IsNumber, References.KeyRange? Target)[] _fields;
 
-    /// <summary>
-    /// Prepares to. What is known of a version beside its fields comes first: its key, its import and its hash; of a
-    /// line its document, its import and its place.
-    /// </summary>
+    /// <summary>Prepares the statement.</summary>
     public RecordInsert(Database database, RecordTable table, References references)
     {
         string[] columns = table == RecordTables.Lines
@@ -26,12 +23,16 @@ internal sealed class RecordInsert
     public RowsInsert Rows { get; }
 
     /// <summary>Writes one version.</summary>
-    public void Insert(RecordRow row, long key, long revision, long hash)
+    /// <param name="row">Its fields and its tags.</param>
+    /// <param name="key">Its key; of a line, that of its document.</param>
+    /// <param name="revision">The import that adds it.</param>
+    /// <param name="hashOrPlace">Its hash; of a line, its place.</param>
+    public void Insert(RecordRow row, long key, long revision, long hashOrPlace)
     {
         const int Known = 3;
         Rows.Begin(key);
         Rows.Bind(1, revision);
-        Rows.Bind(2, hash);
+        Rows.Bind(2, hashOrPlace);
         for (var place = 0; place < _fields.Length; place++)
         {
             var (field, isNumber, target) = _fields[place];

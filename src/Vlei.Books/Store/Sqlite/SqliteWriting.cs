@@ -87,7 +87,7 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
     /// <inheritdoc/>
     public void SetHash(RecordTable table, int key, long revision, ulong hash)
     {
-        BeforeReading();
+        Flush();
         Prepared($"UPDATE {table.Name} SET hash = ? WHERE key = ? AND added = ?")
             .Bind(1, (long)hash).Bind(2, key).Bind(3, revision).Run();
     }
@@ -143,7 +143,7 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
     public void Commit()
     {
         EndColumn();
-        BeforeReading();
+        Flush();
         _references.Check();
         Database.Commit();
     }
@@ -167,7 +167,9 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
     private IEnumerable<RowsInsert> AllRows => _ids.Values.Concat(_inserts.Values.Select(insert => insert.Rows));
 
     // What waits to be written is read with the rest.
-    protected override void BeforeReading()
+    protected override void BeforeReading() => Flush();
+
+    private void Flush()
     {
         foreach (var rows in AllRows)
         {
