@@ -242,7 +242,18 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
     {
         var postings = Postings(basis).Where(p => YearMonth.Of(p.Day) == month)
             .OrderBy(p => p.Day).ThenBy(p => p.Document).ThenBy(p => p.Settlement).ThenBy(p => p.Line.Number).ToList();
-        return new PostingMonth(postings.Count, fields.Distinct().Select(field => (field, postings.Select(p => Of(p, field)).ToArray())));
+        return new PostingMonth(postings.Count, fields.Distinct().Select(field =>
+        {
+            // What lies behind the postings of an array that is used again would show wherever it were looked at.
+            var column = arrays?.For(field, postings.Count + 1) ?? new long[postings.Count];
+            Array.Fill(column, long.MinValue);
+            for (var row = 0; row < postings.Count; row++)
+            {
+                column[row] = Of(postings[row], field);
+            }
+
+            return (field, column);
+        }));
     }
 
     /// <summary>What a posting has in a column.</summary>

@@ -29,7 +29,6 @@ public sealed class FigureSums
     private FigureSums(ILedger ledger, Selection filter, Slicing? slicedBy)
     {
         (_ledger, _filter, _slicedBy) = (ledger, filter, slicedBy);
-        _arrays = slicedBy is null && (filter.IsEverything || filter.IsOfAccounts) ? new PostingArrays() : null;
         _accounts = ledger.Accounts.Select(account => account.Key.Value).DefaultIfEmpty(0).Max() + 1;
         if (filter.IsOfAccounts && !filter.IsEverything)
         {
@@ -39,6 +38,8 @@ public sealed class FigureSums
                 _takenAccounts[account.Key.Value] = isTaken;
             }
         }
+
+        _arrays = slicedBy is null && CanAddMonths ? new PostingArrays() : null;
     }
 
     /// <summary>
