@@ -148,18 +148,14 @@ public sealed class LedgerReader : ILedger, IDisposable
     }
 
     /// <inheritdoc/>
-    public IEnumerable<Application> Applications(DateOnly until, IReadOnlySet<AccountKey>? accounts = null)
+    public IEnumerable<List<Application>> Applications(DateOnly until, IReadOnlySet<AccountKey>? accounts = null)
     {
         var (rows, wanted) = (new List<Application>(), WantedOf(accounts));
         foreach (var month in MonthsUntil(DerivedKind.Applications, until))
         {
-            AddUntil(rows, DerivedKind.Applications, month, until, DerivedColumns.Applications, wanted);
-            foreach (var application in rows)
-            {
-                yield return application;
-            }
-
             rows.Clear();
+            AddUntil(rows, DerivedKind.Applications, month, until, DerivedColumns.Applications, wanted);
+            yield return rows;
         }
     }
 

@@ -40,7 +40,7 @@ public sealed class ControlHistoryTests
             bool IsOfType(AccountKey account) => Chart[account.Value - 1].Type == type;
             var history = ControlHistory.Of(ledger, type, until);
             var own = items.Where(item => item.Date <= until && IsOfType(item.Account)).ToList();
-            var settled = ledger.Applications(until).Where(applied => IsOfType(applied.Account)).ToList();
+            var settled = ledger.Applications(until).SelectMany(part => part).Where(applied => IsOfType(applied.Account)).ToList();
             Assert.Equal(
                 own.Select(item => item with { Total = new(sign * item.Total.MinorUnits) }),
                 Enumerable.Range(0, history.Count).Select(place => history[place]));
@@ -115,7 +115,8 @@ public sealed class ControlHistoryTests
                 nameof(ILedger.ControlItems) =>
                     _items.Where(item => item.Date <= (DateOnly)args![0]! && IsWanted(item.Account)).ToList(),
                 nameof(ILedger.Applications) =>
-                    _applications.Where(applied => applied.Day <= (DateOnly)args![0]! && IsWanted(applied.Account)),
+                    _applications.Where(applied => applied.Day <= (DateOnly)args![0]! && IsWanted(applied.Account))
+                        .Chunk(2).Select(part => part.ToList()),
                 var other => throw new InvalidOperationException($"{other} is not asked for."),
             };
         }

@@ -120,15 +120,15 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
     ];
 
     // In these books a document has one contact.
-    public IEnumerable<Application> Applications(DateOnly until, IReadOnlySet<AccountKey>? accounts = null) =>
+    public IEnumerable<List<Application>> Applications(DateOnly until, IReadOnlySet<AccountKey>? accounts = null) =>
     [
-        .. from settlement in Settlements
+        [.. from settlement in Settlements
            let day = Effective(settlement)
            where day <= until && accounts?.Contains(new(settlement.Account)) != false
            orderby day, settlement.Key
            select new Application(
                new(settlement.Key), day, new Amount(settlement.Amount), new(settlement.Account),
-               new(settlement.From), new(ContactOf(settlement.From)), new(settlement.To), new(ContactOf(settlement.To))),
+               new(settlement.From), new(ContactOf(settlement.From)), new(settlement.To), new(ContactOf(settlement.To)))],
     ];
 
     public (DocumentKey From, DocumentKey To) DocumentsOf(SettlementKey settlement) =>

@@ -1,4 +1,5 @@
 using System.Buffers;
+using System.Runtime.InteropServices;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
@@ -11,6 +12,12 @@ internal delegate TValue RowReading<T, out TValue>(in T row);
 /// <summary>Which of two rows comes first: less than 0, 0 or more, as of numbers.</summary>
 internal delegate int RowComparison<T>(in T left, in T right);
 
+/// <summary>Makes the rows of a month of its columns, which are at least as long.</summary>
+internal delegate void RowJoining<T>(DateOnly first, long[][] columns, Span<T> rows);
+
+/// <summary>Fills in the numbers that a column has at some places, or at all where there are none.</summary>
+internal delegate void ColumnFilling(int column, ReadOnlySpan<int> places, Span<long> numbers);
+
 /// <summary>One column of the rows of a month, as the store keeps it.</summary>
 /// <param name="Name">Its name in the store.</param>
 /// <param name="Of">What it holds of a row.</param>
@@ -19,14 +26,14 @@ internal sealed record DerivedColumn<T>(string Name, RowReading<T, long> Of);
 /// <summary>How rows of one type are kept: a whole number in each column.</summary>
 /// <param name="Columns">The columns; the first is the day of the month.</param>
 /// <param name="DayOf">The day that says which month a row belongs to.</param>
-/// <param name="Join">A row from the first day of its month, the numbers of all rows by column, and its place.</param>
+/// <param name="Join">Makes rows of the first day of their month and the numbers of each by column.</param>
 /// <param name="Order">
 /// The one order of a month's rows. No two are equal in it, so the columns come out the same whichever way they were made.
 /// </param>
 /// <param name="Documents">The names of the columns that hold documents: what a row rests on.</param>
 /// <param name="Sums">What a month's rows sum up to, as bytes; nothing where they are not summed up.</param>
 internal sealed record DerivedColumns<T>(
-    IReadOnlyList<DerivedColumn<T>> Columns, RowReading<T, DateOnly> DayOf, Func<DateOnly, long[][], int, T> Join,
+    IReadOnlyList<DerivedColumn<T>> Columns, RowReading<T, DateOnly> DayOf, RowJoining<T> Join,
     RowComparison<T> Order, IReadOnlyList<string> Documents, Func<ReadOnlySpan<T>, byte[]>? Sums = null)
 {
     private readonly RowReading<T, long>[] _documents =
@@ -58,29 +65,27 @@ internal sealed record DerivedColumns<T>(
     /// <param name="rows">The others.</param>
     /// <param name="month">The month.</param>
     /// <param name="count">How many they are.</param>
-    /// <param name="fill">Fills in the numbers of a column, by its place.</param>
+    /// <param name="fill">Fills in the numbers of a column.</param>
     /// <param name="accounts">Which accounts are wanted, by their keys; nothing for all of them.</param>
-    public void Unpack(List<T> rows, YearMonth month, int count, Action<int, Memory<long>> fill, bool[]? accounts = null)
+    public void Unpack(List<T> rows, YearMonth month, int count, ColumnFilling fill, bool[]? accounts = null)
     {
         // The arrays are used again for each month: they are large, and new ones cost more than what is done with them.
-        var columns = new long[Columns.Count][];
+        var columns = Array.ConvertAll(new long[Columns.Count][], _ => ArrayPool<long>.Shared.Rent(count));
+        var places = accounts is null ? null : ArrayPool<int>.Shared.Rent(count);
+        var wanted = places is null ? count : Wanted(places, columns[_account].AsSpan(0, count), fill, accounts!);
         for (var column = 0; column < columns.Length; column++)
         {
-            columns[column] = ArrayPool<long>.Shared.Rent(count);
-            fill(column, columns[column].AsMemory(0, count));
+            fill(column, places.AsSpan(0, wanted < count ? wanted : 0), columns[column].AsSpan(0, wanted));
         }
 
-        var of = accounts is null ? [] : columns[_account];
-        rows.EnsureCapacity(rows.Count + count);
-        for (var row = 0; row < count; row++)
-        {
-            if (accounts is null || accounts[of[row]])
-            {
-                rows.Add(Join(month.First, columns, row));
-            }
-        }
-
+        var first = rows.Count;
+        CollectionsMarshal.SetCount(rows, first + wanted);
+        Join(month.First, columns, CollectionsMarshal.AsSpan(rows)[first..]);
         Array.ForEach(columns, column => ArrayPool<long>.Shared.Return(column));
+        if (places is not null)
+        {
+            ArrayPool<int>.Shared.Return(places);
+        }
     }
 
     /// <summary>Whether a row rests on any of the documents.</summary>
@@ -95,6 +100,20 @@ internal sealed record DerivedColumns<T>(
         }
 
         return false;
+    }
+
+    // Says which rows are wanted, and gives how many they are.
+    private int Wanted(int[] places, Span<long> of, ColumnFilling fill, bool[] accounts)
+    {
+        fill(_account, [], of);
+        var wanted = 0;
+        for (var row = 0; row < of.Length; row++)
+        {
+            places[wanted] = row;
+            wanted += accounts[of[row]] ? 1 : 0;
+        }
+
+        return wanted;
     }
 }
 
@@ -121,14 +140,20 @@ internal static class DerivedColumns
             new("tax-part", (in posting) => (long)posting.Line.TaxPart),
         ],
         (in posting) => posting.Day,
-        (first, columns, row) => new Posting(
-            first.AddDays((int)columns[0][row] - 1),
-            (DocumentKey)columns[3][row],
-            new Line(
-                (int)columns[5][row], (AccountKey)columns[1][row], new Amount(columns[2][row]), (ContactKey)columns[6][row],
-                (int)columns[7][row], (int)columns[8][row], (int)columns[9][row], (int)columns[10][row], (int)columns[11][row],
-                columns[12][row], (int)columns[13][row], (TaxPart)columns[14][row]),
-            (SettlementKey)columns[4][row]),
+        (first, columns, rows) =>
+        {
+            for (var row = 0; row < rows.Length; row++)
+            {
+                rows[row] = new Posting(
+                    first.AddDays((int)columns[0][row] - 1),
+                    (DocumentKey)columns[3][row],
+                    new Line(
+                        (int)columns[5][row], (AccountKey)columns[1][row], new Amount(columns[2][row]), (ContactKey)columns[6][row],
+                        (int)columns[7][row], (int)columns[8][row], (int)columns[9][row], (int)columns[10][row], (int)columns[11][row],
+                        columns[12][row], (int)columns[13][row], (TaxPart)columns[14][row]),
+                    (SettlementKey)columns[4][row]);
+            }
+        },
         (in left, in right) =>
         {
             var order = left.Day.CompareTo(right.Day);
@@ -151,12 +176,17 @@ internal static class DerivedColumns
             new("kind", (in item) => item.Kind),
         ],
         (in item) => item.Date,
-        (first, columns, row) =>
+        (first, columns, rows) =>
         {
-            var date = first.AddDays((int)columns[0][row] - 1);
-            return new ControlItem(
-                (DocumentKey)columns[1][row], (AccountKey)columns[2][row], (ContactKey)columns[3][row], new Amount(columns[4][row]),
-                date, date.AddDays((int)columns[5][row]), (int)columns[6][row]);
+            var (day, document, account, contact) = (columns[0], columns[1], columns[2], columns[3]);
+            var (amount, days, kind) = (columns[4], columns[5], columns[6]);
+            for (var row = 0; row < rows.Length; row++)
+            {
+                var date = first.AddDays((int)day[row] - 1);
+                rows[row] = new ControlItem(
+                    (DocumentKey)document[row], (AccountKey)account[row], (ContactKey)contact[row], new Amount(amount[row]),
+                    date, date.AddDays((int)days[row]), (int)kind[row]);
+            }
         },
         (in left, in right) =>
         {
@@ -180,10 +210,17 @@ internal static class DerivedColumns
             new("to-contact", (in application) => application.ToContact.Value),
         ],
         (in application) => application.Day,
-        (first, columns, row) => new Application(
-            (SettlementKey)columns[1][row], first.AddDays((int)columns[0][row] - 1), new Amount(columns[2][row]),
-            (AccountKey)columns[3][row], (DocumentKey)columns[4][row], (ContactKey)columns[5][row], (DocumentKey)columns[6][row],
-            (ContactKey)columns[7][row]),
+        (first, columns, rows) =>
+        {
+            var (day, settlement, amount, account) = (columns[0], columns[1], columns[2], columns[3]);
+            var (from, fromContact, to, toContact) = (columns[4], columns[5], columns[6], columns[7]);
+            for (var row = 0; row < rows.Length; row++)
+            {
+                rows[row] = new Application(
+                    (SettlementKey)settlement[row], first.AddDays((int)day[row] - 1), new Amount(amount[row]), (AccountKey)account[row],
+                    (DocumentKey)from[row], (ContactKey)fromContact[row], (DocumentKey)to[row], (ContactKey)toContact[row]);
+            }
+        },
         (in left, in right) =>
         {
             var order = left.Day.CompareTo(right.Day);

@@ -50,7 +50,16 @@ internal class DerivedMonths(IMonths months)
     public long[] Column(DerivedKind kind, YearMonth month, string name, int[] places)
     {
         var numbers = new long[places.Length];
-        return PackedNumbers.TryUnpack(Data(kind, month, name), Count(kind, month), places, numbers) ? numbers : throw Damaged(kind, month);
+        Column(kind, month, name, places, numbers);
+        return numbers;
+    }
+
+    private void Column(DerivedKind kind, YearMonth month, string name, ReadOnlySpan<int> places, Span<long> numbers)
+    {
+        if (!PackedNumbers.TryUnpack(Data(kind, month, name), Count(kind, month), places, numbers))
+        {
+            throw Damaged(kind, month);
+        }
     }
 
     /// <summary>A column of what a stretch of documents says; nothing where it is not there.</summary>
@@ -88,7 +97,9 @@ internal class DerivedMonths(IMonths months)
     {
         if (Count(kind, month) is > 0 and var count)
         {
-            shape.Unpack(rows, month, count, (column, numbers) => Column(kind, month, shape.Columns[column].Name, numbers.Span), accounts);
+            shape.Unpack(
+                rows, month, count, (column, places, numbers) => Column(kind, month, shape.Columns[column].Name, places, numbers),
+                accounts);
         }
     }
 

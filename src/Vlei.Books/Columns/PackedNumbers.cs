@@ -29,18 +29,18 @@ internal static class PackedNumbers
     }
 
     /// <summary>Unpacks as many numbers as there is room for; false where the bytes cannot be that many.</summary>
-    public static bool TryUnpack(ReadOnlySpan<byte> bytes, Span<long> numbers) => TryTake(bytes, numbers.Length, null, numbers);
+    public static bool TryUnpack(ReadOnlySpan<byte> bytes, Span<long> numbers) => TryTake(bytes, numbers.Length, [], numbers);
 
     /// <summary>Unpacks some of the numbers; false where the bytes cannot be as many as are said.</summary>
     /// <param name="bytes">All of them.</param>
     /// <param name="count">How many they are.</param>
     /// <param name="places">Which of them.</param>
     /// <param name="numbers">Where they are put, one for each place.</param>
-    public static bool TryUnpack(ReadOnlySpan<byte> bytes, int count, int[] places, Span<long> numbers) =>
-        TryTake(bytes, count, places, numbers);
+    public static bool TryUnpack(ReadOnlySpan<byte> bytes, int count, ReadOnlySpan<int> places, Span<long> numbers) =>
+        numbers.IsEmpty || TryTake(bytes, count, places, numbers);
 
     // All of them where no places are named.
-    private static bool TryTake(ReadOnlySpan<byte> bytes, int count, int[]? places, Span<long> numbers)
+    private static bool TryTake(ReadOnlySpan<byte> bytes, int count, ReadOnlySpan<int> places, Span<long> numbers)
     {
         var width = count == 0 ? 0 : bytes.Length / count;
         if (width * count != bytes.Length)
@@ -84,15 +84,15 @@ internal static class PackedNumbers
     }
 
     // One loop per width: reports read millions of these.
-    private static void Widen<T>(ReadOnlySpan<T> narrow, int[]? places, Span<long> numbers)
+    private static void Widen<T>(ReadOnlySpan<T> narrow, ReadOnlySpan<int> places, Span<long> numbers)
         where T : unmanaged, IBinaryInteger<T>
     {
-        for (var index = 0; places is null && index < narrow.Length; index++)
+        for (var index = 0; places.IsEmpty && index < narrow.Length; index++)
         {
             numbers[index] = long.CreateTruncating(narrow[index]);
         }
 
-        for (var index = 0; index < places?.Length; index++)
+        for (var index = 0; index < places.Length; index++)
         {
             numbers[index] = long.CreateTruncating(narrow[places[index]]);
         }

@@ -125,16 +125,17 @@ internal sealed class RelatedRecords(ILedger ledger)
             Array.Fill(texts, "");
         }
 
-        var times = new Dictionary<string, int>(records.Count, StringComparer.Ordinal);
-        foreach (var record in records)
-        {
-            CollectionsMarshal.GetValueRefOrAddDefault(times, record.Name, out _)++;
-        }
-
+        var firsts = new Dictionary<string, int>(records.Count, StringComparer.Ordinal);
         foreach (var (key, id, name) in records)
         {
-            (ids[key], names[key]) = (id, name);
-            words[key] = table.Id == "code" ? $"{id} {name}" : times[name] > 1 ? $"{name} ({id})" : name;
+            (ids[key], names[key], words[key]) = (id, name, table.Id == "code" ? $"{id} {name}" : name);
+            ref var first = ref CollectionsMarshal.GetValueRefOrAddDefault(firsts, name, out var isShared);
+            if (isShared && table.Id != "code")
+            {
+                (words[first], words[key]) = ($"{name} ({ids[first]})", $"{name} ({id})");
+            }
+
+            first = key;
         }
 
         return new WordPool(words, ids, names);

@@ -1,3 +1,5 @@
+using System.Text;
+
 namespace Vlei.Core.Ledger;
 
 /// <summary>The order in which accounts are listed: by code, runs of digits by their value (900 before 1000).</summary>
@@ -37,38 +39,56 @@ public sealed class CodeOrder : IComparer<string>
         return byLength != 0 ? byLength : string.Compare(x, y, _letters);
     }
 
+    /// <summary>How many bytes the key of a name takes at most.</summary>
+    public static int KeyLength(string name) => 3 * name.Length;
+
     /// <summary>
-    /// A text by which a name has its place in the order of names, letter by letter; of equal ones the names must be compared. Nothing
-    /// where a name has other letters than those of ASCII.
+    /// Writes the bytes by which a name has its place in the order of names, one after the other; of names with equal bytes the names
+    /// must be compared. Gives how many they are; less than 0 where a name has letters that it cannot be done for.
     /// </summary>
-    public static string? KeyOf(string name)
+    /// <param name="name">The name.</param>
+    /// <param name="key">Where they go: room for <see cref="KeyLength"/>.</param>
+    public static int WriteKey(string name, Span<byte> key)
     {
         // Digits come before all letters, but as what they are where a name begins with them; of two numbers the longer is greater.
-        const char Digits = '\u0001';
-        var key = name.Length <= 128 ? stackalloc char[4 * name.Length] : new char[4 * name.Length];
+        const byte Digits = 1;
         var length = 0;
         for (ReadOnlySpan<char> rest = name; !rest.IsEmpty;)
         {
             var run = Run(rest);
             rest = rest[run.Length..];
-            if (run.ContainsAnyExceptInRange(' ', '~'))
-            {
-                return null;
-            }
-
             if (char.IsAsciiDigit(run[0]))
             {
-                key[length] = length == 0 ? '0' : Digits;
-                length++;
                 run = run.TrimStart('0');
-                key[length++] = (char)run.Length;
+                if (run.Length > byte.MaxValue)
+                {
+                    return -1;
+                }
+
+                (key[length], key[length + 1]) = (length == 0 ? (byte)'0' : Digits, (byte)run.Length);
+                length += 2;
             }
 
-            run.ToUpperInvariant(key[length..]);
-            length += run.Length;
+            foreach (var letter in run)
+            {
+                if (letter < ' ' || char.IsSurrogate(letter))
+                {
+                    return -1;
+                }
+
+                var capital = char.ToUpperInvariant(letter);
+                if (capital <= '~')
+                {
+                    key[length++] = (byte)capital;
+                }
+                else
+                {
+                    length += Encoding.UTF8.GetBytes([capital], key[length..]);
+                }
+            }
         }
 
-        return new string(key[..length]);
+        return length;
     }
 
     private static ReadOnlySpan<char> Run(ReadOnlySpan<char> text)

@@ -95,10 +95,13 @@ public interface ILedger
     /// <param name="accounts">The accounts that are wanted; nothing for all of them.</param>
     List<ControlItem> ControlItems(DateOnly until, IReadOnlySet<AccountKey>? accounts = null);
 
-    /// <summary>What was set against what up to a day, in the order in which it took effect; read as it is gone through.</summary>
+    /// <summary>
+    /// What was set against what up to a day, in the order in which it took effect, a part after the other: each may be the same
+    /// list, filled again.
+    /// </summary>
     /// <param name="until">The day.</param>
     /// <param name="accounts">The control accounts that are wanted; nothing for all of them.</param>
-    IEnumerable<Application> Applications(DateOnly until, IReadOnlySet<AccountKey>? accounts = null);
+    IEnumerable<List<Application>> Applications(DateOnly until, IReadOnlySet<AccountKey>? accounts = null);
 
     /// <summary>The two documents that a settlement joins.</summary>
     (DocumentKey From, DocumentKey To) DocumentsOf(SettlementKey settlement);

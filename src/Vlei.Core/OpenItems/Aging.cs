@@ -13,15 +13,15 @@ internal sealed class Aging
     private readonly bool _byDocument;
     private readonly bool _keepsUnappliedApart;
 
-    // One more than the class of each item, where that was looked at.
-    private readonly int[] _places;
+    // The class of each item that is open; where it is asked for.
+    private int[]? _classes;
 
     /// <summary>Works it out.</summary>
     public Aging(ControlHistory history, DateOnly day, ReportRequest request)
     {
         (_history, Day, _open) = (history, day, history.OpenAt(day));
         (_byDocument, _keepsUnappliedApart) = (request.Items.AgesByDocument, request.Items.KeepsUnappliedApart);
-        (_buckets, _places) = (BucketsOf(request), new int[_open.Length]);
+        _buckets = BucketsOf(request);
     }
 
     /// <summary>The day.</summary>
@@ -38,7 +38,7 @@ internal sealed class Aging
     public Amount Open(int item) => _open[item];
 
     /// <summary>What is open of an item, if it is in that class.</summary>
-    public Amount OpenIn(int item, int place) => PlaceOf(item) == place ? _open[item] : Amount.Zero;
+    public Amount OpenIn(int item, int place) => (_classes ??= Classes())[item] == place ? _open[item] : Amount.Zero;
 
     /// <summary>
     /// How many days an item is late; less than 1 where it is not. What is on the other side (money not yet applied, a
@@ -50,14 +50,19 @@ internal sealed class Aging
         return Day.DayNumber - (_byDocument || known.Total.Sign < 0 ? known.Date : known.Due).DayNumber;
     }
 
-    private int PlaceOf(int item)
+    private int[] Classes()
     {
-        if (_places[item] == 0)
+        var classes = new int[_open.Length];
+        for (var item = 0; item < classes.Length; item++)
         {
-            _places[item] = 1 + (_keepsUnappliedApart && _history[item].Total.Sign < 0 ? _buckets.Count : _buckets.PlaceOf(DaysLate(item)));
+            if (!_open[item].IsZero)
+            {
+                classes[item] = _keepsUnappliedApart && _history[item].Total.Sign < 0
+                    ? _buckets.Count : _buckets.PlaceOf(DaysLate(item));
+            }
         }
 
-        return _places[item] - 1;
+        return classes;
     }
 
     private static AgingBuckets BucketsOf(ReportRequest request) =>

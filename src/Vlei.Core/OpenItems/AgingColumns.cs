@@ -21,7 +21,7 @@ internal sealed class AgingColumns
     /// <param name="request">What is asked.</param>
     /// <param name="agings">What is open on the day that is asked for, then on the others.</param>
     /// <param name="taken">The items that are taken.</param>
-    public AgingColumns(ItemReport report, ReportRequest request, List<Aging> agings, IReadOnlyList<int> taken)
+    public AgingColumns(ItemReport report, ReportRequest request, List<Aging> agings, int[] taken)
     {
         (_history, _request, _agings) = (report.History, request, agings);
         RefusePercentages();

@@ -46,7 +46,7 @@ public static class CollectionReport
         var range = context.PeriodOf(request).Range;
         var report = new ItemReport(Definition, context, request, AccountType.Receivable, range.To);
         IReadOnlyList<DateRange> pieces = request.By?.Unit is { } unit ? context.Calendar.Split(range, unit) : [range];
-        int[] taken = [.. report.Taken()];
+        var taken = report.Taken();
         var periods = pieces.Select(piece => new CollectionPeriod(report.History, taken, piece)).ToList();
         var (columns, rows) = (new FigureColumns<OwnFigure<CollectionRow>>(), new FigureRows<CollectionRow>());
         foreach (var period in periods)

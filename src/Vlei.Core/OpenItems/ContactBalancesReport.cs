@@ -50,7 +50,7 @@ public static class ContactBalancesReport
         var range = context.PeriodOf(request).Range;
         var report = new ItemReport(definition, context, request, type, range.To);
         var (history, whole) = (report.History, Columns(report.History, range));
-        List<int> taken = [.. report.Taken()];
+        var taken = report.Taken();
         var columns = new ItemSpread(context, request, report, taken).Over(range, "closing", of => Columns(history, of));
         var table = ItemTable.OfGroups(definition.Title, columns.All);
         var all = ItemTable.OfGroups(definition.Title, whole);

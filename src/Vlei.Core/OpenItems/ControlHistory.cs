@@ -42,8 +42,9 @@ public sealed class ControlHistory
         var accounts = Accounts.Select(account => account.Key).ToHashSet();
         _items = ledger.ControlItems(until, accounts);
         var items = CollectionsMarshal.AsSpan(_items);
-        var (last, isOwed) = (-1, new bool[items.Length]);
-        for (var place = 0; place < items.Length; place++)
+        var isOwed = new bool[items.Length];
+        (_firstOf, _applied) = ([], new(items.Length / 2));
+        for (var place = items.Length - 1; place >= 0; place--)
         {
             ref var item = ref items[place];
             if (type == AccountType.Payable)
@@ -51,23 +52,20 @@ public sealed class ControlHistory
                 item = item with { Total = -item.Total };
             }
 
-            (isOwed[place], last) = (item.Total.Sign > 0, Math.Max(last, item.Document.Value));
-        }
+            isOwed[place] = item.Total.Sign > 0;
+            if (item.Document.Value >= _firstOf.Length)
+            {
+                // The last documents have the largest keys, or nearly.
+                Array.Resize(ref _firstOf, item.Document.Value + (item.Document.Value / 16) + 1);
+            }
 
-        _firstOf = new int[last + 1];
-        for (var place = items.Length - 1; place >= 0; place--)
-        {
-            ref var first = ref _firstOf[items[place].Document.Value];
+            ref var first = ref _firstOf[item.Document.Value];
             first = first == 0 ? place + 1 : -(place + 1);
         }
 
-        // Hardly any item is settled more than once.
-        _applied = new(items.Length);
-        foreach (var application in ledger.Applications(until, accounts))
+        foreach (var part in ledger.Applications(until, accounts))
         {
-            var from = PlaceOf(application.From, application.Account, application.FromContact);
-            var to = PlaceOf(application.To, application.Account, application.ToContact);
-            _applied.Add((isOwed[from] ? from : to, isOwed[from] ? to : from, application.Day, application.Amount));
+            AddApplied(CollectionsMarshal.AsSpan(part), isOwed);
         }
 
         _appliedTo = new Lazy<ValuesByKey<AppliedItem>>(() => new ValuesByKey<AppliedItem>(_items.Count, AppliedOfBoth()));
@@ -234,6 +232,34 @@ public sealed class ControlHistory
         }
 
         return taken;
+    }
+
+    private void AddApplied(ReadOnlySpan<Application> applications, bool[] isOwed)
+    {
+        var first = _applied.Count;
+        CollectionsMarshal.SetCount(_applied, first + applications.Length);
+        var applied = CollectionsMarshal.AsSpan(_applied)[first..];
+
+        // Documents lie anywhere in memory: looked up in a loop that does nothing else, they are waited for together.
+        for (var place = 0; place < applied.Length; place++)
+        {
+            ref readonly var application = ref applications[place];
+            applied[place] = (
+                _firstOf[application.From.Value] - 1, _firstOf[application.To.Value] - 1, application.Day, application.Amount);
+        }
+
+        for (var place = 0; place < applied.Length; place++)
+        {
+            var (from, to, day, amount) = applied[place];
+            if (from < 0 || to < 0)
+            {
+                ref readonly var application = ref applications[place];
+                from = PlaceOf(application.From, application.Account, application.FromContact);
+                to = PlaceOf(application.To, application.Account, application.ToContact);
+            }
+
+            applied[place] = isOwed[from] ? (from, to, day, amount) : (to, from, day, amount);
+        }
     }
 
     private IEnumerable<(int Item, AppliedItem Applied)> AppliedOfBoth()

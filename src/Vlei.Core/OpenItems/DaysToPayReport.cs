@@ -50,7 +50,7 @@ public static class DaysToPayReport
         var range = context.PeriodOf(request).Range;
         var report = new ItemReport(definition, context, request, type, range.To);
         var whole = Columns(report.History, range);
-        List<int> taken = [.. report.Taken()];
+        var taken = report.Taken();
         var columns = new ItemSpread(context, request, report, taken).Over(range, DaysToPay, of => Columns(report.History, of));
         var (table, all) = (ItemTable.OfGroups(definition.Title, columns.All), ItemTable.OfGroups(definition.Title, whole));
         var largest = request.By is null && request.List.Measures.Count == 0 ? columns.All.PlaceOf(Open) : columns.Total;

@@ -7,7 +7,7 @@ namespace Vlei.Core.OpenItems;
 /// <param name="Path">The keys of the values that they have in common, from the outermost; empty for all items.</param>
 /// <param name="Name">What the innermost of those values is called.</param>
 /// <param name="Own">The places of its items, in the order of the records, where it has no groups within.</param>
-internal sealed record ItemGroup(IReadOnlyList<string> Path, Caption Name, IReadOnlyList<int> Own)
+internal sealed record ItemGroup(IReadOnlyList<string> Path, Caption Name, ArraySegment<int> Own)
 {
     /// <summary>The key of the row that all come to.</summary>
     public const string Total = "total";
@@ -19,20 +19,25 @@ internal sealed record ItemGroup(IReadOnlyList<string> Path, Caption Name, IRead
     public IReadOnlyList<ItemGroup> Parts { get; private init; } = [];
 
     /// <summary>The places of its items: of groups within, one after the other.</summary>
-    public IReadOnlyList<int> Items => Parts.Count == 0 ? Own : Flat(Parts.Select(part => part.Items).ToList());
+    public ArraySegment<int> Items => Parts.Count == 0 ? Own : Joined([.. Parts.Select(part => part.Items)]);
 
-    /// <summary>Lists one after the other; a single one as it is.</summary>
-    public static IReadOnlyList<int> Flat(IReadOnlyList<IReadOnlyList<int>> lists)
+    /// <summary>Stretches one after the other; as they are where they already lie so.</summary>
+    public static ArraySegment<int> Joined(IReadOnlyList<ArraySegment<int>> stretches)
     {
-        if (lists.Count == 1)
+        if (stretches.Count == 0)
         {
-            return lists[0];
+            return ArraySegment<int>.Empty;
         }
 
-        var all = new List<int>(lists.Sum(list => list.Count));
-        foreach (var list in lists)
+        var all = stretches[0];
+        foreach (var next in stretches.Skip(1))
         {
-            all.AddRange(list);
+            if (next.Array != all.Array || next.Offset != all.Offset + all.Count)
+            {
+                return stretches.SelectMany(stretch => stretch).ToArray();
+            }
+
+            all = new ArraySegment<int>(all.Array!, all.Offset, all.Count + next.Count);
         }
 
         return all;
@@ -45,22 +50,33 @@ internal sealed record ItemGroup(IReadOnlyList<string> Path, Caption Name, IRead
     /// <param name="tree">The fields.</param>
     /// <param name="items">The items.</param>
     /// <param name="groups">The innermost group of each.</param>
-    public static ItemGroup Of(GroupTree tree, IReadOnlyList<int> items, int[] groups)
+    public static ItemGroup Of(GroupTree tree, int[] items, int[] groups)
     {
-        var (children, own) = (tree.InOrder(), new List<int>?[tree.Count]);
-        for (var place = 0; place < groups.Length; place++)
+        var (children, counts, places) = (tree.InOrder(), new int[tree.Count], new int[tree.Count]);
+        foreach (var group in groups)
         {
-            (own[groups[place]] ??= []).Add(items[place]);
+            counts[group]++;
         }
 
-        return Made(0);
+        // The items of all groups lie in one array, in the order of the groups.
+        var (inOrder, placed) = (new int[items.Length], 0);
+        var all = Made(0);
+        for (var item = 0; item < groups.Length; item++)
+        {
+            inOrder[places[groups[item]]++] = items[item];
+        }
+
+        return all;
 
         ItemGroup Made(int group)
         {
-            var parts = children.Of(group).Select(Made).ToList();
-            return new ItemGroup(
-                tree.PathOf(group), group == 0 ? "" : tree.LabelOf(group), own[group] ?? [])
-            { Parts = parts };
+            var own = new ArraySegment<int>(inOrder, placed, counts[group]);
+            (places[group], placed) = (placed, placed + own.Count);
+            var within = children.Of(group);
+            return new ItemGroup(tree.PathOf(group), group == 0 ? "" : tree.LabelOf(group), own)
+            {
+                Parts = within.Count == 0 ? [] : Array.ConvertAll([.. within], Made),
+            };
         }
     }
 
@@ -69,5 +85,5 @@ internal sealed record ItemGroup(IReadOnlyList<string> Path, Caption Name, IRead
         With([.. Parts.Where(part => part.Innermost.Any(kept.Contains)).Select(part => part.Parts.Count == 0 ? part : part.Only(kept))]);
 
     /// <summary>It with those parts.</summary>
-    public ItemGroup With(IReadOnlyList<ItemGroup> parts) => this with { Parts = parts, Own = [] };
+    public ItemGroup With(IReadOnlyList<ItemGroup> parts) => this with { Parts = parts, Own = ArraySegment<int>.Empty };
 }

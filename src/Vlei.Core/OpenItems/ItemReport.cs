@@ -82,42 +82,43 @@ internal sealed class ItemReport
         (request.Period ?? new OpenPeriod(context.Today.Date, context.Today.Date)).Within(context.Records);
 
     /// <summary>The items that are taken and open on any of the days; what is asked of them is asked as of the first.</summary>
-    public List<int> Taken(IReadOnlyList<Aging> agings)
+    public int[] Taken(IReadOnlyList<Aging> agings)
     {
-        var taken = new List<int>(History.Count);
-        foreach (var item in Taken(agings[0].Day))
+        var (items, count) = (Taken(agings[0].Day), 0);
+        foreach (var item in items)
         {
+            // What is not taken is written over by the next.
+            items[count] = item;
             for (var aging = 0; aging < agings.Count; aging++)
             {
                 if (!agings[aging].Open(item).IsZero)
                 {
-                    taken.Add(item);
+                    count++;
                     break;
                 }
             }
         }
 
-        return taken;
+        return items[..count];
     }
 
     /// <summary>The items that are taken, open or not, by what they are on the last day.</summary>
-    public IEnumerable<int> Taken() => Taken(History.Until);
+    public int[] Taken() => Taken(History.Until);
 
-    private IEnumerable<int> Taken(DateOnly day)
+    private int[] Taken(DateOnly day)
     {
         var taken = History.TakenBy(_filter);
-        var items = Enumerable.Range(0, History.Count);
+        int[] items = [.. Enumerable.Range(0, History.Count)];
         if (!_documents.IsEverything)
         {
-            var places = _documents.Taken(RowsOn(day, [.. items])).Places;
-            items = places ?? items;
+            items = _documents.Taken(RowsOn(day, items)).Places is { } places ? [.. places] : items;
         }
 
-        return taken is null ? items : items.Where(item => taken[item]);
+        return taken is null ? items : Array.FindAll(items, item => taken[item]);
     }
 
     /// <summary>What each contact has, in the order of names; what has no contact is last.</summary>
-    public IReadOnlyList<ItemGroup> ByContact() => GroupedBy([Contact], [.. Taken()]).Parts;
+    public IReadOnlyList<ItemGroup> ByContact() => GroupedBy([Contact], Taken()).Parts;
 
     /// <summary>
     /// The groups that are asked for, in the order that is asked for, without those whose figures are not; where only the first
@@ -129,7 +130,7 @@ internal sealed class ItemReport
     /// <param name="aging">What says which are the oldest, where they have an age.</param>
     /// <param name="isShown">Whether an innermost group has a row; all have one where it is nothing.</param>
     public ItemGroup Grouped(
-        IReadOnlyList<int> items, ItemTable table, int total, Aging? aging = null, Func<ItemGroup, bool>? isShown = null)
+        int[] items, ItemTable table, int total, Aging? aging = null, Func<ItemGroup, bool>? isShown = null)
     {
         RefuseBothDetailAndSummary();
         var columns = table.Columns;
@@ -143,7 +144,8 @@ internal sealed class ItemReport
         var sorted = Sorted(all, columns, RowOrder.Keys(_request, columns[total].Shown.Key), table, aging);
         return _request.Top is not { } top || sorted.Parts.Count <= top ? sorted : sorted.With(
         [
-            .. sorted.Parts.Take(top), RestOf([.. sorted.Parts.Skip(top).SelectMany(group => group.Items)], sorted.Parts.Count - top),
+            .. sorted.Parts.Take(top),
+            RestOf(ItemGroup.Joined([.. sorted.Parts.Skip(top).Select(group => group.Items)]), sorted.Parts.Count - top),
         ]);
     }
 
@@ -180,7 +182,7 @@ internal sealed class ItemReport
     /// The values of a field that items have, in their order, and which items have each. Throws a <see cref="ProblemException"/>
     /// where there is no such field, or where they are too many.
     /// </summary>
-    public IReadOnlyList<(string Key, string Heading, Func<int, bool> Has)> SpreadOver(string field, IReadOnlyList<int> items)
+    public IReadOnlyList<(string Key, string Heading, Func<int, bool> Has)> SpreadOver(string field, int[] items)
     {
         var index = IndexOf(field);
         var numbers = index.NumbersOf(RowsOf(items));
@@ -196,7 +198,7 @@ internal sealed class ItemReport
             index.KeyOf(value), index.LabelOf(value), (Func<int, bool>)(item => values[item] == value)))];
     }
 
-    private static ItemGroup RestOf(IReadOnlyList<int> items, int count) => new([RowOrder.Rest], RowOrder.RestLabel(count), items);
+    private static ItemGroup RestOf(ArraySegment<int> items, int count) => new([RowOrder.Rest], RowOrder.RestLabel(count), items);
 
     // What groups are made by where nothing is said: control accounts where a row for each alone is wanted, else contacts.
     private IReadOnlyList<string> Fields => _request.List.IsUngrouped ? []
@@ -208,12 +210,12 @@ internal sealed class ItemReport
         _context.Calendar);
 
     // Items as rows of open items, as of the day that is asked for.
-    private RowSet RowsOf(IReadOnlyList<int> items) => new(RowsOn(DayOf(_context, _request).Range.To, [.. items]));
+    private RowSet RowsOf(int[] items) => new(RowsOn(DayOf(_context, _request).Range.To, items));
 
     private RowBlock RowsOn(DateOnly day, int[] items) => DocumentTables.BlockOf(
         TableReport.ContextOf(DocumentTables.OpenItems, _context, _request), History, day, items, _request.Items.AgesByDocument);
 
-    private ItemGroup GroupedBy(IReadOnlyList<string> fields, IReadOnlyList<int> items)
+    private ItemGroup GroupedBy(IReadOnlyList<string> fields, int[] items)
     {
         var tree = new GroupTree([.. fields.Select(IndexOf)]);
         return ItemGroup.Of(tree, items, tree.Of(RowsOf(items)));
@@ -223,7 +225,7 @@ internal sealed class ItemReport
     {
         if (Having(table.Columns.Shown) is { } having)
         {
-            table.Whole = ItemRow.Of([.. groups.SelectMany(group => group.Items)]);
+            table.Whole = ItemRow.Of(ItemGroup.Joined([.. groups.Select(group => group.Items)]));
             groups = having.Taken(groups, (group, column) => table.Table.CellAt(
                 new FigureRow<ItemRow>("", "", RowKind.Account, 0, ItemRow.Of(group.Items)), column));
         }
@@ -268,31 +270,33 @@ internal sealed class ItemReport
     /// <param name="items">The documents.</param>
     /// <param name="table">The table that they go into.</param>
     /// <param name="usual">The column that they are ordered by where nothing is asked for.</param>
-    public void AddDocuments(IReadOnlyList<int> items, ItemTable table, string usual)
+    public void AddDocuments(int[] items, ItemTable table, string usual)
     {
         SortOrder.Refuse(_request.Sort, table.Columns.Shown);
         if (Having(table.Columns.Shown) is { } having)
         {
             table.Whole = ItemRow.Of(items);
-            items = having.Taken(items, (item, column) => table.Table.CellAt(
-                new FigureRow<ItemRow>("", "", RowKind.Record, 0, new ItemRow([item], 0, 1, IsSingle: true)), column));
+            items = [.. having.Taken(items, (item, column) => table.Table.CellAt(
+                new FigureRow<ItemRow>("", "", RowKind.Record, 0, ItemRow.OfOne(item)), column))];
         }
 
         items = Sorted(items, table, _request.Sort.Count > 0 ? _request.Sort : [new SortOrder(usual, Downwards: false)]);
-        var shown = Math.Min(_request.Top ?? items.Count, items.Count);
-        table.AddEach([.. items.Take(shown)], 0);
-        if (shown < items.Count)
+        var shown = Math.Min(_request.Top ?? items.Length, items.Length);
+        table.AddEach(new ArraySegment<int>(items, 0, shown), 0);
+        if (shown < items.Length)
         {
-            table.AddGroup(RestOf([.. items.Skip(shown)], items.Count - shown), 0);
+            table.AddGroup(RestOf(new ArraySegment<int>(items, shown, items.Length - shown), items.Length - shown), 0);
         }
     }
 
     /// <summary>The documents of a group in the order that is asked for; where that says nothing of them, as they are.</summary>
-    public IReadOnlyList<int> Within(IReadOnlyList<int> items, ItemTable table) => Sorted(items, table, _request.Sort);
+    public int[] Within(int[] items, ItemTable table) => Sorted(items, table, _request.Sort);
 
-    private static IReadOnlyList<int> Sorted(IReadOnlyList<int> items, ItemTable table, IReadOnlyList<SortOrder> keys) =>
-        RowOrder.Sorted(items, keys, key => ColumnNames.PlaceOf(key, table.Columns.Shown) is >= 0 and var column
-            ? item => table.CellOf(new ItemRow([item], 0, 1, IsSingle: true), column) : null);
+    private static int[] Sorted(int[] items, ItemTable table, IReadOnlyList<SortOrder> keys) =>
+    [
+        .. RowOrder.Sorted(items, keys, key => ColumnNames.PlaceOf(key, table.Columns.Shown) is >= 0 and var column
+            ? item => table.CellOf(ItemRow.OfOne(item), column) : null),
+    ];
 
     /// <summary>The report without its rows.</summary>
     public Report Frame(string periodInWords) =>

@@ -17,7 +17,7 @@ internal sealed record SpreadColumns(FigureColumns<OwnFigure<ItemRow>> All, int 
 /// <param name="request">What is asked.</param>
 /// <param name="report">The report.</param>
 /// <param name="items">The items that are taken.</param>
-internal sealed class ItemSpread(ReportContext context, ReportRequest request, ItemReport report, IReadOnlyList<int> items)
+internal sealed class ItemSpread(ReportContext context, ReportRequest request, ItemReport report, int[] items)
 {
     /// <summary>
     /// The columns that are asked for. Throws a <see cref="ProblemException"/> where there is no such measure or no such field.
@@ -100,7 +100,7 @@ internal sealed class ItemSpread(ReportContext context, ReportRequest request, I
 
     private static OwnFigure<ItemRow> Narrowed(OwnFigure<ItemRow> figure, Func<int, bool> has)
     {
-        ItemRow Of(ItemRow row) => ItemRow.Of([.. row.All.Where(has)]);
+        ItemRow Of(ItemRow row) => ItemRow.Of(row.Items.Where(has).ToArray());
         return OwnFigure<ItemRow>.Of(
             row => figure.At(Of(row)), (row, sign, records) => figure.AddBehind(Of(row), sign, records), row => figure.CellAt(Of(row)))
             .Called(figure.Heading);

@@ -3,18 +3,16 @@ using Vlei.Core.Reports;
 
 namespace Vlei.Core.OpenItems;
 
-/// <summary>Items that a row stands for: a stretch of a list of them.</summary>
-/// <param name="Items">The list.</param>
-/// <param name="First">Where the stretch begins.</param>
-/// <param name="Count">How many they are.</param>
+/// <summary>Items that a row stands for.</summary>
+/// <param name="Items">The items.</param>
 /// <param name="IsSingle">Whether the row is that of a single document, rather than of some together.</param>
-internal readonly record struct ItemRow(IReadOnlyList<int> Items, int First, int Count, bool IsSingle)
+internal readonly record struct ItemRow(ArraySegment<int> Items, bool IsSingle)
 {
-    /// <summary>The items.</summary>
-    public IEnumerable<int> All => Count == 1 ? [Items[First]] : Count == Items.Count ? Items : Items.Skip(First).Take(Count);
+    /// <summary>Some items together.</summary>
+    public static ItemRow Of(ArraySegment<int> items) => new(items, IsSingle: false);
 
-    /// <summary>All of a list together.</summary>
-    public static ItemRow Of(IReadOnlyList<int> items) => new(items, 0, items.Count, IsSingle: false);
+    /// <summary>A single document.</summary>
+    public static ItemRow OfOne(int item) => new(new[] { item }, IsSingle: true);
 }
 
 /// <summary>
@@ -27,7 +25,7 @@ internal sealed class ItemTable
     private readonly FigureRows<ItemRow> _rows = new();
     private readonly OwnFigures<ItemRow> _figures = new();
     private readonly Func<int, (string Key, string Label)> _described;
-    private readonly List<IReadOnlyList<int>> _all = [];
+    private readonly List<ArraySegment<int>> _all = [];
 
     /// <summary>An empty table.</summary>
     /// <param name="title">The title of the report, for messages.</param>
@@ -88,12 +86,12 @@ internal sealed class ItemTable
     private static string OuterOf(ItemGroup group) => group.Path.Count > 1 ? TotalOf(group.Path.SkipLast(1)) : ItemGroup.Total;
 
     /// <summary>Adds a row for each of some items.</summary>
-    public void AddEach(IReadOnlyList<int> items, int level, string total = ItemGroup.Total)
+    public void AddEach(ArraySegment<int> items, int level, string total = ItemGroup.Total)
     {
         _rows.AddMany(items.Count, place =>
         {
             var (key, label) = _described(items[place]);
-            return new FigureRow<ItemRow>(key, label, RowKind.Record, level, new ItemRow(items, place, 1, IsSingle: true))
+            return new FigureRow<ItemRow>(key, label, RowKind.Record, level, new ItemRow(items.Slice(place, 1), IsSingle: true))
             {
                 CountsIn = total,
             };
@@ -104,16 +102,16 @@ internal sealed class ItemTable
     /// <summary>Adds the row that all items come to.</summary>
     public void AddTotal()
     {
-        var all = ItemRow.Of(ItemGroup.Flat(_all));
+        var all = ItemRow.Of(ItemGroup.Joined(_all));
         _figures.Total = all;
         _rows.Add(new FigureRow<ItemRow>(ItemGroup.Total, Caption.Ours("Total"), RowKind.GrandTotal, 0, all));
     }
 
     /// <summary>What items come to in a column.</summary>
-    public Amount SumOf(IReadOnlyList<int> items, int column) => Table.SumAt(ItemRow.Of(items), column);
+    public Amount SumOf(ArraySegment<int> items, int column) => Table.SumAt(ItemRow.Of(items), column);
 
     /// <summary>Whether items come to anything in one of the first columns.</summary>
-    public bool HasAny(IReadOnlyList<int> items, int columns) =>
+    public bool HasAny(ArraySegment<int> items, int columns) =>
         Enumerable.Range(0, columns).Any(column => !SumOf(items, column).IsZero);
 
     /// <summary>What items have in a column, for an order of them.</summary>
@@ -136,25 +134,25 @@ internal static class ItemFigure
         var (largest, known) = (default(ItemRow), default(long?));
         return OwnFigure<ItemRow>.Of(
             row => SumOf(row),
-            (row, sign, records) => records.Items.AddRange(row.All.Where(item => !of(item).IsZero).Select(item => behind(item, sign))),
+            (row, sign, records) => records.Items.AddRange(row.Items.Where(item => !of(item).IsZero).Select(item => behind(item, sign))),
             row => SumOf(row) is var sum && sum == 0 && row.IsSingle ? Cell.Empty : new Cell(sum)).Called(heading);
 
         long SumOf(ItemRow row)
         {
-            if (row.Count == 1)
+            if (row.Items.Count == 1)
             {
-                return of(row.Items[row.First]).MinorUnits;
+                return of(row.Items[0]).MinorUnits;
             }
 
             if (known is null || row != largest)
             {
                 var sum = 0L;
-                for (var place = row.First; place < row.First + row.Count; place++)
+                foreach (var item in row.Items.AsSpan())
                 {
-                    sum = checked(sum + of(row.Items[place]).MinorUnits);
+                    sum = checked(sum + of(item).MinorUnits);
                 }
 
-                if (row.Count < largest.Count)
+                if (row.Items.Count < largest.Items.Count)
                 {
                     return sum;
                 }
@@ -172,11 +170,11 @@ internal static class ItemFigure
 
     /// <summary>A plain number that is worked out over the items of a row, in ten-thousandths; it adds nothing up.</summary>
     public static OwnFigure<ItemRow> Average(string heading, Func<IEnumerable<int>, long?> of) => OwnFigure<ItemRow>.WorkedOut(
-        row => of(row.All), _ => ($"{heading} is an average over documents.", "Trace settled: those are the documents."));
+        row => of(row.Items), _ => ($"{heading} is an average over documents.", "Trace settled: those are the documents."));
 
     /// <summary>Something that is said of a single item; other rows have nothing there.</summary>
     public static OwnFigure<ItemRow> Fact(Func<int, Cell> of) =>
-        OwnFigure<ItemRow>.Said(row => row.IsSingle ? of(row.Items[row.First]) : Cell.Empty);
+        OwnFigure<ItemRow>.Said(row => row.IsSingle ? of(row.Items[0]) : Cell.Empty);
 
     /// <summary>Adds a sum of money, and gives its place.</summary>
     public static int AddSum(

@@ -37,7 +37,7 @@ public sealed class OpenItemTotals
         }
 
         totals.FindImmediate(extent);
-        var applications = new Queue<Application>(ledger.Applications(DateOnly.MaxValue));
+        var applications = new Queue<Application>(ledger.Applications(DateOnly.MaxValue).SelectMany(part => part));
         var last = applications.Select(application => application.Day).Append(extent.To).Max();
         for (var month = YearMonth.Of(extent.From); month.First <= last; month = month.Next)
         {

@@ -131,7 +131,7 @@ internal sealed class TaxLedger : ILedger
         _ledger.ControlItems(until, accounts);
 
     /// <inheritdoc/>
-    public IEnumerable<Application> Applications(DateOnly until, IReadOnlySet<AccountKey>? accounts = null) =>
+    public IEnumerable<List<Application>> Applications(DateOnly until, IReadOnlySet<AccountKey>? accounts = null) =>
         _ledger.Applications(until, accounts);
 
     /// <inheritdoc/>

@@ -109,7 +109,7 @@ internal sealed class ExportedDocuments
 
     private void KeepOpen(DateOnly from)
     {
-        var applications = _ledger.Applications(DateOnly.MaxValue).ToList();
+        var applications = _ledger.Applications(DateOnly.MaxValue).SelectMany(part => part).ToList();
         var open = new Dictionary<int, Amount>();
         foreach (var item in _ledger.ControlItems(from.AddDays(-1)))
         {

@@ -121,7 +121,8 @@ public class RoundTripTests
                     trial.Balances());
                 using var ledger = trial.Open();
                 Assert.Equal(
-                    money, ledger.Applications(new DateOnly(2026, 12, 31)).DistinctBy(settled => settled.Settlement)
+                    money, ledger.Applications(new DateOnly(2026, 12, 31)).SelectMany(part => part)
+                        .DistinctBy(settled => settled.Settlement)
                         .Sum(settled => Math.Abs(settled.Amount.MinorUnits) / 100m));
             }
             catch (Exception failed)
