@@ -15,7 +15,7 @@ public static class DisplayText
     /// <summary>Without control characters, which could steer the terminal; in ASCII where nothing else can be shown.</summary>
     public static string Harmless(string text, bool ascii)
     {
-        if (IsPlain(text))
+        if (IsPlain(text) || !IsChanged(text, ascii))
         {
             return text;
         }
@@ -23,13 +23,28 @@ public static class DisplayText
         var harmless = new StringBuilder(text.Length);
         foreach (var rune in text.EnumerateRunes())
         {
-            var hidden = Rune.GetUnicodeCategory(rune) is UnicodeCategory.Control or UnicodeCategory.Format
-                or UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator;
-            harmless.Append(hidden ? " " : ascii && !rune.IsAscii ? "?" : rune.ToString());
+            harmless.Append(IsHidden(rune) ? " " : ascii && !rune.IsAscii ? "?" : rune.ToString());
         }
 
         return harmless.ToString();
     }
+
+    // What stands for half a letter is written as a whole one.
+    private static bool IsChanged(string text, bool ascii)
+    {
+        foreach (var rune in text.EnumerateRunes())
+        {
+            if (IsHidden(rune) || (ascii && !rune.IsAscii) || rune == Rune.ReplacementChar)
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    private static bool IsHidden(Rune rune) => Rune.GetUnicodeCategory(rune) is UnicodeCategory.Control or UnicodeCategory.Format
+        or UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator;
 
     /// <summary>How many places of a terminal's line it takes.</summary>
     public static int Width(string text)
@@ -43,11 +58,24 @@ public static class DisplayText
         foreach (var rune in text.EnumerateRunes())
         {
             width += Rune.GetUnicodeCategory(rune) is UnicodeCategory.NonSpacingMark or UnicodeCategory.EnclosingMark ? 0
-                : Array.Exists(Wide, range => rune.Value >= range.First && rune.Value <= range.Last) ? 2
+                : IsWide(rune) ? 2
                 : 1;
         }
 
         return width;
+    }
+
+    private static bool IsWide(Rune rune)
+    {
+        foreach (var (first, last) in Wide)
+        {
+            if (rune.Value >= first && rune.Value <= last)
+            {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /// <summary>How many places its longest word takes.</summary>

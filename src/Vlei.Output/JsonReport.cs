@@ -221,7 +221,7 @@ public static class JsonReport
         json.WritePropertyName(name);
         json.WriteRawValue("[", skipInputValidation: true);
         json.Flush();
-        var lines = new ArrayBufferWriter<byte>(2 * AtOnce);
+        var lines = new ArrayBufferWriter<byte>();
         using var line = new Utf8JsonWriter(lines, OneLine);
         var isFirst = true;
         foreach (var value in values)

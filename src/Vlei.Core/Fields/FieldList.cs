@@ -1,4 +1,5 @@
 using System.Collections;
+using Vlei.Core.Calendar;
 
 namespace Vlei.Core.Fields;
 
@@ -42,14 +43,16 @@ public class FieldList<TSource> : IEnumerable<TableField>
     /// The block that the source reads from, which has the columns that this list does not say; nothing where there is none.
     /// </param>
     /// <param name="some">What some of them are read from, by their places, where that reads less.</param>
-    public RowBlock BlockOf(TSource source, int count, RowBlock? behind = null, Func<int[], TSource>? some = null)
+    /// <param name="dates">The days that all of them lie within; nothing where that is not known.</param>
+    public RowBlock BlockOf(
+        TSource source, int count, RowBlock? behind = null, Func<int[], TSource>? some = null, DateRange? dates = null)
     {
         var block = default(RowBlock);
         block = new RowBlock(
             count, name => _numbers.TryGetValue(name, out var read) ? read(source, block!) : behind?[name] ?? throw Unknown(name), behind)
         {
             TextOf = (name, row) => _texts.TryGetValue(name, out var read) ? read(source, row) : throw Unknown(name),
-            Some = some is null ? null : places => BlockOf(some(places), places.Length),
+            Dates = dates, Some = some is null ? null : places => BlockOf(some(places), places.Length, dates: dates),
         };
         return block;
     }

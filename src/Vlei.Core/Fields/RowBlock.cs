@@ -1,3 +1,5 @@
+using Vlei.Core.Calendar;
+
 namespace Vlei.Core.Fields;
 
 /// <summary>
@@ -13,6 +15,9 @@ public sealed class RowBlock(int count, Func<string, long[]> read, RowBlock? beh
 
     /// <summary>How many rows there are.</summary>
     public int Count => count;
+
+    /// <summary>The days that all rows lie within by the table's own date; nothing where that is not known.</summary>
+    public DateRange? Dates { get; init; }
 
     /// <summary>The text of a row in a column of texts, where the table has any of its own.</summary>
     public Func<string, int, string>? TextOf { get; init; }

@@ -262,9 +262,18 @@ public sealed class TableFields
             return null;
         }
 
-        var starts = new Dictionary<long, long> { [FieldCells.Nothing] = FieldCells.Nothing };
+        var (calendar, starts) = (_context.Calendar, new Dictionary<long, long> { [FieldCells.Nothing] = FieldCells.Nothing });
         return new Node(field, rows =>
         {
+            // A month lies in one quarter and year: there is no need to look at days.
+            if (node.Field.Name == _table.Date && rows.Block.Dates is { } dates
+                && calendar.UnitOf(field.Unit!.Value, dates.From) is var unitOf && dates.To <= unitOf.To)
+            {
+                var same = GC.AllocateUninitializedArray<long>(rows.Count);
+                Array.Fill(same, unitOf.From.DayNumber);
+                return new FieldCells(same);
+            }
+
             var days = node.Read(rows).Numbers;
             var numbers = GC.AllocateUninitializedArray<long>(days.Length);
             for (var row = 0; row < numbers.Length; row++)
@@ -277,8 +286,8 @@ public sealed class TableFields
 
                 if (!starts.TryGetValue(days[row], out var start))
                 {
-                    starts[days[row]] = start = _context.Calendar.UnitOf(
-                        field.Unit!.Value, DateOnly.FromDayNumber((int)days[row])).From.DayNumber;
+                    starts[days[row]] = start =
+                        calendar.UnitOf(field.Unit!.Value, DateOnly.FromDayNumber((int)days[row])).From.DayNumber;
                 }
 
                 numbers[row] = start;

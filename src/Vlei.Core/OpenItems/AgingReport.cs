@@ -83,17 +83,25 @@ public static class AgingReport
     }
 
     private static void AddGroups(ItemReport report, ReportRequest request, ItemTable table, ItemGroup groups) =>
-        ItemReport.AddRows(groups, table, (group, level) =>
+        ItemReport.AddRows(groups, table, (innermost, level) =>
         {
-            if (request.Detail && group.Key != RowOrder.Rest)
+            if (!request.Detail)
             {
+                table.AddGroups(innermost, level);
+                return;
+            }
+
+            foreach (var group in innermost)
+            {
+                if (group.Key == RowOrder.Rest)
+                {
+                    table.AddGroups([group], level);
+                    continue;
+                }
+
                 table.AddAround(group, level, () => table.AddEach(
                     report.Within([.. group.Items.OrderBy(item => report.History[item].Due).ThenBy(item => report.History[item].Date)
                         .ThenBy(item => item)], table), level + 1, ItemTable.TotalOf(group.Path)));
-            }
-            else
-            {
-                table.AddGroup(group, level);
             }
         });
 

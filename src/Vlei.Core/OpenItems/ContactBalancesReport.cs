@@ -55,7 +55,7 @@ public static class ContactBalancesReport
         var table = ItemTable.OfGroups(definition.Title, columns.All);
         var all = ItemTable.OfGroups(definition.Title, whole);
         ItemReport.AddRows(
-            report.Grouped(taken, table, columns.Total, isShown: group => all.HasAny(group.Items, whole.Count)), table, table.AddGroup);
+            report.Grouped(taken, table, columns.Total, isShown: group => all.HasAny(group.Items, whole.Count)), table, table.AddGroups);
         table.AddTotal();
         return report.OfBalances(table.Table.In(report.Frame(range)) with
         {

@@ -54,7 +54,7 @@ public static class DaysToPayReport
         var columns = new ItemSpread(context, request, report, taken).Over(range, DaysToPay, of => Columns(report.History, of));
         var (table, all) = (ItemTable.OfGroups(definition.Title, columns.All), ItemTable.OfGroups(definition.Title, whole));
         var largest = request.By is null && request.List.Measures.Count == 0 ? columns.All.PlaceOf(Open) : columns.Total;
-        ItemReport.AddRows(report.Grouped(taken, table, largest, isShown: group => all.HasAny(group.Items, 4)), table, table.AddGroup);
+        ItemReport.AddRows(report.Grouped(taken, table, largest, isShown: group => all.HasAny(group.Items, 4)), table, table.AddGroups);
         table.AddTotal();
         return table.Table.In(report.Frame(range)) with
         {

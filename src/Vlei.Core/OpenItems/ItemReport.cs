@@ -152,29 +152,30 @@ internal sealed class ItemReport
     /// <summary>Adds a row for each innermost group, with headings and totals around those that lie in others.</summary>
     /// <param name="groups">The groups.</param>
     /// <param name="table">The table.</param>
-    /// <param name="addInnermost">Adds an innermost group that lies in so many others.</param>
-    public static void AddRows(ItemGroup groups, ItemTable table, Action<ItemGroup, int> addInnermost)
+    /// <param name="addInnermost">Adds innermost groups, one after the other, that lie in so many others.</param>
+    public static void AddRows(ItemGroup groups, ItemTable table, Action<IReadOnlyList<ItemGroup>, int> addInnermost)
     {
-        foreach (var group in groups.Parts)
-        {
-            Add(group, 0);
-        }
+        Add(groups.Parts, 0);
 
-        void Add(ItemGroup group, int level)
+        void Add(IReadOnlyList<ItemGroup> parts, int level)
         {
-            if (group.Parts.Count == 0)
+            if (parts.All(part => part.Parts.Count == 0))
             {
-                addInnermost(group, level);
+                addInnermost(parts, level);
                 return;
             }
 
-            table.AddAround(group, level, () =>
+            foreach (var part in parts)
             {
-                foreach (var part in group.Parts)
+                if (part.Parts.Count == 0)
                 {
-                    Add(part, level + 1);
+                    addInnermost([part], level);
                 }
-            });
+                else
+                {
+                    table.AddAround(part, level, () => Add(part.Parts, level + 1));
+                }
+            }
         }
     }
 
@@ -285,7 +286,7 @@ internal sealed class ItemReport
         table.AddEach(new ArraySegment<int>(items, 0, shown), 0);
         if (shown < items.Length)
         {
-            table.AddGroup(RestOf(new ArraySegment<int>(items, shown, items.Length - shown), items.Length - shown), 0);
+            table.AddGroups([RestOf(new ArraySegment<int>(items, shown, items.Length - shown), items.Length - shown)], 0);
         }
     }
 

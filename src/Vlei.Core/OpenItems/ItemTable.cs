@@ -53,17 +53,20 @@ internal sealed class ItemTable
         set => _figures.Total = value;
     }
 
-    /// <summary>Adds a row for the items of a group.</summary>
-    /// <param name="group">The group.</param>
-    /// <param name="level">How many groups it lies in.</param>
-    public void AddGroup(ItemGroup group, int level)
+    /// <summary>Adds a row for the items of each of some groups.</summary>
+    /// <param name="groups">The groups.</param>
+    /// <param name="level">How many groups they lie in.</param>
+    public void AddGroups(IReadOnlyList<ItemGroup> groups, int level)
     {
-        _rows.Add(new FigureRow<ItemRow>(group.Key, group.Name, RowKind.Account, level, ItemRow.Of(group.Items))
+        _rows.AddMany(groups.Count, place => RowOf(groups[place], level));
+        _all.AddRange(groups.Select(group => group.Items));
+    }
+
+    private static FigureRow<ItemRow> RowOf(ItemGroup group, int level) =>
+        new(group.Key, group.Name, RowKind.Account, level, ItemRow.Of(group.Items))
         {
             CountsIn = OuterOf(group), Group = group.Path,
-        });
-        _all.Add(group.Items);
-    }
+        };
 
     /// <summary>Adds a heading, what stands below it, and the total of a group.</summary>
     /// <param name="group">The group.</param>

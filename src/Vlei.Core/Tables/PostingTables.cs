@@ -205,7 +205,8 @@ public static class PostingTables
                 : (postings.FirstFrom(days.From.Day), postings.FirstFrom(days.To.Day + 1));
             var rows = new PostingRows(context.Ledger, Fields.Postings.Of(context.Basis), month, first, end, creditPositive);
             var own = Own.BlockOf(
-                rows, end - first, some: places => rows with { Places = first == 0 ? places : [.. places.Select(place => first + place)] });
+                rows, end - first, some: places => rows with { Places = first == 0 ? places : [.. places.Select(place => first + place)] },
+                dates: days);
 
             // Each block reads from the one that it is made from, which therefore must stay what it is.
             var block = taken(own) is { } places

@@ -20,6 +20,8 @@ internal sealed class TableRows
     private readonly FigureRows<TableRow> _rows = new();
     private readonly ReportTable<TableRow, TableFigure> _groups;
     private readonly int _rest;
+
+    // Where nothing is added up there are no totals.
     private readonly bool _hasTotals;
     private readonly RowCondition? _having;
     private HashSet<int>? _kept;
@@ -71,7 +73,7 @@ internal sealed class TableRows
         else if (_plan.Depth > 0)
         {
             KeepGroups(_plan.Depth);
-            AddGroups(0, Children());
+            AddGroups(Children());
         }
 
         foreach (var figure in Running().Where(_ => _records.Count > 0))
@@ -172,39 +174,53 @@ internal sealed class TableRows
     // The rest lies in no group but all rows.
     private TableRow WithinOf(int group) => TableRow.OfGroup(group > 0 && group < _rest ? _scan.Groups.ParentOf(group) : 0);
 
-    private void AddGroups(int parent, ValuesByKey<int> children)
+    private void AddGroups(ValuesByKey<int> children)
     {
-        var groups = children.Of(parent);
-        var shown = parent == 0 && _request.Top is { } top && groups.Count > top ? top : groups.Count;
-        var level = _scan.Groups.LevelOf(parent);
-        if (level + 1 >= _plan.Depth)
+        var groups = children.Of(0);
+        var shown = _request.Top is { } top && groups.Count > top ? top : groups.Count;
+        var outline = new List<(int Group, RowKind Kind)>();
+        foreach (var group in groups.Take(shown))
         {
-            _rows.AddMany(shown, place => InnermostRow(groups[place], level));
+            Outline(outline, group, children);
         }
 
-        foreach (var group in groups.Take(level + 1 < _plan.Depth ? shown : 0))
-        {
-            AddHeading(group, level);
-            AddGroups(group, children);
-            AddTotalOf(group, level);
-        }
-
+        // Groups may be many, and so may those that they lie in.
+        _rows.AddMany(outline.Count, place => RowOf(outline[place].Group, outline[place].Kind));
         if (shown < groups.Count)
         {
             _scan.AddTo(_rest, groups.Skip(shown));
-            AddRest(level, groups.Count - shown);
+            AddRest(0, groups.Count - shown);
         }
 
-        if (level + 1 >= _plan.Depth)
+        if (_plan.Depth == 1)
         {
             AddRunning(groups);
         }
     }
 
-    private FigureRow<TableRow> InnermostRow(int group, int level)
+    private void Outline(List<(int Group, RowKind Kind)> outline, int group, ValuesByKey<int> children)
     {
-        var path = _scan.Groups.PathOf(group);
-        return RowOf(string.Join('/', path), _scan.Groups.LabelOf(group), RowKind.Group, level, group, path);
+        if (_scan.Groups.LevelOf(group) >= _plan.Depth)
+        {
+            outline.Add((group, RowKind.Group));
+            return;
+        }
+
+        outline.Add((group, RowKind.Heading));
+        foreach (var child in children.Of(group))
+        {
+            Outline(outline, child, children);
+        }
+
+        if (_scan.Groups.LevelOf(group) + 1 == _plan.Depth)
+        {
+            AddRunning(children.Of(group));
+        }
+
+        if (_hasTotals)
+        {
+            outline.Add((group, RowKind.Total));
+        }
     }
 
     private void AddRunning(IReadOnlyList<int> groups)
@@ -237,9 +253,12 @@ internal sealed class TableRows
 
         foreach (var child in children.Of(group))
         {
-            AddHeading(child, level);
+            _rows.Add(RowOf(child, RowKind.Heading));
             first = AddRecordsOf(child, children, byGroup, first);
-            AddTotalOf(child, level);
+            if (_hasTotals)
+            {
+                _rows.Add(RowOf(child, RowKind.Total));
+            }
         }
 
         return first;
@@ -273,26 +292,18 @@ internal sealed class TableRows
             Within = WithinOf(_rest), CountsIn = Total,
         });
 
-    private void AddHeading(int group, int level) =>
-        _rows.Add(
-            FigureRow<TableRow>.Heading(KeyOf(group), _scan.Groups.LabelOf(group), level) with { Group = _scan.Groups.PathOf(group) });
-
-    // Where nothing is added up there is nothing to say.
-    private void AddTotalOf(int group, int level)
+    private FigureRow<TableRow> RowOf(int group, RowKind kind)
     {
-        if (_hasTotals)
-        {
-            _rows.Add(RowOf(
-                TotalKey(group), Caption.Ours("Total {0}", _scan.Groups.LabelOf(group)), RowKind.Total, level, group,
-                _scan.Groups.PathOf(group)));
-        }
+        var (path, label, level) = (_scan.Groups.PathOf(group), _scan.Groups.LabelOf(group), _scan.Groups.LevelOf(group) - 1);
+        var key = string.Join('/', path);
+        return kind == RowKind.Heading ? FigureRow<TableRow>.Heading(key, label, level) with { Group = path }
+            : new FigureRow<TableRow>(
+                kind == RowKind.Total ? $"{Total}({key})" : key, kind == RowKind.Total ? Caption.Ours("Total {0}", label) : label, kind, level,
+                TableRow.OfGroup(group))
+            {
+                Within = WithinOf(group), Group = path, CountsIn = CountsInOf(group),
+            };
     }
-
-    private FigureRow<TableRow> RowOf(string key, Caption label, RowKind kind, int level, int group, IReadOnlyList<string> path) =>
-        new(key, label, kind, level, TableRow.OfGroup(group))
-        {
-            Within = WithinOf(group), Group = path, CountsIn = CountsInOf(group),
-        };
 
     // Groups of one group come one after the other, and are many.
     private string CountsInOf(int group)
@@ -306,7 +317,5 @@ internal sealed class TableRows
         return _lastParent.Total;
     }
 
-    private string KeyOf(int group) => string.Join('/', _scan.Groups.PathOf(group));
-
-    private string TotalKey(int group) => $"{Total}({KeyOf(group)})";
+    private string TotalKey(int group) => $"{Total}({string.Join('/', _scan.Groups.PathOf(group))})";
 }

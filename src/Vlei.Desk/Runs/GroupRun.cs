@@ -253,7 +253,7 @@ public static class GroupRun
         void WriteFile(string name, Action<Stream> write)
         {
             using var stream = new FileStream(
-                Path.Combine(folder.Staging, name), FileMode.CreateNew, FileAccess.Write, FileShare.None, 1 << 16);
+                Path.Combine(folder.Staging, name), FileMode.CreateNew, FileAccess.Write, FileShare.None, 1 << 14);
             write(stream);
         }
     }
