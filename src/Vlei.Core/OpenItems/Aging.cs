@@ -38,7 +38,7 @@ internal sealed class Aging
     public Amount Open(int item) => _open[item];
 
     /// <summary>What is open of an item, if it is in that class.</summary>
-    public Amount OpenIn(int item, int place) => (_classes ??= Classes())[item] == place ? _open[item] : Amount.Zero;
+    public Amount OpenIn(int item, int place) => (_classes ??= ClassOfEach())[item] == place ? _open[item] : Amount.Zero;
 
     /// <summary>
     /// How many days an item is late; less than 1 where it is not. What is on the other side (money not yet applied, a
@@ -50,7 +50,7 @@ internal sealed class Aging
         return Day.DayNumber - (_byDocument || known.Total.Sign < 0 ? known.Date : known.Due).DayNumber;
     }
 
-    private int[] Classes()
+    private int[] ClassOfEach()
     {
         var classes = new int[_open.Length];
         for (var item = 0; item < classes.Length; item++)

@@ -42,8 +42,15 @@ public sealed class ControlHistory
         var accounts = Accounts.Select(account => account.Key).ToHashSet();
         _items = ledger.ControlItems(until, accounts);
         var items = CollectionsMarshal.AsSpan(_items);
+        var last = -1;
+        foreach (ref readonly var item in items)
+        {
+            last = Math.Max(last, item.Document.Value);
+        }
+
+        // Hardly any item is settled more than once.
+        (_firstOf, _applied) = (new int[last + 1], new(items.Length / 2));
         var isOwed = new bool[items.Length];
-        (_firstOf, _applied) = ([], new(items.Length / 2));
         for (var place = items.Length - 1; place >= 0; place--)
         {
             ref var item = ref items[place];
@@ -53,12 +60,6 @@ public sealed class ControlHistory
             }
 
             isOwed[place] = item.Total.Sign > 0;
-            if (item.Document.Value >= _firstOf.Length)
-            {
-                // The last documents have the largest keys, or nearly.
-                Array.Resize(ref _firstOf, item.Document.Value + (item.Document.Value / 16) + 1);
-            }
-
             ref var first = ref _firstOf[item.Document.Value];
             first = first == 0 ? place + 1 : -(place + 1);
         }
