@@ -71,18 +71,24 @@ public sealed class RowSet(RowBlock block, int[]? rows = null)
     public long[] Column(string column) => rows is null ? block[column] : Gathered(block[column], rows);
 
     /// <summary>Those of the rows that are taken; itself where all are.</summary>
-    public RowSet Where(Func<int, bool> takes)
+    public RowSet Where(bool[] taken)
     {
-        var taken = new List<int>();
-        for (var row = 0; row < Count; row++)
+        var count = taken.AsSpan(0, Count).Count(true);
+        if (count == Count)
         {
-            if (takes(row))
+            return this;
+        }
+
+        var (places, next) = (new int[count], 0);
+        for (var row = 0; next < count; row++)
+        {
+            if (taken[row])
             {
-                taken.Add(PlaceOf(row));
+                places[next++] = PlaceOf(row);
             }
         }
 
-        return taken.Count == Count ? this : new RowSet(block, [.. taken]);
+        return new RowSet(block, places);
     }
 
     private static long[] Gathered(long[] column, int[] rows)

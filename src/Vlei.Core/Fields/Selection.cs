@@ -119,8 +119,7 @@ public sealed class Selection
                 break;
             }
 
-            var taken = condition.Ask(rows);
-            rows = rows.Where(row => taken[row]);
+            rows = rows.Where(condition.Ask(rows));
         }
 
         return rows;
