@@ -3,82 +3,81 @@ using System.Buffers.Binary;
 namespace Vlei.Core.Ledger;
 
 /// <summary>
-/// The places of many names in their order. Names compared with each other would be read some fifteen times each: here each is turned
-/// into bytes once, and eight of these are compared as one number.
+/// The places of many names in their order. Compared with each other, each would be read some fifteen times: here each is turned into
+/// bytes, and eight of these are compared as one number; of names that have those alike, the next eight.
 /// </summary>
-public static class NameRanks
+public sealed class NameRanks
 {
-    /// <summary>The place of each name in the order of names, equal ones together.</summary>
-    public static int[] Of(ReadOnlySpan<string> names)
+    private readonly string[] _names;
+    private readonly int[] _order;
+    private readonly ulong[] _heads;
+    private readonly byte[] _key;
+
+    // Of each place, whether what stands there may be equal to what stands before it.
+    private readonly bool[] _mayBeEqual;
+
+    private NameRanks(string[] names)
     {
-        var (order, heads) = (new int[names.Length], new ulong[names.Length]);
-        for (var name = 0; name < order.Length; name++)
+        (_names, _order) = (names, [.. Enumerable.Range(0, names.Length)]);
+        (_heads, _mayBeEqual) = (new ulong[names.Length], new bool[names.Length]);
+        _key = new byte[names.Select(CodeOrder.KeyLength).Append(0).Max() + (2 * sizeof(ulong))];
+        if (!TrySort(0, names.Length, 0))
         {
-            order[name] = name;
+            SortByNames(0, names.Length);
         }
+    }
 
-        var own = names.ToArray();
-        if (TryFindHeads(names, heads))
+    /// <summary>The place of each name in the order of names, equal ones together.</summary>
+    public static int[] Of(string[] names)
+    {
+        var (sorted, ranks) = (new NameRanks(names), new int[names.Length]);
+        for (var place = 1; place < ranks.Length; place++)
         {
-            Array.Sort(heads, order);
-            for (int first = 0, next; first < order.Length; first = next)
-            {
-                next = first + 1;
-                while (next < order.Length && heads[next] == heads[first])
-                {
-                    next++;
-                }
-
-                if (next - first > 1)
-                {
-                    order.AsSpan(first, next - first).Sort(Compare);
-                }
-            }
-        }
-        else
-        {
-            Array.Sort(order, Compare);
-        }
-
-        var ranks = new int[order.Length];
-        for (var place = 1; place < order.Length; place++)
-        {
-            ranks[order[place]] = heads[place] == heads[place - 1] && Compare(order[place], order[place - 1]) == 0
-                ? ranks[order[place - 1]] : place;
+            var (one, before) = (sorted._order[place], sorted._order[place - 1]);
+            ranks[one] = sorted._mayBeEqual[place] && sorted.Compare(one, before) == 0 ? ranks[before] : place;
         }
 
         return ranks;
-
-        int Compare(int one, int other) => CodeOrder.OfNames.Compare(own[one], own[other]);
     }
 
-    // The first bytes of each name behind those that all begin with; false, and all alike, where not every name can be turned into bytes.
-    private static bool TryFindHeads(ReadOnlySpan<string> names, Span<ulong> heads)
-    {
-        var longest = 0;
-        foreach (var name in names)
-        {
-            longest = Math.Max(longest, CodeOrder.KeyLength(name));
-        }
+    private int Compare(int one, int other) => CodeOrder.OfNames.Compare(_names[one], _names[other]);
 
-        // Turned into bytes twice, since to keep those of many names takes longer.
-        var (own, first) = (new byte[longest + sizeof(ulong)], default(byte[]));
-        var shared = 0;
-        foreach (var name in names)
+    private void SortByNames(int first, int end)
+    {
+        _order.AsSpan(first..end).Sort(Compare);
+        _mayBeEqual.AsSpan((first + 1)..end).Fill(true);
+    }
+
+    // Names that are alike in their bytes up to one; false where there is one that cannot be turned into bytes.
+    private bool TrySort(int first, int end, int from)
+    {
+        for (var place = first; place < end; place++)
         {
-            if (CodeOrder.WriteKey(name, own) is not (>= 0 and var length))
+            if (CodeOrder.WriteKey(_names[_order[place]], _key) is not (>= 0 and var length))
             {
                 return false;
             }
 
-            shared = first is null ? length : own.AsSpan(0, length).CommonPrefixLength(first.AsSpan(0, shared));
-            first ??= own[..length];
+            _key.AsSpan(length, sizeof(ulong)).Clear();
+            _heads[place] = BinaryPrimitives.ReadUInt64BigEndian(_key.AsSpan(from));
         }
 
-        for (var name = 0; name < names.Length; name++)
+        _heads.AsSpan(first..end).Sort(_order.AsSpan(first..end));
+        for (int place = first, next; place < end; place = next)
         {
-            own.AsSpan(CodeOrder.WriteKey(names[name], own), sizeof(ulong)).Clear();
-            heads[name] = BinaryPrimitives.ReadUInt64BigEndian(own.AsSpan(shared));
+            for (next = place + 1; next < end && _heads[next] == _heads[place];)
+            {
+                next++;
+            }
+
+            if (next - place > 1 && (byte)_heads[place] == 0)
+            {
+                SortByNames(place, next);
+            }
+            else if (next - place > 1)
+            {
+                _ = TrySort(place, next, from + sizeof(ulong));
+            }
         }
 
         return true;

@@ -16,6 +16,9 @@ internal sealed class Aging
     // The class of each item that is open; where it is asked for.
     private int[]? _classes;
 
+    // A row asks for one class after the other: what its items have in each, and last in all together.
+    private (ArraySegment<int> Items, Int128[] Sums) _last = (ArraySegment<int>.Empty, []);
+
     /// <summary>Works it out.</summary>
     public Aging(ControlHistory history, DateOnly day, ReportRequest request)
     {
@@ -39,6 +42,31 @@ internal sealed class Aging
 
     /// <summary>What is open of an item, if it is in that class.</summary>
     public Amount OpenIn(int item, int place) => (_classes ??= ClassOfEach())[item] == place ? _open[item] : Amount.Zero;
+
+    /// <summary>
+    /// What is open of some items in that class; in all together where it is the one after the last. Throws
+    /// <see cref="OverflowException"/> where the sum does not fit.
+    /// </summary>
+    public long SumIn(ArraySegment<int> items, int place)
+    {
+        if (_last.Sums.Length == 0 || items != _last.Items)
+        {
+            _classes ??= ClassOfEach();
+            var sums = new Int128[ClassCount + 1];
+            foreach (var item in items.AsSpan())
+            {
+                sums[_classes[item]] += _open[item].MinorUnits;
+                sums[^1] += _open[item].MinorUnits;
+            }
+
+            _last = (items, sums);
+        }
+
+        return checked((long)_last.Sums[place]);
+    }
+
+    /// <summary>How many classes there are.</summary>
+    public int ClassCount => _buckets.Count + (_keepsUnappliedApart ? 1 : 0);
 
     /// <summary>
     /// How many days an item is late; less than 1 where it is not. What is on the other side (money not yet applied, a

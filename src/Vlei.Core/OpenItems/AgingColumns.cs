@@ -37,14 +37,15 @@ internal sealed class AgingColumns
             return;
         }
 
-        var parts = request.By is { Field: { } field }
-            ? report.SpreadOver(field, taken).Select(value => (
-                value.Key, value.Heading,
-                Of: (Func<Aging, int, Amount>)((aging, item) => value.Has(item) ? aging.Open(item) : Amount.Zero)))
-            : Aging.Classes(request).Select((known, place) => (
-                known.Key, known.Heading, Of: (Func<Aging, int, Amount>)((aging, item) => aging.OpenIn(item, place))));
-        var places = parts.Select(part => AddCompared(part.Key, part.Heading, part.Of)).ToList();
-        All.AddUp(AddCompared(ItemGroup.Total, "Total", (aging, item) => aging.Open(item)), places);
+        List<int> places = request.By is { Field: { } field }
+            ? [.. report.SpreadOver(field, taken).Select(value => AddCompared(
+                value.Key, value.Heading, (aging, item) => value.Has(item) ? aging.Open(item) : Amount.Zero))]
+            : [.. Aging.Classes(request).Select((known, place) => AddCompared(
+                known.Key, known.Heading, (aging, item) => aging.OpenIn(item, place), (aging, items) => aging.SumIn(items, place)))];
+        All.AddUp(
+            AddCompared(
+                ItemGroup.Total, "Total", (aging, item) => aging.Open(item), (aging, items) => aging.SumIn(items, aging.ClassCount)),
+            places);
     }
 
     /// <summary>The columns.</summary>
@@ -74,14 +75,15 @@ internal sealed class AgingColumns
     }
 
     // A class on the day that is asked for, then on each other day with the change, then its share.
-    private int AddCompared(string key, string heading, Func<Aging, int, Amount> of)
+    private int AddCompared(
+        string key, string heading, Func<Aging, int, Amount> of, Func<Aging, ArraySegment<int>, long>? together = null)
     {
         var dated = _agings.Count > 1 ? $"{heading} {PeriodText.Heading(_agings[0].Day)}" : heading;
-        var current = All.Add(ReportColumn.Sum(key, dated), Figure(dated, _agings[0], of));
+        var current = All.Add(ReportColumn.Sum(key, dated), Figure(dated, _agings[0], of, together));
         foreach (var aging in _agings.Skip(1))
         {
             var shown = ReportColumn.Sum(KeyOf(key, aging.Day), $"{heading} {PeriodText.Heading(aging.Day)}");
-            var earlier = All.Add(shown with { Tie = ColumnTie.Compared }, Figure(shown.Heading, aging, of));
+            var earlier = All.Add(shown with { Tie = ColumnTie.Compared }, Figure(shown.Heading, aging, of, together));
             if (_request.Change)
             {
                 All.AddChange(current, earlier);
@@ -92,8 +94,11 @@ internal sealed class AgingColumns
         return current;
     }
 
-    private OwnFigure<ItemRow> Figure(string heading, Aging aging, Func<Aging, int, Amount> of) =>
-        ItemFigure.Sum(heading, item => of(aging, item), (item, sign) => _history.OriginOf(item, aging.Day, sign));
+    private OwnFigure<ItemRow> Figure(
+        string heading, Aging aging, Func<Aging, int, Amount> of, Func<Aging, ArraySegment<int>, long>? together = null) =>
+        ItemFigure.Sum(
+            heading, item => of(aging, item), (item, sign) => _history.OriginOf(item, aging.Day, sign),
+            together is null ? null : items => together(aging, items));
 
     private void RefusePercentages()
     {
