@@ -1,3 +1,4 @@
+using System.Text;
 using CsCheck;
 using Vlei.Core.Reports;
 using Vlei.Output;
@@ -70,5 +71,17 @@ public sealed class ScreenTableTests
         Assert.True(DisplayText.Width(cut) <= Math.Max(width, 3), $"{cut}: {DisplayText.Width(cut)} on {width}");
         Assert.True(cut == text || (cut.EndsWith('…') && text.StartsWith(cut[..^1], StringComparison.Ordinal)));
         Assert.Equal(DisplayText.Width(text) <= width, cut == text);
+    });
+
+    [Fact]
+    public void A_text_stays_as_it_is_but_for_what_could_steer_a_terminal_or_cannot_be_shown() =>
+        Gen.Select(Gen.String[Gen.Char["ab é–─日\u0301\u001b\n\u202e\u2028\ud83d"], 0, 20], Gen.Bool).Sample((text, ascii) =>
+    {
+        var (shown, runes) = (DisplayText.Harmless(text, ascii).EnumerateRunes().ToList(), text.EnumerateRunes().ToList());
+        Assert.Equal(runes.Count, shown.Count);
+        Assert.All(runes.Zip(shown), pair => Assert.Equal(
+            "\u001b\n\u202e\u2028".Contains(pair.First.ToString(), StringComparison.Ordinal) ? new Rune(' ')
+                : ascii && !pair.First.IsAscii ? new Rune('?') : pair.First,
+            pair.Second));
     });
 }

@@ -294,15 +294,18 @@ internal sealed class TableRows
 
     private FigureRow<TableRow> RowOf(int group, RowKind kind)
     {
-        var (path, label, level) = (_scan.Groups.PathOf(group), _scan.Groups.LabelOf(group), _scan.Groups.LevelOf(group) - 1);
+        var (path, name, level) = (_scan.Groups.PathOf(group), _scan.Groups.LabelOf(group), _scan.Groups.LevelOf(group) - 1);
         var key = string.Join('/', path);
-        return kind == RowKind.Heading ? FigureRow<TableRow>.Heading(key, label, level) with { Group = path }
-            : new FigureRow<TableRow>(
-                kind == RowKind.Total ? $"{Total}({key})" : key, kind == RowKind.Total ? Caption.Ours("Total {0}", label) : label, kind, level,
-                TableRow.OfGroup(group))
-            {
-                Within = WithinOf(group), Group = path, CountsIn = CountsInOf(group),
-            };
+        if (kind == RowKind.Heading)
+        {
+            return FigureRow<TableRow>.Heading(key, name, level) with { Group = path };
+        }
+
+        var (own, label) = kind == RowKind.Total ? (TotalOf(key), Caption.Ours("Total {0}", name)) : (key, name);
+        return new FigureRow<TableRow>(own, label, kind, level, TableRow.OfGroup(group))
+        {
+            Within = WithinOf(group), Group = path, CountsIn = CountsInOf(group),
+        };
     }
 
     // Groups of one group come one after the other, and are many.
@@ -317,5 +320,7 @@ internal sealed class TableRows
         return _lastParent.Total;
     }
 
-    private string TotalKey(int group) => $"{Total}({string.Join('/', _scan.Groups.PathOf(group))})";
+    private string TotalKey(int group) => TotalOf(string.Join('/', _scan.Groups.PathOf(group)));
+
+    private static string TotalOf(string key) => $"{Total}({key})";
 }
