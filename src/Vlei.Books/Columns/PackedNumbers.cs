@@ -37,7 +37,7 @@ internal static class PackedNumbers
     /// <param name="places">Which of them.</param>
     /// <param name="numbers">Where they are put, one for each place.</param>
     public static bool TryUnpack(ReadOnlySpan<byte> bytes, int count, ReadOnlySpan<int> places, Span<long> numbers) =>
-        numbers.IsEmpty || TryTake(bytes, count, places, numbers);
+        TryTake(bytes, count, places, numbers);
 
     // All of them where no places are named.
     private static bool TryTake(ReadOnlySpan<byte> bytes, int count, ReadOnlySpan<int> places, Span<long> numbers)
@@ -87,7 +87,7 @@ internal static class PackedNumbers
     private static void Widen<T>(ReadOnlySpan<T> narrow, ReadOnlySpan<int> places, Span<long> numbers)
         where T : unmanaged, IBinaryInteger<T>
     {
-        for (var index = 0; places.IsEmpty && index < narrow.Length; index++)
+        for (var index = 0; places.IsEmpty && index < numbers.Length; index++)
         {
             numbers[index] = long.CreateTruncating(narrow[index]);
         }
