@@ -38,13 +38,7 @@ internal class DerivedMonths(IMonths months)
     }
 
     /// <summary>Reads one column of a month into some numbers, as many as it has rows.</summary>
-    public void Column(DerivedKind kind, YearMonth month, string name, Span<long> numbers)
-    {
-        if (!PackedNumbers.TryUnpack(Data(kind, month, name), numbers))
-        {
-            throw Damaged(kind, month);
-        }
-    }
+    public void Column(DerivedKind kind, YearMonth month, string name, Span<long> numbers) => Column(kind, month, name, [], numbers);
 
     /// <summary>What some rows of a month, by their places, have in a column.</summary>
     public long[] Column(DerivedKind kind, YearMonth month, string name, int[] places)

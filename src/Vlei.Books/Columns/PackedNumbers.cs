@@ -29,18 +29,14 @@ internal static class PackedNumbers
     }
 
     /// <summary>Unpacks as many numbers as there is room for; false where the bytes cannot be that many.</summary>
-    public static bool TryUnpack(ReadOnlySpan<byte> bytes, Span<long> numbers) => TryTake(bytes, numbers.Length, [], numbers);
+    public static bool TryUnpack(ReadOnlySpan<byte> bytes, Span<long> numbers) => TryUnpack(bytes, numbers.Length, [], numbers);
 
     /// <summary>Unpacks some of the numbers; false where the bytes cannot be as many as are said.</summary>
     /// <param name="bytes">All of them.</param>
     /// <param name="count">How many they are.</param>
-    /// <param name="places">Which of them.</param>
+    /// <param name="places">Which of them; all where there are none.</param>
     /// <param name="numbers">Where they are put, one for each place.</param>
-    public static bool TryUnpack(ReadOnlySpan<byte> bytes, int count, ReadOnlySpan<int> places, Span<long> numbers) =>
-        TryTake(bytes, count, places, numbers);
-
-    // All of them where no places are named.
-    private static bool TryTake(ReadOnlySpan<byte> bytes, int count, ReadOnlySpan<int> places, Span<long> numbers)
+    public static bool TryUnpack(ReadOnlySpan<byte> bytes, int count, ReadOnlySpan<int> places, Span<long> numbers)
     {
         var width = count == 0 ? 0 : bytes.Length / count;
         if (width * count != bytes.Length)
