@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Text;
 using Vlei.Core.Reports;
 using Vlei.Output.Charts;
@@ -19,19 +20,18 @@ internal sealed class TextReport
     private readonly Report _report;
     private readonly Surface _look;
     private readonly TextWriter _text;
-    private readonly StringBuilder _line = new();
+    private readonly ArrayBufferWriter<char> _line = new();
     private readonly IReadOnlyList<int[]> _blocks;
     private readonly int[] _widths;
     private readonly bool[] _summed;
+    private readonly bool[] _isText;
     private readonly ColumnAlign[] _aligns;
     private readonly int _labelWidth;
 
     // What stands in each column of the line that is written next, and how many places that takes.
     private readonly string[] _texts;
     private readonly int[] _places;
-
-    // What the last row has in each column, as it was written: a list says much again in row after row.
-    private readonly (Cell Cell, ColumnKind? Instead, string? Text, int Places)[] _last;
+    private readonly CellTexts _cells;
 
     // The rows are gone through twice, once for widths and once to write them: nothing is kept of them between.
     private TextReport(ReportWords words, TextWriter text, Surface look)
@@ -39,9 +39,9 @@ internal sealed class TextReport
         var report = words.Chart is not { } chart ? words.Report : ChartColumn.AddTo(words.Report, chart, look.Ascii);
         words = words.With(report);
         (_words, _report, _text, _look) = (words, report, text, look);
-        (_widths, _texts, _places, _last) = (
-            new int[report.Columns.Count], new string[report.Columns.Count], new int[report.Columns.Count],
-            new (Cell, ColumnKind?, string?, int)[report.Columns.Count]);
+        (_widths, _texts, _places, _cells) = (
+            new int[report.Columns.Count], new string[report.Columns.Count], new int[report.Columns.Count], new CellTexts(words, look.Ascii));
+        _isText = [.. report.Columns.Select(column => column.Kind == ColumnKind.Text)];
         _aligns = [.. Enumerable.Range(0, _widths.Length).Select(words.AlignOf)];
         _summed = [.. report.Columns.Select(column => column.Kind is not (ColumnKind.Text or ColumnKind.Date or ColumnKind.Count))];
         var (least, speaks) = (new int[_widths.Length], new bool[_widths.Length]);
@@ -52,19 +52,19 @@ internal sealed class TextReport
             // A long name above figures is broken into lines, rather than keeping the figures apart.
             _widths[column] = Math.Max(_widths[column], Math.Min(DisplayText.Width(Heading(column)), MostHeadingWidth));
             least[column] = Math.Max(
-                Math.Max(least[column], IsText(column) ? LeastTextWidth : 0), DisplayText.LongestWord(Heading(column)));
+                Math.Max(least[column], _isText[column] ? LeastTextWidth : 0), DisplayText.LongestWord(Heading(column)));
 
             // A figure is never broken, however narrow its column is wanted.
             if (words.WidthOf(column) is { } wanted)
             {
-                _widths[column] = IsText(column) ? wanted : Math.Max(wanted, least[column]);
+                _widths[column] = _isText[column] ? wanted : Math.Max(wanted, least[column]);
                 least[column] = Math.Min(least[column], _widths[column]);
             }
         }
 
         var placed = new TextColumns(
             words.LabelWidth ?? label, words.LabelWidth ?? leastLabel,
-            [.. all.Select(column => new TextColumn(_widths[column], least[column], IsText(column), report.Columns[column].Tie))],
+            [.. all.Select(column => new TextColumn(_widths[column], least[column], _isText[column], report.Columns[column].Tie))],
             look.Width);
         _labelWidth = placed.LabelWidth;
         _blocks = [.. placed.Blocks.Select(block => block.Select(place => all[place]).ToArray())];
@@ -78,6 +78,7 @@ internal sealed class TextReport
     private (int Label, int LeastLabel) Measure(int[] least, bool[] speaks)
     {
         var (label, leastLabel, seen) = (0, 0, new SeenFigures(_report));
+        bool[] counts = [.. _report.Columns.Select(column => column.Kind == ColumnKind.Count)];
         foreach (var row in RowsAhead.Of(_report.Rows))
         {
             if (!RowLook.StandsAlone(row))
@@ -92,17 +93,14 @@ internal sealed class TextReport
             for (var column = 0; column < _widths.Length; column++)
             {
                 speaks[column] = speaks[column] || _words.Speaks(row, column);
-                _summed[column] |= _report.Columns[column].Kind == ColumnKind.Count && RowLook.IsTotal(row)
-                    && row.Cells[column].Units is not null;
-                if (!seen.IsNew(row, column))
+                _summed[column] |= counts[column] && RowLook.IsTotal(row) && row.Cells[column].Units is not null;
+                if (!seen.IsNew(row, column) || _cells.Of(row, column, out var isKnown) is var (figure, width) && isKnown)
                 {
                     continue;
                 }
 
-                var figure = Figure(row, column);
-                var width = DisplayText.Width(figure);
                 _widths[column] = Math.Max(_widths[column], width);
-                least[column] = !IsText(column) ? Math.Max(least[column], _widths[column])
+                least[column] = !_isText[column] ? Math.Max(least[column], _widths[column])
                     : width <= least[column] || least[column] >= MostUnbrokenWidth ? least[column]
                     : Math.Max(least[column], Math.Min(DisplayText.LongestWord(figure), MostUnbrokenWidth));
             }
@@ -126,15 +124,10 @@ internal sealed class TextReport
         text.AddChecks();
     }
 
-    // A heading has the whole line to itself.
-    private bool IsText(int column) => _report.Columns[column].Kind == ColumnKind.Text;
-
     private string LabelOf(ReportRow row) =>
         new string(' ', IndentPerLevel * row.Level) + DisplayText.Harmless(row.Label, _look.Ascii);
 
     private string Heading(int column) => DisplayText.Harmless(_report.Columns[column].Heading, _look.Ascii);
-
-    private string Figure(ReportRow row, int column) => _words.Figure(row, column, _look.Ascii);
 
     private void AddTitle()
     {
@@ -248,7 +241,7 @@ internal sealed class TextReport
         var (style, fits) = (bold ? TextStyle.Strong : TextStyle.Plain, DisplayText.Width(label) <= _labelWidth);
         foreach (var column in columns)
         {
-            PutCell(row, column);
+            (_texts[column], _places[column]) = _cells.Of(row, column, out _);
             fits &= _places[column] <= _widths[column];
         }
 
@@ -275,7 +268,7 @@ internal sealed class TextReport
         {
             foreach (var column in columns)
             {
-                Put(column, LineOf(texts[column], IsText(column) ? line : line - labels.Count + 1));
+                Put(column, LineOf(texts[column], _isText[column] ? line : line - labels.Count + 1));
             }
 
             AddColumns(LineOf(labels, line), columns, style, row);
@@ -299,24 +292,11 @@ internal sealed class TextReport
 
     private void Put(int column, string text) => (_texts[column], _places[column]) = (text, DisplayText.Width(text));
 
-    private void PutCell(ReportRow row, int column)
-    {
-        ref var last = ref _last[column];
-        var cell = row.Cells[column];
-        if (last.Text is null || cell.Units != last.Cell.Units || !ReferenceEquals(cell.Words, last.Cell.Words)
-            || row.InsteadOfMoney != last.Instead)
-        {
-            var text = Figure(row, column);
-            last = (cell, row.InsteadOfMoney, text, DisplayText.Width(text));
-        }
-
-        (_texts[column], _places[column]) = (last.Text!, last.Places);
-    }
-
     // What was put into columns, as a line; of a row's figures those below nothing look so.
     private void AddColumns(string label, int[] columns, TextStyle style, ReportRow? row = null)
     {
-        var line = _line.Clear().Append(Styled(label, style));
+        _line.ResetWrittenCount();
+        _line.Write(Styled(label, style));
         var blanks = Math.Max(0, _labelWidth - DisplayText.Width(label));
         foreach (var column in columns)
         {
@@ -325,8 +305,10 @@ internal sealed class TextReport
             blanks += TextColumns.Gap + before;
             if (_texts[column].Length > 0)
             {
-                var isBelow = _look.Colour && row is not null && !IsText(column) && row.Cells[column].Units < 0;
-                line.Append(' ', blanks).Append(
+                var isBelow = _look.Colour && row is not null && !_isText[column] && row.Cells[column].Units < 0;
+                _line.GetSpan(blanks)[..blanks].Fill(' ');
+                _line.Advance(blanks);
+                _line.Write(
                     Styled(
                         _texts[column], !isBelow ? style : style == TextStyle.Strong ? TextStyle.StrongBelow : TextStyle.Below));
                 blanks = 0;
@@ -335,8 +317,8 @@ internal sealed class TextReport
             blanks += padding - before;
         }
 
-        _text.Write(line);
-        _text.Write('\n');
+        _line.Write("\n");
+        _text.Write(_line.WrittenSpan);
     }
 
     private void AddChecks()

@@ -108,11 +108,11 @@ internal sealed class ReportSheet
     public void Write(ISheet sheet)
     {
         // The rows are gone through twice: once for what must be known before them, and once to write them.
-        var (widest, deepest) = (LettersOfHeadings(), 0);
+        var (widest, cells, deepest) = (LettersOfHeadings(), new CellTexts(_words, ascii: false), 0);
         var shown = _words.ShownColumns(row =>
         {
             deepest = Math.Max(deepest, row.Level);
-            Widen(widest, row);
+            Widen(widest, cells, row);
         });
         var widths = Widths(widest);
         var hidden = Enumerable.Range(0, _report.Columns.Count).Except(shown).Select(column => column + 1).ToHashSet();
@@ -150,13 +150,12 @@ internal sealed class ReportSheet
 
     private int[] LettersOfHeadings() => [.. _report.Columns.Select(column => column.Heading.Split(' ').Max(DisplayText.Width)).Prepend(0)];
 
-    private void Widen(int[] widest, ReportRow row)
+    private void Widen(int[] widest, CellTexts cells, ReportRow row)
     {
         widest[LabelColumn] = Math.Max(widest[LabelColumn], Math.Min(MostLabelLetters, DisplayText.Width(row.Label) + (2 * row.Level)));
         for (var column = 0; column < _report.Columns.Count; column++)
         {
-            widest[column + 1] = Math.Max(
-                widest[column + 1], Math.Min(MostTextLetters, DisplayText.Width(_words.Figure(row, column, ascii: false))));
+            widest[column + 1] = Math.Max(widest[column + 1], Math.Min(MostTextLetters, cells.Of(row, column, out _).Width));
         }
     }
 
