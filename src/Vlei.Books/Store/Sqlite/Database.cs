@@ -1,4 +1,3 @@
-using Microsoft.Data.Sqlite;
 using SQLitePCL;
 
 namespace Vlei.Books.Store.Sqlite;
@@ -11,35 +10,46 @@ internal sealed class Database : IDisposable
 {
     private const int BusyMilliseconds = 2000;
     private const int ConfigMultithread = 2;
-    private readonly SqliteConnection _connection;
     private bool _inTransaction;
 
     // No connection is used by two threads at once, so SQLite need not lock each call.
     static Database()
     {
-        SQLitePCL.Batteries_V2.Init();
+        Batteries_V2.Init();
         _ = raw.sqlite3_config(ConfigMultithread);
     }
 
-    private Database(SqliteConnection connection) => _connection = connection;
+    private Database(sqlite3 handle) => Handle = handle;
 
     /// <summary>SQLite's own handle.</summary>
-    public sqlite3 Handle => _connection.Handle!;
+    public sqlite3 Handle { get; }
 
-    /// <summary>Opens a file; one that is written keeps a write-ahead log and waits a moment for another writer.</summary>
-    public static Database Open(string path, SqliteOpenMode mode)
+    /// <summary>
+    /// Opens a file that is there; one that is written keeps a write-ahead log and waits a moment for another writer. Throws a
+    /// <see cref="Core.Problems.ProblemException"/> where it cannot be opened.
+    /// </summary>
+    /// <param name="path">Where it is, in full; or its address (RFC 8089), with parameters.</param>
+    /// <param name="toWrite">Whether it is to be written.</param>
+    public static Database Open(string path, bool toWrite)
     {
-        var connection = new SqliteConnection(new SqliteConnectionStringBuilder
+        var result = raw.sqlite3_open_v2(
+            path, out var handle, (toWrite ? raw.SQLITE_OPEN_READWRITE : raw.SQLITE_OPEN_READONLY) | raw.SQLITE_OPEN_URI, null);
+        if (result != raw.SQLITE_OK)
         {
-            DataSource = path, Mode = mode, Pooling = false, ForeignKeys = false,
-        }.ConnectionString);
-        connection.Open();
-        var database = new Database(connection);
-        _ = raw.sqlite3_busy_timeout(database.Handle, BusyMilliseconds);
-        if (mode != SqliteOpenMode.ReadOnly)
+            using (handle)
+            {
+                throw SqliteProblem.From(result, raw.sqlite3_errmsg(handle).utf8_to_string());
+            }
+        }
+
+        var database = new Database(handle);
+        _ = raw.sqlite3_busy_timeout(handle, BusyMilliseconds);
+        if (toWrite)
         {
-            // With the usual 2 MB, pages of ids that come in no order are written to the log and read back again and again.
-            database.Execute("PRAGMA journal_mode = WAL; PRAGMA synchronous = FULL; PRAGMA cache_size = -6000");
+            // What refers to what is looked at once, before it is kept, rather than with each record (References). With the usual 2 MB,
+            // pages of ids that come in no order are written to the log and read back again and again.
+            database.Execute(
+                "PRAGMA foreign_keys = OFF; PRAGMA journal_mode = WAL; PRAGMA synchronous = FULL; PRAGMA cache_size = -6000");
         }
 
         return database;
@@ -88,6 +98,6 @@ internal sealed class Database : IDisposable
             _ = raw.sqlite3_exec(Handle, "ROLLBACK");
         }
 
-        _connection.Dispose();
+        Handle.Dispose();
     }
 }

@@ -1,5 +1,3 @@
-using Microsoft.Data.Sqlite;
-using SQLitePCL;
 using Vlei.Core.Problems;
 
 namespace Vlei.Books.Store.Sqlite;
@@ -27,7 +25,7 @@ internal sealed class SqliteStore(string path) : IBookStore
                 // SQLite takes an empty file for a new one, and keeps its permissions.
             }
 
-            using (var database = Database.Open(unfinished, SqliteOpenMode.ReadWrite))
+            using (var database = Database.Open(unfinished, toWrite: true))
             {
                 SqliteSteps.Mark(database);
             }
@@ -57,8 +55,7 @@ internal sealed class SqliteStore(string path) : IBookStore
         {
             return BeginReading(found);
         }
-        catch (Exception cannotRead) when (cannotRead is SqliteException { SqliteErrorCode: raw.SQLITE_CANTOPEN or raw.SQLITE_READONLY }
-            or ProblemException { Kind: ProblemKind.CannotWrite })
+        catch (ProblemException cannotRead) when (cannotRead.Kind == ProblemKind.CannotWrite)
         {
             if (new FileInfo(found + "-wal") is { Exists: true, Length: > 0 })
             {
@@ -77,7 +74,7 @@ internal sealed class SqliteStore(string path) : IBookStore
 
     private static SqliteWriting OpenToWrite(string path)
     {
-        var database = Database.Open(path, SqliteOpenMode.ReadWrite);
+        var database = Database.Open(path, toWrite: true);
         try
         {
             SqliteSteps.BringForward(database);
@@ -93,7 +90,7 @@ internal sealed class SqliteStore(string path) : IBookStore
 
     private static SqliteReading BeginReading(string path)
     {
-        var database = Database.Open(path, SqliteOpenMode.ReadOnly);
+        var database = Database.Open(path, toWrite: false);
         try
         {
             if (!SqliteSteps.IsCurrent(database))
@@ -115,7 +112,7 @@ internal sealed class SqliteStore(string path) : IBookStore
 
     private static void BringForward(string path)
     {
-        using var database = Database.Open(path, SqliteOpenMode.ReadWrite);
+        using var database = Database.Open(path, toWrite: true);
         SqliteSteps.BringForward(database);
     }
 
