@@ -27,8 +27,8 @@ internal sealed class PhraseBook
             _header[line[..at].Trim()] = line[(at + 1)..].Trim();
         }
 
-        _patterns = [.. exact.Where(phrase => phrase.Key.Contains('{', StringComparison.Ordinal) && phrase.Value.Length > 0)
-            .Select(phrase => new PhrasePattern(phrase.Key, phrase.Value)).OrderByDescending(pattern => pattern.Letters)];
+        _patterns = [.. exact.Select(phrase => phrase.Key.Contains('{', StringComparison.Ordinal) && phrase.Value.Length > 0
+            ? new PhrasePattern(phrase.Key, phrase.Value) : null).OfType<PhrasePattern>().OrderByDescending(pattern => pattern.Letters)];
     }
 
     /// <summary>One without phrases.</summary>

@@ -14,7 +14,13 @@ public sealed class RowList(int count, Func<int, ReportRow> rowOf) : IReadOnlyLi
     public ReportRow this[int index] => rowOf(index);
 
     /// <inheritdoc/>
-    public IEnumerator<ReportRow> GetEnumerator() => Enumerable.Range(0, count).Select(rowOf).GetEnumerator();
+    public IEnumerator<ReportRow> GetEnumerator()
+    {
+        for (var place = 0; place < count; place++)
+        {
+            yield return rowOf(place);
+        }
+    }
 
     /// <inheritdoc/>
     IEnumerator IEnumerable.GetEnumerator() => GetEnumerator();

@@ -62,8 +62,19 @@ internal sealed class StatementColumns
     public FigureColumns<PostedFigure> Columns => _columns;
 
     /// <summary>The columns that add postings up, with their places.</summary>
-    public IEnumerable<(int Place, PostedFigure Figure)> Posted => _columns.All.Select((column, place) => (column, place))
-        .Where(known => known.column is FigureColumn<PostedFigure>.Base).Select(known => (known.place, _columns.FigureAt(known.place)));
+    public IEnumerable<(int Place, PostedFigure Figure)> Posted
+    {
+        get
+        {
+            for (var place = 0; place < _columns.Count; place++)
+            {
+                if (_columns[place] is FigureColumn<PostedFigure>.Base)
+                {
+                    yield return (place, _columns.FigureAt(place));
+                }
+            }
+        }
+    }
 
     /// <summary>The place of the column that covers the whole.</summary>
     public int Whole { get; private set; }

@@ -106,10 +106,10 @@ internal sealed class StatementLayout
     {
         var shows = new[]
         {
-            (row.Accounts.Count > 0, "accounts"), (row.IsOfTax, "tax codes, a side or a part"), (row.IsRest, "rest"),
-            (row.Formula is not null, "a formula"),
-            (row.Computed is not null, "computed"), (_under.Contains(row.Key), "other rows under it"),
-        }.Where(way => way.Item1).Select(way => way.Item2).ToList();
+            row.Accounts.Count > 0 ? "accounts" : null, row.IsOfTax ? "tax codes, a side or a part" : null, row.IsRest ? "rest" : null,
+            row.Formula is null ? null : "a formula", row.Computed is null ? null : "computed",
+            _under.Contains(row.Key) ? "other rows under it" : null,
+        }.OfType<string>().ToList();
         if (shows.Count > 1)
         {
             throw Wrong(row, $"row {row.Key} has {Suggestion.Listed(shows, "and")}.", "A row shows one thing; make two rows of it.");
@@ -206,8 +206,8 @@ internal sealed class StatementLayout
             }
 
             var meant = choice.List.NamedOf(field.Field.Name, field.Values, mayNameNone: true);
-            return _ledger.Accounts.Zip(field.PlacesIn(_ledger.Accounts)).Where(account => meant[account.Second])
-                .Select(account => account.First);
+            var places = field.PlacesIn(_ledger.Accounts);
+            return _ledger.Accounts.Where((_, place) => meant[places[place]]);
         }
         catch (ProblemException problem)
         {

@@ -13,10 +13,10 @@ public static class Overdue
         var (log, schedules) = (new DeliveryLog(desk.Book), new BookSchedules(desk));
         return
         [
-            .. schedules.Due(log, now).Where(due => BookSchedules.IsLate(due.Due, now)).Select(due => string.Create(
+            .. schedules.Due(log, now).Select(due => !BookSchedules.IsLate(due.Due, now) ? null : string.Create(
                 CultureInfo.InvariantCulture,
                 $"{due.Schedule.File.Name} was due on {due.Due:yyyy-MM-dd} at {due.Due:HH:mm}, and nothing has run it: "
-                    + $"vlei schedule due does it now, vlei schedule install has the computer do it.")),
+                    + $"vlei schedule due does it now, vlei schedule install has the computer do it.")).OfType<string>(),
             .. schedules.Problems.Select(problem => $"{problem.Message} {problem.Advice}".TrimEnd()),
         ];
     }

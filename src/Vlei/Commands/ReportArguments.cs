@@ -93,9 +93,11 @@ internal sealed class ReportArguments
     public bool IsNamed(ParseResult result) => _named(result).Count > 0;
 
     /// <summary>The options that are typed and belong to reports, by their names without dashes.</summary>
-    public IReadOnlyList<string> TypedNames(ParseResult result) => [.. _options
-        .Append(_revision).Append(_standard).Where(option => result.GetResult(option) is { Implicit: false })
-        .Select(option => option.Name[2..])];
+    public IReadOnlyList<string> TypedNames(ParseResult result)
+    {
+        Option[] all = [.. _options, _revision, _standard];
+        return [.. Array.FindAll(all, option => result.GetResult(option) is { Implicit: false }).Select(option => option.Name[2..])];
+    }
 
     /// <summary>
     /// The reports that are asked for, each with what is typed. Throws a <see cref="ProblemException"/> where there are none,
