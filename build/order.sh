@@ -23,7 +23,7 @@ nm -n "$VLEI_BINARY.dbg" | awk -v begin="$begin" -v end="$end" '$1 >= begin && $
 # Up to 66 vlei says that it found something, or that it was asked wrongly, which is wanted, too.
 calls() { ./first-calls symbols "$VLEI_BINARY" "$@" >> called || [ $? -le 66 ] || { echo "failed: vlei $*" >&2; exit 1; }; }
 
-"$VLEI_BINARY" demo book > /dev/null 2>&1
+"$VLEI_BINARY" demo book > made 2>&1 || { cat made >&2; exit 1; }
 calls --version
 export VLEI_BOOK=book
 calls show profit-loss --period 2025-01/2025-12 --by month

@@ -130,9 +130,17 @@ internal sealed class ReportWords
     /// <summary>What stands below the rows: what is said there, what was checked, and what failed; each with whether it failed.</summary>
     public IReadOnlyList<(string Line, bool IsFailed)> Foot =>
     [
-        .. Report.Foot.Concat(Explained).Concat(Held).Select(line => (line, false)), .. Failed.Select(line => (line, true)),
+        .. Said(Report.Foot), .. Said(Explained), .. Said(Held), .. Said(Failed, isFailed: true),
         .. Look.Footer is { } footer ? new[] { (footer, false) } : [],
     ];
+
+    private static IEnumerable<(string Line, bool IsFailed)> Said(IEnumerable<string> lines, bool isFailed = false)
+    {
+        foreach (var line in lines)
+        {
+            yield return (line, isFailed);
+        }
+    }
 
     /// <summary>What made its last total change, as it is counted: what makes a cost larger makes the profit smaller.</summary>
     public IEnumerable<string> Explained => Report.Explanation is not { } explanation ? [] :

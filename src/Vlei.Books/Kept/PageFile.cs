@@ -40,8 +40,8 @@ public static class PageFile
         .. DeliveryKeys.Keys,
     ];
 
-    /// <summary>The keys of a panel; all others are options of its report.</summary>
-    public static IReadOnlyList<FileKey> PanelKeys { get; } =
+    // Each report that is shown asks for the names of pages, and of few is more asked.
+    private static readonly Lazy<IReadOnlyList<FileKey>> KeysOfPanels = new(() =>
     [
         new("title", FileKeyKind.Text, "What it is about; the report's title where there is none here."),
         new("report", FileKeyKind.Text, "The report that it shows: a standard one, or a kept one."),
@@ -51,11 +51,14 @@ public static class PageFile
         new("column", FileKeyKind.Text, "The column that is shown, by its key or heading."),
         new("most", FileKeyKind.Number, "How many rows are shown where none are named."),
         .. ReportFile.OptionKeys(ReportOptions.All.Except([ReportOptions.Title])),
-    ];
+    ]);
+
+    /// <summary>The keys of a panel; all others are options of its report.</summary>
+    public static IReadOnlyList<FileKey> PanelKeys => KeysOfPanels.Value;
 
     /// <summary>The names of the standard pages.</summary>
     public static IReadOnlyList<string> StandardNames { get; } =
-        [.. typeof(PageFile).Assembly.GetManifestResourceNames().Where(name => name.StartsWith(Folder, StringComparison.Ordinal))
+        [.. Array.FindAll(typeof(PageFile).Assembly.GetManifestResourceNames(), name => name.StartsWith(Folder, StringComparison.Ordinal))
             .Select(name => Path.GetFileNameWithoutExtension(name)).Order(StringComparer.Ordinal)];
 
     /// <summary>The names of all pages, kept and standard.</summary>
