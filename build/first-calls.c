@@ -47,8 +47,7 @@ static void set_breakpoints(int memory) {
     unsigned long begin = functions[0].address, length = functions[count - 1].address + 1 - begin;
     unsigned char *code = malloc(length);
     if (!code || pread(memory, code, length, begin) != (ssize_t)length) fail("reading the program");
-    for (size_t i = 0; i < count; i++)
-        functions[i].first = i && functions[i].address == functions[i - 1].address ? functions[i - 1].first : code[functions[i].address - begin];
+    for (size_t i = 0; i < count; i++) functions[i].first = code[functions[i].address - begin];
     for (size_t i = 0; i < count; i++) code[functions[i].address - begin] = 0xCC;
     if (pwrite(memory, code, length, begin) != (ssize_t)length) fail("writing the program");
     free(code);

@@ -3,7 +3,7 @@
 # lays them out side by side, so that a command reads 2 MB of the program rather than 11. Once in a while will do: methods that
 # are not named come after those that are, and names that are gone are passed over.
 #
-#   build/order.sh      (needs gcc and binutils; some five minutes)
+#   build/order.sh      (needs gcc and binutils; a minute, and publishing)
 #
 # VLEI_BINARY names a published program with its vlei.dbg beside it, else one is published first.
 set -eu
@@ -41,7 +41,10 @@ while read -r report; do
     calls show "$report" < /dev/null
     for format in csv json; do calls show "$report" --format $format < /dev/null; done
 done < reports
-for ending in xlsx pdf html md ods; do calls show general-ledger --to "ledger.$ending"; calls show profit-loss --to "profit.$ending"; done
+for ending in xlsx pdf html md ods; do
+    calls show general-ledger --to "ledger.$ending"
+    calls show profit-loss --to "profit.$ending"
+done
 calls explain profit-loss --period last-month --compare prior-year
 calls run month-end
 for command in overview changes group reports fields export; do calls $command; done
@@ -55,7 +58,9 @@ calls init large --name Large --currency ZAR --fiscal-year-start 3
 export VLEI_BOOK=large
 calls import set
 calls import set
-for report in profit-loss lines general-ledger receivables-aging customer-balances collection; do calls show $report --period all --format csv; done
+for report in profit-loss lines general-ledger receivables-aging customer-balances collection; do
+    calls show $report --period all --format csv
+done
 calls show lines --period all --format text
 calls show receivables-aging --summary
 calls check

@@ -39,7 +39,8 @@ internal sealed class CellTexts(ReportWords words, bool ascii)
     private static int KeptOf(ReportColumn column, int rows) => (int)BitOperations.RoundUpToPowerOf2(
         (uint)Math.Clamp(rows, 1, column.Kind == ColumnKind.Text ? MostWords : MostFigures));
 
-    private static int PlaceOf(Cell cell) => cell.Words is { } said ? RuntimeHelpers.GetHashCode(said) : (int)cell.Units.GetValueOrDefault();
+    private static int PlaceOf(Cell cell) =>
+        cell.Words is { } said ? RuntimeHelpers.GetHashCode(said) : (int)cell.Units.GetValueOrDefault();
 
     private readonly record struct Known(Cell Cell, ColumnKind? InsteadOfMoney, string? Text, int Width);
 }
