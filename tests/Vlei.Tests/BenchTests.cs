@@ -13,7 +13,7 @@ public sealed partial class BenchTests
         Assert.Empty(table.Messages);
         var lines = Line().Matches(table.Output);
         Assert.Equal(21, lines.Count);
-        Assert.All(lines, line => Assert.InRange(int.Parse(line.Groups[1].Value), 10, 400));
+        Assert.All(lines, line => Assert.InRange(int.Parse(line.Groups[1].Value), 4, 400));
         Assert.Contains("Many small documents: ", table.Output, StringComparison.Ordinal);
         Assert.Equal(6, Round().Count(table.Output));
     }

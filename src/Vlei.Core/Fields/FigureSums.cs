@@ -25,6 +25,7 @@ public sealed class FigureSums
 
     // A month is done with before the next; only what is asked of its postings looks at columns as a whole.
     private readonly PostingArrays? _arrays;
+    private (Figure? Figure, (long[]?, long[]?) Sums) _asked;
 
     private FigureSums(ILedger ledger, Selection filter, Slicing? slicedBy)
     {
@@ -67,11 +68,22 @@ public sealed class FigureSums
 
     /// <summary>The debits of the account; positive.</summary>
     public Amount Debit(Figure figure, AccountKey account) =>
-        _sums.TryGetValue(figure, out var sums) ? new Amount(sums.Debits[account.Value]) : Amount.Zero;
+        Known(figure) is { Debits: { } debits } ? new Amount(debits[account.Value]) : Amount.Zero;
 
     /// <summary>The credits of the account; positive.</summary>
     public Amount Credit(Figure figure, AccountKey account) =>
-        _sums.TryGetValue(figure, out var sums) ? new Amount(sums.Credits[account.Value]) : Amount.Zero;
+        Known(figure) is { Credits: { } credits } ? new Amount(credits[account.Value]) : Amount.Zero;
+
+    // Accounts are asked for one after the other of the same days. Nothing where a figure has no posting.
+    private (long[]? Debits, long[]? Credits) Known(Figure figure)
+    {
+        if (!ReferenceEquals(figure, _asked.Figure))
+        {
+            _asked = (figure, _sums.GetValueOrDefault(figure));
+        }
+
+        return _asked.Sums;
+    }
 
     private void Add(PostingSource source, List<IGrouping<DateRange, Figure>> ranges)
     {
