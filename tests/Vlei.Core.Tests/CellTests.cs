@@ -38,4 +38,21 @@ public class CellTests
 
         Assert.Equal(all, measured);
     });
+
+    [Fact]
+    public void What_was_written_out_before_is_what_would_be_written_out_again() =>
+        Gen.Select(OutputTests.GenReport, Gen.Int[0, 1_000_000].Array[0, 60], Gen.Bool).Sample((report, order, ascii) =>
+    {
+        var words = new ReportWords(report);
+        var (cells, seen) = (new CellTexts(words, ascii), new HashSet<(int, string)>());
+        foreach (var row in order.Where(_ => report.Rows.Count > 0).Select(place => report.Rows[place % report.Rows.Count]))
+        {
+            for (var column = 0; column < report.Columns.Count; column++)
+            {
+                var figure = words.Figure(row, column, ascii);
+                Assert.Equal((figure, DisplayText.Width(figure)), cells.Of(row, column, out var isKnown));
+                Assert.False(seen.Add((column, figure)) && isKnown);
+            }
+        }
+    });
 }

@@ -42,6 +42,19 @@ public sealed partial class BenchTests
         Assert.Equal(9, Loop().Count(measured.Output));
     }
 
+    [Fact]
+    public void The_methods_that_are_laid_side_by_side_are_those_of_the_program()
+    {
+        Assert.SkipUnless(File.Exists($"{Tool.Binary}.dbg"), "Only what is compiled beforehand lies in an order.");
+        using var tool = new Tool();
+        var order = File.ReadAllLines(Path.Combine(Tool.Root, "src", "Vlei", "methods.order"));
+        var methods = tool.Shell($"nm '{Tool.Binary}.dbg' | awk '{{ print $NF }}'").Done().Output.Split('\n').ToHashSet(StringComparer.Ordinal);
+        Assert.Equal(order.Distinct(), order);
+        Assert.Contains("vlei_Vlei_Commands_CommandLine__Run", order);
+        var gone = order.Where(method => !methods.Contains(method)).ToList();
+        Assert.True(gone.Count < order.Length / 10, $"{gone.Count} of {order.Length} are no more: run build/order.sh.");
+    }
+
     // A line of what a set of loops took.
     [GeneratedRegex(@"^\| \w+ +\| +[\d.,]+ \w+ \|", RegexOptions.Multiline)]
     private static partial Regex Loop();
