@@ -21,7 +21,8 @@ public static class StandardReports
         DaysToPayReport.Customers, DaysToPayReport.Suppliers,
     ];
 
-    private static readonly Lazy<IReadOnlyList<ReportDefinition>> Whole = new(() => [.. Own, .. StandardTables.All.Select(TableReport.Of)]);
+    private static readonly Lazy<IReadOnlyList<ReportDefinition>> Whole = new(
+        () => [.. Own, .. StandardTables.All.Select(TableReport.Of)]);
 
     /// <summary>All of them, by subject.</summary>
     public static IReadOnlyList<ReportDefinition> All => Whole.Value;

@@ -39,8 +39,9 @@ internal sealed class TextReport
         var report = words.Chart is not { } chart ? words.Report : ChartColumn.AddTo(words.Report, chart, look.Ascii);
         words = words.With(report);
         (_words, _report, _text, _look) = (words, report, text, look);
-        (_widths, _texts, _places, _cells) = (
-            new int[report.Columns.Count], new string[report.Columns.Count], new int[report.Columns.Count], new CellTexts(words, look.Ascii));
+        (_widths, _texts, _places) = (
+            new int[report.Columns.Count], new string[report.Columns.Count], new int[report.Columns.Count]);
+        _cells = new CellTexts(words, look.Ascii);
         _isText = [.. report.Columns.Select(column => column.Kind == ColumnKind.Text)];
         _aligns = [.. Enumerable.Range(0, _widths.Length).Select(words.AlignOf)];
         _summed = [.. report.Columns.Select(column => column.Kind is not (ColumnKind.Text or ColumnKind.Date or ColumnKind.Count))];

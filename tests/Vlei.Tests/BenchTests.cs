@@ -48,7 +48,7 @@ public sealed partial class BenchTests
         Assert.SkipUnless(File.Exists($"{Tool.Binary}.dbg"), "Only what is compiled beforehand lies in an order.");
         using var tool = new Tool();
         var order = File.ReadAllLines(Path.Combine(Tool.Root, "src", "Vlei", "methods.order"));
-        var methods = tool.Shell($"nm '{Tool.Binary}.dbg' | awk '{{ print $NF }}'").Done().Output.Split('\n').ToHashSet(StringComparer.Ordinal);
+        var methods = tool.Shell($"nm '{Tool.Binary}.dbg' | awk '{{ print $NF }}'").Done().Output.Split('\n').ToHashSet();
         Assert.Equal(order.Distinct(), order);
         Assert.Contains("vlei_Vlei_Commands_CommandLine__Run", order);
         var gone = order.Where(method => !methods.Contains(method)).ToList();

@@ -40,7 +40,7 @@ public sealed class SourceFile
         {
             throw new ProblemException(
                 ProblemKind.NotFound, Directory.Exists(path) ? $"{path} is a folder." : $"{path} is not there.",
-                "Name a text with separators, or a workbook.");
+                "Name a text with separators, or a workbook; vlei import takes a folder of records, too.");
         }
 
         if (!Spreadsheet.IsOne(path))

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using SQLitePCL;
 
 namespace Vlei.Books.Store.Sqlite;
@@ -12,9 +13,13 @@ internal sealed class Database : IDisposable
     private const int ConfigMultithread = 2;
     private bool _inTransaction;
 
-    // No connection is used by two threads at once, so SQLite need not lock each call.
+    // SQLite lies beside the program: by its name alone it is looked for in some eighty places first, at every start. No connection is
+    // used by two threads at once, so that SQLite need not lock each call.
     static Database()
     {
+        NativeLibrary.SetDllImportResolver(
+            typeof(SQLite3Provider_e_sqlite3).Assembly, (name, _, _) => NativeLibrary.TryLoad(
+                Path.Combine(AppContext.BaseDirectory, $"lib{name}.so"), out var library) ? library : IntPtr.Zero);
         Batteries_V2.Init();
         _ = raw.sqlite3_config(ConfigMultithread);
     }
