@@ -1,3 +1,4 @@
+using System.Reflection;
 using System.Runtime.InteropServices;
 using SQLitePCL;
 
@@ -13,13 +14,11 @@ internal sealed class Database : IDisposable
     private const int ConfigMultithread = 2;
     private bool _inTransaction;
 
-    // SQLite lies beside the program: by its name alone it is looked for in some eighty places first, at every start. No connection is
-    // used by two threads at once, so that SQLite need not lock each call.
+    // No connection is used by two threads at once, so SQLite need not lock each call.
     static Database()
     {
-        NativeLibrary.SetDllImportResolver(
-            typeof(SQLite3Provider_e_sqlite3).Assembly, (name, _, _) => NativeLibrary.TryLoad(
-                Path.Combine(AppContext.BaseDirectory, $"lib{name}.so"), out var library) ? library : IntPtr.Zero);
+        NativeLibrary.SetDllImportResolver(typeof(SQLite3Provider_e_sqlite3).Assembly, BesideTheProgram);
+        NativeLibrary.SetDllImportResolver(typeof(Database).Assembly, BesideTheProgram);
         Batteries_V2.Init();
         _ = raw.sqlite3_config(ConfigMultithread);
     }
@@ -59,6 +58,12 @@ internal sealed class Database : IDisposable
 
         return database;
     }
+
+    // By its name alone SQLite would be looked for in some forty places first, and that for the library's calls and ours. Where it does
+    // not lie there, it is looked for all the same.
+    private static IntPtr BesideTheProgram(string name, Assembly caller, DllImportSearchPath? where) =>
+        name == SqliteCalls.Library
+        && NativeLibrary.TryLoad(Path.Combine(AppContext.BaseDirectory, $"lib{name}.so"), out var library) ? library : IntPtr.Zero;
 
     /// <summary>Begins what <see cref="Commit"/> makes stay.</summary>
     public void Begin(string sql)

@@ -12,7 +12,8 @@ internal static partial class SqliteCalls
     /// <summary>Told as who frees bytes that are bound: that SQLite is to copy them.</summary>
     public const nint Copied = -1;
 
-    private const string Library = "e_sqlite3";
+    /// <summary>By what name calls know SQLite.</summary>
+    public const string Library = "e_sqlite3";
 
     [LibraryImport(Library, EntryPoint = "sqlite3_bind_int64")]
     [SuppressGCTransition]
