@@ -18,7 +18,7 @@ fi
 # What opens what vlei writes, and what takes what it sends: the tests hold it against these.
 missing=""
 for needed in sqlite3:sqlite3 openssl:openssl pdftotext:poppler-utils qpdf:qpdf soffice:libreoffice-calc-nogui chromium:chromium \
-    exim4:exim4-daemon-light cupsd:cups lp:cups-client tmux:tmux time:time; do
+    exim4:exim4-daemon-light cupsd:cups lp:cups-client tmux:tmux time:time nm:binutils; do
     command -v "${needed%%:*}" > /dev/null || missing="$missing ${needed#*:}"
 done
 ls /usr/lib/postgresql/*/bin/initdb > /dev/null 2>&1 || missing="$missing postgresql"
