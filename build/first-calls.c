@@ -1,6 +1,7 @@
 /* first-calls SYMBOLS COMMAND…: runs a program and appends to standard output the names of its functions that were called, each at
    its first call. SYMBOLS has the lines of `nm -n` that count. Every function starts with a breakpoint, which the first call of it
-   takes away, so that nothing is missed and little time is lost. What the program writes goes to /dev/null. */
+   takes away, so that nothing is missed and little time is lost. What the program writes goes to /dev/null. Ends as the program does;
+   with 120 where it could not be watched, or was killed. */
 #include <fcntl.h>
 #include <stddef.h>
 #include <stdio.h>
@@ -15,7 +16,9 @@ struct function { unsigned long address; char *name; unsigned char first; char c
 static struct function *functions;
 static size_t count;
 
-static void fail(const char *what) { perror(what); exit(1); }
+enum { NOT_WATCHED = 120 };
+
+static void fail(const char *what) { perror(what); exit(NOT_WATCHED); }
 
 static void read_symbols(const char *path) {
     FILE *file = fopen(path, "r");
@@ -30,7 +33,7 @@ static void read_symbols(const char *path) {
         functions[count++] = (struct function){ address, name, 0, 0 };
     }
     fclose(file);
-    if (!count) { fprintf(stderr, "%s names no function\n", path); exit(1); }
+    if (!count) { fprintf(stderr, "%s names no function\n", path); exit(NOT_WATCHED); }
 }
 
 /* The first of the functions at an address, of which there may be several where bodies are the same; or their number. */
@@ -64,13 +67,13 @@ static int called(pid_t thread, int memory) {
         puts(functions[i].name);
     }
     ptrace(PTRACE_POKEUSER, thread, offsetof(struct user_regs_struct, rip), address);
-    return 1;
+    return NOT_WATCHED;
 }
 
 int main(int argc, char **argv) {
     int status, memory;
     char path[64];
-    if (argc < 3) { fprintf(stderr, "first-calls SYMBOLS COMMAND...\n"); return 2; }
+    if (argc < 3) { fprintf(stderr, "first-calls SYMBOLS COMMAND...\n"); return NOT_WATCHED; }
     read_symbols(argv[1]);
     pid_t program = fork();
     if (program == 0) {
@@ -80,7 +83,11 @@ int main(int argc, char **argv) {
         execv(argv[2], argv + 2);
         _exit(127);
     }
-    if (waitpid(program, &status, 0) != program || !WIFSTOPPED(status)) { fprintf(stderr, "%s does not start\n", argv[2]); return 1; }
+    if (waitpid(program, &status, 0) != program || !WIFSTOPPED(status)) {
+        fprintf(stderr, "%s does not start, or may not be watched\n", argv[2]);
+        return NOT_WATCHED;
+    }
+
     ptrace(PTRACE_SETOPTIONS, program, 0, PTRACE_O_TRACECLONE | PTRACE_O_EXITKILL);
     snprintf(path, sizeof path, "/proc/%d/mem", program);
     if ((memory = open(path, O_RDWR)) < 0) fail(path);
@@ -88,12 +95,12 @@ int main(int argc, char **argv) {
     ptrace(PTRACE_CONT, program, 0, 0);
     for (pid_t thread; (thread = waitpid(-1, &status, __WALL)) > 0;) {
         if (!WIFSTOPPED(status)) {
-            if (thread == program) return WIFEXITED(status) ? WEXITSTATUS(status) : 1;
+            if (thread == program) return WIFEXITED(status) ? WEXITSTATUS(status) : NOT_WATCHED;
             continue;
         }
         int signal = WSTOPSIG(status), event = status >> 16;
         int ours = event || signal == SIGSTOP || (signal == SIGTRAP && called(thread, memory));
         ptrace(PTRACE_CONT, thread, 0, ours ? 0 : signal);
     }
-    return 1;
+    return NOT_WATCHED;
 }

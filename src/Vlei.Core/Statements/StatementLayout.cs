@@ -206,8 +206,8 @@ internal sealed class StatementLayout
             }
 
             var meant = choice.List.NamedOf(field.Field.Name, field.Values, mayNameNone: true);
-            var places = field.PlacesIn(_ledger.Accounts);
-            return _ledger.Accounts.Where((_, place) => meant[places[place]]);
+            var values = field.PlacesIn(_ledger.Accounts);
+            return _ledger.Accounts.Where((_, account) => meant[values[account]]);
         }
         catch (ProblemException problem)
         {
