@@ -80,7 +80,7 @@ public class ColumnLoops
     [Benchmark]
     public long TakeLine()
     {
-        _spool.Read(_place, _line);
+        _spool.Read(_place, _line, isLast: false);
         return _line.Number(RecordTables.Lines.IndexOf("amount"));
     }
 }

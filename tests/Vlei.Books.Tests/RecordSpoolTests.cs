@@ -27,9 +27,9 @@ public sealed class RecordSpoolTests
         foreach (var place in Enumerable.Range(0, places.Length).OrderBy(place => ((place + 1) * 7919 * (seed + 1)) % 1009))
         {
             Fill(expected, records[place], place);
-            foreach (var take in new Action<long, RecordRow>[] { spool.Read, spool.Read, spool.Take })
+            foreach (var isLast in new[] { false, false, true })
             {
-                take(places[place], found);
+                spool.Read(places[place], found, isLast);
                 Assert.Equal(Words(expected), Words(found));
             }
         }

@@ -52,12 +52,14 @@ public sealed class ServerTests(TestFirm server) : IClassFixture<TestFirm>, IDis
         var (first, second) = (_books.Set("first", 5, 40), _books.Set("second", 6, 9_000));
         TestBooks.Take(book, first, false);
         var before = TestBooks.Reports(book, 1);
-        foreach (var stage in new[] { "writing documents", "deriving postings" })
+        foreach (var stage in new[] { "reading lines.csv", "deriving postings" })
         {
+            var isKilled = false;
             var lost = Refused(() => TestBooks.Import(book, second, (what, _) =>
             {
-                if (what == stage)
+                if (what == stage && !isKilled)
                 {
+                    isKilled = true;
                     server.Kill();
                 }
             }));

@@ -18,6 +18,7 @@ internal sealed class Derivation
     private readonly Standing _standing;
     private readonly TagSets _tags;
     private readonly Action<string, long> _progress;
+    private readonly IDocumentsAtHand? _atHand;
     private readonly DateOnly[] _dates;
     private readonly ValuesByKey<Settlement> _settlements;
     private readonly List<Posting> _accrual = [];
@@ -35,10 +36,12 @@ internal sealed class Derivation
     /// <param name="oldestFirst">Whether settlements are computed where the records have none.</param>
     /// <param name="progress">Is told now and then what is going on and how many documents are through.</param>
     /// <param name="standing">Which versions of the records are seen.</param>
+    /// <param name="atHand">Documents that have just come in, which are written as they pass through; none where nothing is given.</param>
     public Derivation(
-        IStoreReading store, TagSets tags, bool oldestFirst, Action<string, long> progress, Standing standing = default)
+        IStoreReading store, TagSets tags, bool oldestFirst, Action<string, long> progress, Standing standing = default,
+        IDocumentsAtHand? atHand = null)
     {
-        (_store, _tags, _progress, _standing) = (store, tags, progress, standing);
+        (_store, _tags, _progress, _standing, _atHand) = (store, tags, progress, standing, atHand);
         _dates = new DateOnly[store.LastKey(RecordTables.Documents) + 1];
         ControlItems = new ItemsOfDocuments(_dates.Length);
         LoadDates();
@@ -68,8 +71,7 @@ internal sealed class Derivation
     /// <param name="touched">
     /// The documents that are not as they were, or whose settlements are not; all where nothing is named: the months are empty then.
     /// </param>
-    /// <param name="atHand">Documents that need not be looked up, since they have just come in; none where nothing is given.</param>
-    public void Run(WritableDerivedMonths months, HashSet<int>? touched, IDocumentsAtHand? atHand = null)
+    public void Run(WritableDerivedMonths months, HashSet<int>? touched)
     {
         // A settlement is checked against all others of both its documents, and those lie one step further.
         var affected = touched is null ? null : WithPartners(WithPartners(touched));
@@ -77,7 +79,7 @@ internal sealed class Derivation
         _cashMonths = new MonthBuckets<Posting>(months, DerivedKind.Cash, DerivedColumns.Postings, affected);
         _itemMonths = new MonthBuckets<ControlItem>(months, DerivedKind.Items, DerivedColumns.Items, affected);
         _texts = new DocumentTextsWriter(months, affected);
-        PassThrough(affected, atHand);
+        PassThrough(affected);
 
         // What each has held is let go of before the next takes memory to put its months in order.
         _texts.Complete();
@@ -124,12 +126,12 @@ internal sealed class Derivation
                 right.Contact)]
             : [];
 
-    private void PassThrough(HashSet<int>? affected, IDocumentsAtHand? atHand)
+    private void PassThrough(HashSet<int>? affected)
     {
         var accounts = AccountRows.Read(_store, _standing);
         var cash = new CashPostings(accounts.ToDictionary(
             account => account.Key, account => AccountTypes.ClassOf(account.Type)));
-        foreach (var document in InOrder(affected, atHand))
+        foreach (var document in InOrder(affected, isWritten: true))
         {
             _texts!.Add(document);
             Add(ItemOf(document), document.Lines, cash);
@@ -137,17 +139,17 @@ internal sealed class Derivation
     }
 
     // In the order of their keys, wherever they come from: the months are put in order with next to no work then.
-    private IEnumerable<DerivedDocument> InOrder(HashSet<int>? affected, IDocumentsAtHand? atHand)
+    private IEnumerable<DerivedDocument> InOrder(HashSet<int>? affected, bool isWritten)
     {
-        if (atHand is null)
+        if (_atHand is null)
         {
             return DerivedDocument.Read(_store, _standing, affected is null ? null : [.. affected.Order()], _tags);
         }
 
         var keys = (affected?.Order() ?? Enumerable.Range(0, _dates.Length).Where(key => _dates[key] != default)).ToList();
         return Merged(
-            atHand.Documents([.. keys.Where(atHand.Has)], _tags),
-            DerivedDocument.Read(_store, _standing, [.. keys.Where(key => !atHand.Has(key))], _tags));
+            _atHand.Documents([.. keys.Where(_atHand.Has)], _tags, isWritten),
+            DerivedDocument.Read(_store, _standing, [.. keys.Where(key => !_atHand.Has(key))], _tags));
     }
 
     private static IEnumerable<DerivedDocument> Merged(IEnumerable<DerivedDocument> one, IEnumerable<DerivedDocument> other)
@@ -237,6 +239,11 @@ internal sealed class Derivation
             _ = IsoText.TryDay(rows.Bytes(1), out var date);
             _dates[rows.Int(0)] = date;
         }
+
+        for (var key = 0; _atHand is not null && key < _dates.Length; key++)
+        {
+            _dates[key] = _atHand.Has(key) ? _atHand.DateOf(key) : _dates[key];
+        }
     }
 
     private void LoadSettlements(bool oldestFirst)
@@ -266,7 +273,7 @@ internal sealed class Derivation
         var types = AccountRows.Read(_store, _standing).ToDictionary(account => account.Key, account => account.Type);
         bool IsControl(AccountKey account) => AccountTypes.ClassOf(types[account]) == AccountClass.Control;
         var items = new List<ControlItem>();
-        foreach (var document in DerivedDocument.Read(_store, _standing, null, _tags))
+        foreach (var document in InOrder(null, isWritten: false))
         {
             items.AddRange(ControlItem.Of(document.Lines, IsControl, ItemOf(document))
                 .OrderBy(item => item.Account).ThenBy(item => item.Contact));

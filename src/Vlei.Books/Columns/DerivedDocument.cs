@@ -111,12 +111,18 @@ internal sealed class DerivedDocument
     public ReadOnlySpan<byte> MemoOf(int line) => _memos.AsSpan((line == 0 ? 0 : _texts[line - 1].MemoEnd).._texts[line].MemoEnd);
 }
 
-/// <summary>Documents that have just come in, so that nobody needs to ask the store for them.</summary>
+/// <summary>Documents that have just come in and are not in the store yet.</summary>
 internal interface IDocumentsAtHand
 {
     /// <summary>Whether the document is among them.</summary>
     bool Has(int document);
 
-    /// <summary>Those of the keys, in their order; they are not at hand any more then.</summary>
-    IEnumerable<DerivedDocument> Documents(IReadOnlyList<int> keys, TagSets tags);
+    /// <summary>The date of one that is.</summary>
+    DateOnly DateOf(int document);
+
+    /// <summary>
+    /// Those of the keys, in their order. As they go by they may be written into the store: whoever goes through them once need not
+    /// read them again, and the store works meanwhile. They are not at hand any more then.
+    /// </summary>
+    IEnumerable<DerivedDocument> Documents(IReadOnlyList<int> keys, TagSets tags, bool isWritten);
 }

@@ -10,13 +10,14 @@ namespace Vlei.Books.Import;
 
 /// <summary>
 /// Imports documents with their lines, which may stand anywhere in their file. Both files are read once, and what they say is kept
-/// packed; then the documents that are new or differ are written in the order of their keys, each with its lines, and months are
-/// derived from them as they are at hand.
+/// packed; then the documents that are new or differ go by once, in the order of their keys, each with its lines: they are written,
+/// and months are derived from them.
 /// </summary>
 internal sealed class DocumentImport(ImportSession session, Currency currency) : IDocumentsAtHand
 {
     private static readonly RecordTable Table = RecordTables.Documents;
     private static readonly int Contact = Table.IndexOf("contact");
+    private static readonly int Date = Table.IndexOf("date");
     private static readonly int LineDocument = RecordTables.Lines.IndexOf("document");
     private static readonly int LineNumber = RecordTables.Lines.IndexOf("line");
     private static readonly int LineAccount = RecordTables.Lines.IndexOf("account");
@@ -31,16 +32,13 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
     private static readonly int LineTaxCode = RecordTables.Lines.IndexOf("tax_code");
     private static readonly int LineTaxPart = RecordTables.Lines.IndexOf("tax_part");
 
-    // How many lines of a document are kept as they were read for its hash, to be written.
-    private const int MostFirstLines = 64;
-
     private readonly List<State> _states = [];
     private readonly List<LinePlace> _lines = [];
     private readonly RecordSpool _documentSpool = new(Table);
     private readonly RecordSpool _lineSpool = new(RecordTables.Lines);
     private readonly RecordRow _document = new(Table);
     private readonly RecordRow _line = new(RecordTables.Lines);
-    private readonly List<RecordRow> _firstLines = [];
+    private readonly KeyedImport _keyed = new(session, Table);
     private long _linesRead;
 
     /// <summary>The documents that are new, differ or are removed.</summary>
@@ -49,42 +47,36 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
     /// <summary>How many they are.</summary>
     public int TouchedCount { get; private set; }
 
-    /// <summary>Imports them; nothing is written where there is an error.</summary>
+    /// <summary>
+    /// Reads them, and finds those that are new or differ, which are at hand then to be written, and those that are removed.
+    /// </summary>
     public KeyedImport Run()
     {
-        var keyed = new KeyedImport(session, Table);
-        ReadDocuments(keyed);
-        ReadLines(keyed);
+        ReadDocuments();
+        ReadLines();
         PutLinesInOrder();
-        CheckSums(keyed);
+        CheckSums();
         if (session.Errors.Count > 0)
         {
-            return keyed;
+            return _keyed;
         }
 
         for (var key = 1; key < _states.Count; key++)
         {
-            if (!keyed.IsInSet(key))
-            {
-                continue;
-            }
-
-            var hash = HashOf(key);
-            if (keyed.Differs(key, hash))
+            // What was not there differs, whatever it says.
+            if (_keyed.IsInSet(key) && _keyed.Differs(key, _keyed.WasThere(key) ? HashOf(key) : 0))
             {
                 Touch(key);
-                Write(keyed, key, hash);
-                session.Tell("writing documents", TouchedCount);
             }
         }
 
         foreach (var key in session.Order.CompleteFor is { } days
-            ? keyed.RemoveMissing(DocumentsOf(days).Contains) : keyed.RemoveMissing())
+            ? _keyed.RemoveMissing(DocumentsOf(days).Contains) : _keyed.RemoveMissing())
         {
             Touch(key);
         }
 
-        return keyed;
+        return _keyed;
     }
 
     /// <summary>Whether a document is new, differs or is removed.</summary>
@@ -116,49 +108,74 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
     public bool Has(int document) => IsTouched(document) && _states[document].IsRead;
 
     /// <inheritdoc/>
-    public IEnumerable<DerivedDocument> Documents(IReadOnlyList<int> keys, TagSets tags)
+    public DateOnly DateOf(int document) => _states[document].Date;
+
+    /// <inheritdoc/>
+    public IEnumerable<DerivedDocument> Documents(IReadOnlyList<int> keys, TagSets tags, bool isWritten)
     {
         var document = new DerivedDocument();
         foreach (var key in keys)
         {
-            var state = _states[key];
             document.Begin(key);
-            _documentSpool.Take(state.Place, document.Fields);
-            var (kind, own) = (document.KindNumber, Encoding.UTF8.GetString(document.Fields.Tags));
-            for (var line = state.First; line < state.First + state.Count; line++)
+            _documentSpool.Read(_states[key].Place, document.Fields, isLast: isWritten);
+            if (isWritten)
             {
-                _lineSpool.Take(_lines[line].Place, _line);
-                Complete(_line, state.Contact);
-                var posted = new Line(
-                    _lines[line].Number, new AccountKey((int)_line.Number(LineAccount)), new Amount(_line.Number(LineAmount)),
-                    new ContactKey((int)_line.Number(LineContact)), (int)_line.Number(LineItem), (int)_line.Number(LineProject),
-                    (int)_line.Number(LineDepartment), kind, tags.KeyOf(own, Encoding.UTF8.GetString(_line.Tags)),
-                    _line.Number(LineQuantity), (int)_line.Number(LineTaxCode),
-                    DerivedDocument.PartOf(_line.Has(LineTaxCode), _line.Text(LineTaxPart)));
-                document.Add(posted, _line.Has(LineUnitPrice) ? _line.Number(LineUnitPrice) : null, _line.Text(LineMemo));
+                _keyed.Close(key);
+                session.Hash.Begin(document.Fields);
+                AddLines(document, tags, isWritten);
+                session.Store.Add(document.Fields, key, session.Revision, session.Hash.End());
+            }
+            else
+            {
+                AddLines(document, tags, isWritten);
             }
 
             yield return document;
         }
     }
 
-    private void ReadDocuments(KeyedImport keyed)
+    private void AddLines(DerivedDocument document, TagSets tags, bool isWritten)
+    {
+        var state = _states[document.Key];
+        var (kind, own) = (document.KindNumber, Encoding.UTF8.GetString(document.Fields.Tags));
+        for (var line = state.First; line < state.First + state.Count; line++)
+        {
+            var number = _lines[line].Number;
+            ReadLine(line, state.Contact, isLast: isWritten);
+            if (isWritten)
+            {
+                session.Hash.Add(_line, number);
+                session.Store.AddLine(_line, document.Key, session.Revision, number);
+            }
+
+            var posted = new Line(
+                number, new AccountKey((int)_line.Number(LineAccount)), new Amount(_line.Number(LineAmount)),
+                new ContactKey((int)_line.Number(LineContact)), (int)_line.Number(LineItem), (int)_line.Number(LineProject),
+                (int)_line.Number(LineDepartment), kind, tags.KeyOf(own, Encoding.UTF8.GetString(_line.Tags)),
+                _line.Number(LineQuantity), (int)_line.Number(LineTaxCode),
+                DerivedDocument.PartOf(_line.Has(LineTaxCode), _line.Text(LineTaxPart)));
+            document.Add(posted, _line.Has(LineUnitPrice) ? _line.Number(LineUnitPrice) : null, _line.Text(LineMemo));
+        }
+    }
+
+    private void ReadDocuments()
     {
         foreach (var row in session.Records.Read(Table, session.Keys, session.Errors))
         {
-            var key = keyed.Take(row);
+            var key = _keyed.Take(row);
             if (key > 0)
             {
                 ref var state = ref StateOf(key);
                 (state.IsRead, state.IsBroken) = (true, row.IsBroken);
                 state.Place = _documentSpool.Add(row);
                 state.Contact = (int)row.Number(Contact);
-                session.Tell("reading documents.csv", keyed.Keys.Last);
+                _ = IsoText.TryDay(row.Text(Date), out state.Date);
+                session.Tell("reading documents.csv", _keyed.Keys.Last);
             }
         }
     }
 
-    private void ReadLines(KeyedImport keyed)
+    private void ReadLines()
     {
         foreach (var row in session.Records.Read(RecordTables.Lines, session.Keys, session.Errors))
         {
@@ -170,7 +187,7 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
                 continue;
             }
 
-            if (!keyed.IsInSet(document))
+            if (!_keyed.IsInSet(document))
             {
                 session.Errors.Add(
                     row, LineDocument, "the document is in the book, but not in documents.csv; a document comes with all its lines.");
@@ -207,13 +224,13 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
             }
             else if (_lines[line - 1].Number == number)
             {
-                _lineSpool.Read(place, _line);
+                _lineSpool.Read(place, _line, isLast: false);
                 session.Errors.Add(_line, LineNumber, $"line {number} of its document is there twice; places must differ.");
             }
         }
     }
 
-    private void CheckSums(KeyedImport keyed)
+    private void CheckSums()
     {
         if (_linesRead == 0 && session.Errors.Count > 0)
         {
@@ -229,68 +246,46 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
                 continue;
             }
 
-            if (keyed.IsInSet(key) && state.Count == 0)
+            if (_keyed.IsInSet(key) && state.Count == 0)
             {
-                Complain(keyed, key, "the document has no lines.");
+                Complain(key, "the document has no lines.");
             }
             else if (state.Sum != 0)
             {
                 var sum = state.Sum > long.MaxValue || state.Sum < long.MinValue
                     ? "more than 64 bits hold"
                     : DecimalText.Write((long)state.Sum, currency.Decimals);
-                Complain(keyed, key, $"the lines of the document sum to {sum}; expected 0, debits and credits alike.");
+                Complain(key, $"the lines of the document sum to {sum}; expected 0, debits and credits alike.");
             }
         }
     }
 
     // Named by its id: the line that it stands on is known, and the id finds its lines.
-    private void Complain(KeyedImport keyed, int key, string message)
+    private void Complain(int key, string message)
     {
-        var (file, line) = keyed.PlaceOf(key);
-        session.Errors.Add(file, line, 1, $"id \"{keyed.Keys.IdOf(key)}\": {message}");
+        var (file, line) = _keyed.PlaceOf(key);
+        session.Errors.Add(file, line, 1, $"id \"{_keyed.Keys.IdOf(key)}\": {message}");
     }
 
     private ulong HashOf(int key)
     {
         var state = _states[key];
-        _documentSpool.Read(state.Place, _document);
+        _documentSpool.Read(state.Place, _document, isLast: false);
         session.Hash.Begin(_document);
-        for (var line = 0; line < state.Count; line++)
+        for (var line = state.First; line < state.First + state.Count; line++)
         {
-            if (line == _firstLines.Count && line < MostFirstLines)
-            {
-                _firstLines.Add(new RecordRow(RecordTables.Lines));
-            }
-
-            var row = RowOf(line);
-            _lineSpool.Read(_lines[state.First + line].Place, row);
-            Complete(row, state.Contact);
-            session.Hash.Add(row, _lines[state.First + line].Number);
+            ReadLine(line, state.Contact, isLast: false);
+            session.Hash.Add(_line, _lines[line].Number);
         }
 
         return session.Hash.End();
     }
 
-    // The document was filled when it was hashed, and its first lines.
-    private void Write(KeyedImport keyed, int key, ulong hash)
+    private void ReadLine(int line, int contact, bool isLast)
     {
-        var state = _states[key];
-        keyed.Close(key);
-        session.Store.Add(_document, key, session.Revision, hash);
-        for (var line = 0; line < state.Count; line++)
-        {
-            var row = RowOf(line);
-            if (line >= MostFirstLines)
-            {
-                _lineSpool.Read(_lines[state.First + line].Place, row);
-                Complete(row, state.Contact);
-            }
-
-            session.Store.AddLine(row, key, session.Revision, _lines[state.First + line].Number);
-        }
+        _lineSpool.Read(_lines[line].Place, _line, isLast);
+        Complete(_line, contact);
     }
-
-    private RecordRow RowOf(int line) => line < MostFirstLines ? _firstLines[line] : _line;
 
     // What a line leaves to be understood: the contact of its document, and that it is what the tax is counted from.
     private static void Complete(RecordRow row, int contact)
@@ -334,6 +329,7 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
         public int First;
         public int Count;
         public int Contact;
+        public DateOnly Date;
         public bool IsRead;
         public bool IsBroken;
         public bool IsTouched;

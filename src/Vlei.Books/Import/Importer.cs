@@ -158,15 +158,15 @@ public sealed class Importer
 
         var (store, oldestFirst) = (_session.Store, _book.Settings.SettlesOldestFirst);
         var months = new WritableDerivedMonths(store);
-        var derivation = new Derivation(store, new TagSets(store, store.AddTagSet), oldestFirst, _session.Tell);
+        var derivation = new Derivation(store, new TagSets(store, store.AddTagSet), oldestFirst, _session.Tell, atHand: documents);
         if (all || months.IsEmpty || oldestFirst)
         {
             months.Clear();
-            derivation.Run(months, null, documents);
+            derivation.Run(months, null);
         }
         else
         {
-            derivation.Run(months, [.. documents.Touched, .. settlements?.Touched ?? []], documents);
+            derivation.Run(months, [.. documents.Touched, .. settlements?.Touched ?? []]);
         }
 
         RefuseTooLargeSums(months);

@@ -48,10 +48,11 @@ internal sealed class RecordSpool(RecordTable table)
         return place;
     }
 
-    /// <summary>Fills a row with what is kept somewhere.</summary>
-    public void Read(long place, RecordRow row)
+    /// <summary>Fills a row with what is kept somewhere; the last time it is kept no longer.</summary>
+    public void Read(long place, RecordRow row, bool isLast)
     {
-        ReadOnlySpan<byte> bytes = _chunks[(int)(place >> ChunkBits)].AsSpan((int)(place & (ChunkBytes - 1)));
+        var chunk = (int)(place >> ChunkBits);
+        ReadOnlySpan<byte> bytes = _chunks[chunk].AsSpan((int)(place & (ChunkBytes - 1)));
         row.Clear();
         var file = _files[(int)PackedNumber.Take(ref bytes)];
         row.File = file.File;
@@ -72,14 +73,8 @@ internal sealed class RecordSpool(RecordTable table)
                 bytes = bytes[(int)number..];
             }
         }
-    }
 
-    /// <summary>Fills a row with what is kept somewhere, and keeps it no longer.</summary>
-    public void Take(long place, RecordRow row)
-    {
-        Read(place, row);
-        var chunk = (int)(place >> ChunkBits);
-        if (--_left[chunk] == 0)
+        if (isLast && --_left[chunk] == 0)
         {
             _chunks[chunk] = [];
         }

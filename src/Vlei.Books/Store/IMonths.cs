@@ -24,7 +24,7 @@ internal interface IMonths
     /// <summary>The months of a kind that have anything, be it only columns without a head.</summary>
     IReadOnlyList<YearMonth> AllMonths(DerivedKind kind);
 
-    /// <summary>A column of a month; valid until the next is asked for. False where it is not there.</summary>
+    /// <summary>A column of a month; valid until the next is asked for or anything is written. False where it is not there.</summary>
     bool TryColumn(DerivedKind kind, YearMonth month, string name, out ReadOnlySpan<byte> data, out long checksum);
 
     /// <summary>All columns of a month, by their names.</summary>

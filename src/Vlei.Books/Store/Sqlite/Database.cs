@@ -14,7 +14,7 @@ internal sealed class Database : IDisposable
     private const int ConfigMultithread = 2;
     private bool _inTransaction;
 
-    // No connection is used by two threads at once, so SQLite need not lock each call.
+    // No connection is used by two threads at once (WritesBehind), so SQLite need not lock each call.
     static Database()
     {
         NativeLibrary.SetDllImportResolver(typeof(SQLite3Provider_e_sqlite3).Assembly, BesideTheProgram);
@@ -27,6 +27,9 @@ internal sealed class Database : IDisposable
 
     /// <summary>SQLite's own handle.</summary>
     public sqlite3 Handle { get; }
+
+    /// <summary>Writes behind whoever makes what is written; everything else that is asked of the file waits for it.</summary>
+    public WritesBehind Behind { get; } = new();
 
     /// <summary>
     /// Opens a file that is there; one that is written keeps a write-ahead log and waits a moment for another writer. Throws a
@@ -73,11 +76,12 @@ internal sealed class Database : IDisposable
     }
 
     /// <summary>Prepares a statement.</summary>
-    public Statement Prepare(string sql) => new(Handle, sql);
+    public Statement Prepare(string sql) => new(this, sql);
 
     /// <summary>Runs statements that give no rows.</summary>
     public void Execute(string sql)
     {
+        Behind.Settle();
         var result = raw.sqlite3_exec(Handle, sql);
         if (result != raw.SQLITE_OK)
         {
@@ -103,6 +107,7 @@ internal sealed class Database : IDisposable
     /// <inheritdoc/>
     public void Dispose()
     {
+        Behind.Dispose();
         if (_inTransaction)
         {
             _ = raw.sqlite3_exec(Handle, "ROLLBACK");

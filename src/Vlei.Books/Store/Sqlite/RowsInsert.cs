@@ -1,3 +1,5 @@
+using System.Collections.Concurrent;
+
 namespace Vlei.Books.Store.Sqlite;
 
 /// <summary>
@@ -6,11 +8,14 @@ namespace Vlei.Books.Store.Sqlite;
 /// </summary>
 internal sealed class RowsInsert : IDisposable
 {
-    private const int MostRows = 32;
+    private const int RowsOfStatement = 32, MostRows = 16 * RowsOfStatement;
 
+    private readonly Database _database;
     private readonly Statement _statement;
     private readonly int _columns;
     private readonly long[] _keys = new long[MostRows];
+    private readonly ConcurrentBag<RowBatch> _free = [];
+    private RowBatch _batch;
     private int _rows;
 
     /// <summary>Prepares the statement.</summary>
@@ -19,8 +24,9 @@ internal sealed class RowsInsert : IDisposable
     /// <param name="columns">Its columns; the first is never empty.</param>
     public RowsInsert(Database database, string table, IReadOnlyList<string> columns)
     {
-        _columns = columns.Count;
-        _statement = database.Prepare(SqliteText.Insert(table, columns, MostRows));
+        (_database, _columns) = (database, columns.Count);
+        _statement = database.Prepare(SqliteText.Insert(table, columns, RowsOfStatement));
+        _batch = new RowBatch(_statement);
     }
 
     /// <summary>Whether a row with that in its first column waits to be written.</summary>
@@ -34,35 +40,47 @@ internal sealed class RowsInsert : IDisposable
     }
 
     /// <summary>Binds a number to a column of the row, which count from 0.</summary>
-    public void Bind(int column, long number) => _statement.Bind(ParameterOf(column), number);
+    public void Bind(int column, long number) => _batch.Bind(ParameterOf(column), number);
 
     /// <summary>Binds UTF-8 text to a column of the row.</summary>
-    public void Bind(int column, ReadOnlySpan<byte> text) => _statement.Bind(ParameterOf(column), text);
+    public void Bind(int column, ReadOnlySpan<byte> text) => _batch.Bind(ParameterOf(column), text);
 
     /// <summary>Ends the row.</summary>
     public void End()
     {
-        if (++_rows == MostRows)
+        if (++_rows % RowsOfStatement == 0)
         {
-            Flush();
+            _batch.End();
+        }
+
+        if (_rows == MostRows)
+        {
+            var full = _batch;
+            _database.Behind.Write(() =>
+            {
+                full.Write();
+                _free.Add(full);
+            });
+            _batch = _free.TryTake(out var free) ? free : new RowBatch(_statement);
+            _rows = 0;
         }
     }
 
     /// <summary>Writes what waits.</summary>
     public void Flush()
     {
-        if (_rows > 0)
+        _database.Behind.Settle();
+        if (_rows % RowsOfStatement > 0)
         {
-            _statement.Run();
-
-            // Most fields of most records are empty: clearing all and binding the others is a third of the calls.
-            _statement.Clear();
-            _rows = 0;
+            _batch.End();
         }
+
+        _batch.Write();
+        _rows = 0;
     }
 
     /// <inheritdoc/>
     public void Dispose() => _statement.Dispose();
 
-    private int ParameterOf(int column) => (_rows * _columns) + column + 1;
+    private int ParameterOf(int column) => (_rows % RowsOfStatement * _columns) + column + 1;
 }

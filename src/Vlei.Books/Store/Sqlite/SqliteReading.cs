@@ -248,7 +248,10 @@ internal class SqliteReading : IStoreReading
     {
     }
 
-    /// <summary>Lets go of the column that was read last: the log cannot be folded into the file while anything is read.</summary>
+    /// <summary>
+    /// Lets go of the column that was read last: while anything is read rows cannot be written behind whoever makes them, and the log
+    /// cannot be folded into the file.
+    /// </summary>
     protected void EndColumn()
     {
         if (_columnIsRead)

@@ -38,6 +38,7 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
     /// <inheritdoc/>
     public void AddId(RecordTable table, int key, ReadOnlySpan<byte> id)
     {
+        EndColumn();
         if (!_ids.TryGetValue(table, out var ids))
         {
             _ids[table] = ids = new RowsInsert(Database, $"{table.Name}_keys", [RecordQuery.Key, "id"]);
@@ -62,6 +63,7 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
         }
 
         _references.NoteImport(revision);
+        EndColumn();
         InsertOf(row.Table).Insert(row, key, revision, (long)hash);
     }
 
@@ -69,6 +71,7 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
     public void AddLine(RecordRow row, int document, long revision, long place)
     {
         _references.NoteLine(document, revision);
+        EndColumn();
         InsertOf(row.Table).Insert(row, document, revision, place);
     }
 
@@ -118,22 +121,8 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
     /// <inheritdoc/>
     public void PutMonth(DerivedKind kind, MonthHead head, IReadOnlyList<MonthColumn> columns)
     {
-        Prepared("DELETE FROM derived_columns WHERE kind = ? AND month = ?").Bind(1, (int)kind).Bind(2, head.Month.Number).Run();
-        Prepared("DELETE FROM derived_months WHERE kind = ? AND month = ?").Bind(1, (int)kind).Bind(2, head.Month.Number).Run();
-        if (head.Rows == 0)
-        {
-            return;
-        }
-
-        foreach (var column in columns)
-        {
-            Prepared("INSERT INTO derived_columns(kind, month, name, data, checksum) VALUES (?, ?, ?, ?, ?)")
-                .Bind(1, (int)kind).Bind(2, head.Month.Number).Bind(3, column.Name).BindBlob(4, column.Data).Bind(5, column.Checksum)
-                .Run();
-        }
-
-        Prepared("INSERT INTO derived_months(kind, month, rows, sums, checksum) VALUES (?, ?, ?, ?, ?)")
-            .Bind(1, (int)kind).Bind(2, head.Month.Number).Bind(3, head.Rows).BindBlob(4, head.Sums).Bind(5, head.Checksum).Run();
+        EndColumn();
+        Database.Behind.Write(() => Put(kind, head, columns));
     }
 
     /// <inheritdoc/>
@@ -177,8 +166,29 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
         }
     }
 
+    private void Put(DerivedKind kind, MonthHead head, IReadOnlyList<MonthColumn> columns)
+    {
+        Prepared("DELETE FROM derived_columns WHERE kind = ? AND month = ?").Bind(1, (int)kind).Bind(2, head.Month.Number).Run();
+        Prepared("DELETE FROM derived_months WHERE kind = ? AND month = ?").Bind(1, (int)kind).Bind(2, head.Month.Number).Run();
+        if (head.Rows == 0)
+        {
+            return;
+        }
+
+        foreach (var column in columns)
+        {
+            Prepared("INSERT INTO derived_columns(kind, month, name, data, checksum) VALUES (?, ?, ?, ?, ?)")
+                .Bind(1, (int)kind).Bind(2, head.Month.Number).Bind(3, column.Name).BindBlob(4, column.Data).Bind(5, column.Checksum)
+                .Run();
+        }
+
+        Prepared("INSERT INTO derived_months(kind, month, rows, sums, checksum) VALUES (?, ?, ?, ?, ?)")
+            .Bind(1, (int)kind).Bind(2, head.Month.Number).Bind(3, head.Rows).BindBlob(4, head.Sums).Bind(5, head.Checksum).Run();
+    }
+
     private Statement Prepared(string sql)
     {
+        Database.Behind.Settle();
         if (!_statements.TryGetValue(sql, out var statement))
         {
             _statements[sql] = statement = Database.Prepare(sql);
