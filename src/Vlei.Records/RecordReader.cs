@@ -29,7 +29,7 @@ internal sealed class RecordReader : IDisposable
     private readonly int[] _sides = [-1, -1];
     private readonly List<(string Tag, int Column)> _tags = [];
     private long _headingLine = 1;
-    private bool _isPlaced;
+    private int[]? _places;
 
     /// <summary>Begins to read a table with its headings; columns that are unknown or missing go to the errors.</summary>
     public RecordReader(
@@ -42,22 +42,17 @@ internal sealed class RecordReader : IDisposable
         _columns = new int[table.Fields.Count];
         Array.Fill(_columns, -1);
         _cells = source.Open();
-        Row = new RecordRow(table) { File = _name };
         Readable = ReadHeadings();
         if (!Readable && keys.TryGetValue(table.Name, out var own))
         {
             own.IsIncomplete = true;
         }
-
     }
-
-    /// <summary>The record that was read last; it is filled again for the next.</summary>
-    public RecordRow Row { get; }
 
     private bool Readable { get; }
 
-    /// <summary>Goes to the next record, which may be broken; false at the end of the file.</summary>
-    public bool Read()
+    /// <summary>Goes to the next record, which may be broken, and fills the row with it; false at the end of the file.</summary>
+    public bool Read(RecordRow row)
     {
         if (!Next())
         {
@@ -65,16 +60,12 @@ internal sealed class RecordReader : IDisposable
         }
 
         var before = _errors.Count;
-        Row.Clear();
-        if (!_isPlaced)
-        {
-            Row.PlaceFields([.. _columns.Select(column => column < 0 ? 0 : _cells.PlaceOf(column))]);
-            _isPlaced = true;
-        }
-
-        Row.FileLine = _cells.Line;
-        Fill();
-        Row.IsBroken |= _errors.Count > before;
+        row.Clear();
+        _places ??= [.. _columns.Select(column => column < 0 ? 0 : _cells.PlaceOf(column))];
+        row.PlaceFields(_places);
+        (row.File, row.FileLine) = (_name, _cells.Line);
+        Fill(row);
+        row.IsBroken |= _errors.Count > before;
         return true;
     }
 
@@ -159,7 +150,7 @@ internal sealed class RecordReader : IDisposable
         place = column;
     }
 
-    private void Fill()
+    private void Fill(RecordRow row)
     {
         if (_cells.Fault is var (column, message))
         {
@@ -169,21 +160,21 @@ internal sealed class RecordReader : IDisposable
 
         for (var field = 0; field < _columns.Length; field++)
         {
-            FillField(field);
+            FillField(row, field);
         }
 
         if (_sides[0] >= 0)
         {
-            FillAmount();
+            FillAmount(row);
         }
 
         if (_tags.Count > 0)
         {
-            FillTags();
+            FillTags(row);
         }
     }
 
-    private void FillField(int field)
+    private void FillField(RecordRow row, int field)
     {
         var described = _described[field];
         var value = Value(field);
@@ -197,7 +188,7 @@ internal sealed class RecordReader : IDisposable
         {
             if (described.Default is { } byDefault)
             {
-                _fields.TryRead(described, Encoding.UTF8.GetBytes(byDefault), Row, field, out _);
+                _fields.TryRead(described, Encoding.UTF8.GetBytes(byDefault), row, field, out _);
             }
             else if (described.Required && !(_sides[0] >= 0 && IsLineAmount(described)))
             {
@@ -212,7 +203,7 @@ internal sealed class RecordReader : IDisposable
             var key = keys.Find(value);
             if (key == 0 && keys.IsIncomplete)
             {
-                Row.IsBroken = true;
+                row.IsBroken = true;
                 return;
             }
 
@@ -225,15 +216,15 @@ internal sealed class RecordReader : IDisposable
                 return;
             }
 
-            Row.Set(field, key);
+            row.Set(field, key);
         }
-        else if (!_fields.TryRead(described, value, Row, field, out var expected))
+        else if (!_fields.TryRead(described, value, row, field, out var expected))
         {
             Complain(_columns[field], described.Name, Encoding.UTF8.GetString(value), expected);
         }
     }
 
-    private void FillAmount()
+    private void FillAmount(RecordRow row)
     {
         var field = _table.IndexOf("amount");
         var filled = false;
@@ -246,14 +237,14 @@ internal sealed class RecordReader : IDisposable
                 continue;
             }
 
-            if (!_fields.TryRead(_table.Fields[field], value, Row, field, out var expected))
+            if (!_fields.TryRead(_table.Fields[field], value, row, field, out var expected))
             {
                 Complain(_sides[side], DebitAndCredit[side], Encoding.UTF8.GetString(value), expected);
                 return;
             }
 
             filled = true;
-            if (!TryAdd(ref amount, Row.Number(field), side == 0 ? 1 : -1))
+            if (!TryAdd(ref amount, row.Number(field), side == 0 ? 1 : -1))
             {
                 Complain(_sides[side], DebitAndCredit[side], Encoding.UTF8.GetString(value), "is too large together with the other side.");
                 return;
@@ -262,7 +253,7 @@ internal sealed class RecordReader : IDisposable
 
         if (filled)
         {
-            Row.Set(field, amount);
+            row.Set(field, amount);
         }
         else
         {
@@ -277,7 +268,7 @@ internal sealed class RecordReader : IDisposable
         return amount == sum && sum != long.MinValue;
     }
 
-    private void FillTags()
+    private void FillTags(RecordRow row)
     {
         var tags = new SortedDictionary<string, string>(StringComparer.Ordinal);
         foreach (var (tag, column) in _tags)
@@ -290,7 +281,7 @@ internal sealed class RecordReader : IDisposable
 
         if (tags.Count > 0)
         {
-            Row.SetTags(TagText.Write(tags));
+            row.SetTags(TagText.Write(tags));
         }
     }
 

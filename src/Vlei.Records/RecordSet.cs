@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Vlei.Core.Ledger;
 using Vlei.Core.Money;
 using Vlei.Core.Problems;
@@ -121,8 +122,27 @@ public sealed class RecordSet : IRecordSet
     public IEnumerable<RecordRow> Read(
         RecordTable table, IReadOnlyDictionary<string, RecordKeys> keys, RecordErrors errors)
     {
+        // A record of a list may refer to another of it, which whoever looks at them gives its key; of other kinds more is read meanwhile.
+        var free = new ConcurrentBag<ReadRows>();
+        var read = ReadAll(table, keys, free);
+        foreach (var rows in RecordTables.Lists.Contains(table) || Environment.ProcessorCount < 2 ? read : Ahead.Of(read))
+        {
+            foreach (var row in rows.TakeOut(errors))
+            {
+                yield return row;
+            }
+
+            free.Add(rows);
+        }
+    }
+
+    private IEnumerable<ReadRows> ReadAll(
+        RecordTable table, IReadOnlyDictionary<string, RecordKeys> keys, ConcurrentBag<ReadRows> free)
+    {
+        var rows = new ReadRows(table);
         foreach (var (_, sourceOf, _) in _tables.Where(known => known.Table == table))
         {
+            var errors = new RecordErrors(told: error => rows.Note(error));
             var source = sourceOf(errors);
             if (RecordTables.Lists.Contains(table))
             {
@@ -130,9 +150,14 @@ public sealed class RecordSet : IRecordSet
             }
 
             using var reader = new RecordReader(table, source, _currency, keys, errors);
-            while (reader.Read())
+            while (reader.Read(rows.Next))
             {
-                yield return reader.Row;
+                rows.Take();
+                if (rows.IsFull)
+                {
+                    yield return rows;
+                    rows = free.TryTake(out var again) ? again : new ReadRows(table);
+                }
             }
 
             if (!_files.Contains(source.File))
@@ -140,6 +165,8 @@ public sealed class RecordSet : IRecordSet
                 _files.Add(source.File);
             }
         }
+
+        yield return rows;
     }
 
     // Lists are short enough to be looked through twice.

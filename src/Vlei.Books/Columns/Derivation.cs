@@ -202,7 +202,7 @@ internal sealed class Derivation
         }
 
         var items = ControlItem.Of(lines, account => cash.ClassOf(account) == AccountClass.Control, document);
-        _itemMonths!.Add(items);
+        _itemMonths!.Add(CollectionsMarshal.AsSpan(items));
         _releases.Clear();
         foreach (var settlement in _settlements.Of(document.Document.Value))
         {
@@ -217,8 +217,8 @@ internal sealed class Derivation
         _cash.Clear();
         cash.Add(
             document.Document, document.Date, CollectionsMarshal.AsSpan(lines), CollectionsMarshal.AsSpan(_releases), _cash);
-        _accrualMonths!.Add(_accrual);
-        _cashMonths!.Add(_cash);
+        _accrualMonths!.Add(CollectionsMarshal.AsSpan(_accrual));
+        _cashMonths!.Add(CollectionsMarshal.AsSpan(_cash));
     }
 
     private DateOnly EffectiveDate(int one, int other, DateOnly? date)

@@ -10,7 +10,7 @@ namespace Vlei.Books.Columns;
 /// that each would be merged again and again, packs them first, so that its memory has a bound however many documents there are.
 /// </summary>
 internal sealed class MonthBuckets<T>(
-    WritableDerivedMonths store, DerivedKind kind, DerivedColumns<T> shape, HashSet<int>? stale, int most = 64_000)
+    WritableDerivedMonths store, DerivedKind kind, DerivedColumns<T> shape, HashSet<int>? stale, int most = 24_000)
 {
     private const int FewMonths = 6;
     private const int MostPacked = 32 << 20;
@@ -27,10 +27,10 @@ internal sealed class MonthBuckets<T>(
     private long _heldPacked;
 
     /// <summary>Takes rows.</summary>
-    public void Add(IReadOnlyCollection<T> rows)
+    public void Add(ReadOnlySpan<T> rows)
     {
         var (month, bucket) = (default(YearMonth), default(List<T>));
-        foreach (var row in rows)
+        foreach (ref readonly var row in rows)
         {
             var own = YearMonth.Of(shape.DayOf(row));
             if (bucket is null || own != month)
@@ -45,7 +45,7 @@ internal sealed class MonthBuckets<T>(
             bucket.Add(row);
         }
 
-        _held += rows.Count;
+        _held += rows.Length;
         if (_held <= most)
         {
             return;

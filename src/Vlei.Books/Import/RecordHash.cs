@@ -1,4 +1,3 @@
-using System.Buffers;
 using System.Buffers.Binary;
 using System.IO.Hashing;
 using System.Text;
@@ -22,8 +21,9 @@ internal sealed class RecordHash
         .SelectMany(table => table.Fields).Select(field => field.Name).Distinct()
         .ToDictionary(name => name, name => (long)XxHash3.HashToUInt64(Encoding.UTF8.GetBytes(name)));
 
-    private readonly ArrayBufferWriter<byte> _buffer = new();
     private readonly Dictionary<RecordTable, (int Field, long Name, bool IsNumber)[]> _fields = [];
+    private byte[] _bytes = new byte[1024];
+    private int _used;
 
     /// <summary>The hash of a record that stands alone.</summary>
     public ulong Of(RecordRow row)
@@ -35,19 +35,31 @@ internal sealed class RecordHash
     /// <summary>Begins the hash of a record that others are part of: a document.</summary>
     public void Begin(RecordRow row)
     {
-        _buffer.ResetWrittenCount();
+        _used = 0;
+        MakeRoom(row);
         Write(row);
     }
 
     /// <summary>Adds a line of the document, at its place.</summary>
     public void Add(RecordRow line, long place)
     {
+        MakeRoom(line);
         Write(place);
         Write(line);
     }
 
     /// <summary>The hash of all that was added.</summary>
-    public ulong End() => XxHash3.HashToUInt64(_buffer.WrittenSpan);
+    public ulong End() => XxHash3.HashToUInt64(_bytes.AsSpan(0, _used));
+
+    // Of each field its name and a number or a length, and the length of the tags and the place.
+    private void MakeRoom(RecordRow row)
+    {
+        var most = (((2 * row.Table.Fields.Count) + 2) * sizeof(long)) + row.TextBytes + row.Tags.Length;
+        if (_used + most > _bytes.Length)
+        {
+            Array.Resize(ref _bytes, Math.Max(2 * _bytes.Length, _used + most));
+        }
+    }
 
     private void Write(RecordRow row)
     {
@@ -65,13 +77,11 @@ internal sealed class RecordHash
             }
             else
             {
-                Write(row.Text(field).Length);
-                _buffer.Write(row.Text(field));
+                Write(row.Text(field));
             }
         }
 
-        Write(row.Tags.Length);
-        _buffer.Write(row.Tags);
+        Write(row.Tags);
     }
 
     // By their names, and without what the store knows a record by.
@@ -88,9 +98,16 @@ internal sealed class RecordHash
         return fields;
     }
 
+    private void Write(ReadOnlySpan<byte> text)
+    {
+        Write(text.Length);
+        text.CopyTo(_bytes.AsSpan(_used));
+        _used += text.Length;
+    }
+
     private void Write(long number)
     {
-        BinaryPrimitives.WriteInt64LittleEndian(_buffer.GetSpan(sizeof(long)), number);
-        _buffer.Advance(sizeof(long));
+        BinaryPrimitives.WriteInt64LittleEndian(_bytes.AsSpan(_used), number);
+        _used += sizeof(long);
     }
 }

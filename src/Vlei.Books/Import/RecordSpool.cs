@@ -14,6 +14,8 @@ internal sealed class RecordSpool(RecordTable table)
 
     // By field.
     private readonly bool[] _isNumber = [.. table.Fields.Select(field => field.IsNumber)];
+    // What all but texts take at the most: what comes before the fields, and of each field its place and a number.
+    private readonly int _mostNumbers = (4 + (2 * table.Fields.Count)) * PackedNumber.Longest;
     private readonly List<byte[]> _chunks = [];
 
     // How many records each chunk has that were not taken out for the last time.
@@ -33,11 +35,11 @@ internal sealed class RecordSpool(RecordTable table)
             _files.Add(file);
         }
 
-        var most = MostBytes(row);
+        var most = _mostNumbers + row.TextBytes;
         if (_used + most > ChunkBytes)
         {
             // One that is longer than a chunk has one of its own, and the next begins another.
-            _chunks.Add(new byte[Math.Max(ChunkBytes, most)]);
+            _chunks.Add(GC.AllocateUninitializedArray<byte>(Math.Max(ChunkBytes, most)));
             _left.Add(0);
             _used = 0;
         }
@@ -78,17 +80,6 @@ internal sealed class RecordSpool(RecordTable table)
         {
             _chunks[chunk] = [];
         }
-    }
-
-    private int MostBytes(RecordRow row)
-    {
-        var most = 4 * PackedNumber.Longest;
-        for (var field = 0; field < _isNumber.Length; field++)
-        {
-            most += row.Has(field) ? (2 * PackedNumber.Longest) + row.Text(field).Length : 0;
-        }
-
-        return most;
     }
 
     private int Write(Span<byte> all, RecordRow row)

@@ -25,7 +25,7 @@ public interface IRecordSet
     bool Has(RecordTable table);
 
     /// <summary>
-    /// Its records of one kind, in order. The same row is filled again for each; what is wrong with one is told to
+    /// Its records of one kind, in order. A row is filled again for others behind it; what is wrong with one is told to
     /// <paramref name="errors"/>, and the row is marked as broken.
     /// </summary>
     /// <remarks>

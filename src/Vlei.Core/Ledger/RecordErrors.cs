@@ -15,7 +15,9 @@ public readonly record struct RecordError(string File, long Line, int Column, st
 /// Gathers what is wrong with a record set: all of it is counted, the first of it kept, the whole written where a
 /// place for it was given.
 /// </summary>
-public sealed class RecordErrors(TextWriter? all = null)
+/// <param name="all">Where all of it is written; nowhere where nothing is given.</param>
+/// <param name="told">Is told each of it; nobody where nothing is given.</param>
+public sealed class RecordErrors(TextWriter? all = null, Action<RecordError>? told = null)
 {
     /// <summary>How many are kept to be shown.</summary>
     public const int Shown = 20;
@@ -29,11 +31,14 @@ public sealed class RecordErrors(TextWriter? all = null)
     public IReadOnlyList<RecordError> First => _first;
 
     /// <summary>Adds one.</summary>
-    public void Add(string file, long line, int column, string message)
+    public void Add(string file, long line, int column, string message) => Add(new RecordError(file, line, column, message));
+
+    /// <summary>Adds one.</summary>
+    public void Add(RecordError error)
     {
-        var error = new RecordError(file, line, column, message);
         Count++;
         all?.WriteLine(error);
+        told?.Invoke(error);
         if (_first.Count < Shown)
         {
             _first.Add(error);

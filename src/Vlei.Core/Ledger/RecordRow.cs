@@ -43,6 +43,9 @@ public sealed class RecordRow(RecordTable table)
     /// </summary>
     public bool IsBroken { get; set; }
 
+    /// <summary>How long all texts in it are together, besides its tags; those too that others were put in the place of.</summary>
+    public int TextBytes => _used;
+
     /// <summary>Empties all fields.</summary>
     public void Clear()
     {

@@ -18,6 +18,9 @@ internal sealed class RowBatch(Statement statement)
     private byte[] _text = new byte[1 << 14];
     private int _textLength;
 
+    /// <summary>About how much memory it takes.</summary>
+    public long Bytes => _text.Length + (_bound.Capacity * 2L * sizeof(long));
+
     /// <summary>Binds a number to a parameter, which count from 1.</summary>
     public void Bind(int parameter, long number) => _bound.Add((number, parameter, IsNumber));
 

@@ -8,7 +8,7 @@ namespace Vlei.Books.Store.Sqlite;
 /// </summary>
 internal sealed class RowsInsert : IDisposable
 {
-    private const int RowsOfStatement = 32, MostRows = 16 * RowsOfStatement;
+    private const int RowsOfStatement = 32, MostRows = 8 * RowsOfStatement;
 
     private readonly Database _database;
     private readonly Statement _statement;
@@ -56,11 +56,13 @@ internal sealed class RowsInsert : IDisposable
         if (_rows == MostRows)
         {
             var full = _batch;
-            _database.Behind.Write(() =>
-            {
-                full.Write();
-                _free.Add(full);
-            });
+            _database.Behind.Write(
+                () =>
+                {
+                    full.Write();
+                    _free.Add(full);
+                },
+                full.Bytes);
             _batch = _free.TryTake(out var free) ? free : new RowBatch(_statement);
             _rows = 0;
         }

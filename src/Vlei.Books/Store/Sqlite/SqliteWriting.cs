@@ -122,7 +122,7 @@ internal sealed class SqliteWriting(Database database) : SqliteReading(database)
     public void PutMonth(DerivedKind kind, MonthHead head, IReadOnlyList<MonthColumn> columns)
     {
         EndColumn();
-        Database.Behind.Write(() => Put(kind, head, columns));
+        Database.Behind.Write(() => Put(kind, head, columns), columns.Sum(column => (long)column.Data.Length));
     }
 
     /// <inheritdoc/>

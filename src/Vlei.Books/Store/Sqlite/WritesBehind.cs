@@ -8,19 +8,23 @@ namespace Vlei.Books.Store.Sqlite;
 /// </summary>
 internal sealed class WritesBehind : IDisposable
 {
-    private const int Most = 2;
+    // Enough for the other thread to go on while many rows are made at once, or none.
+    private const int MostBytes = 1 << 19;
 
-    private readonly Queue<Action> _waiting = [];
+    private readonly Queue<(Action Write, long Bytes)> _waiting = [];
     private Thread? _thread;
     private ExceptionDispatchInfo? _failure;
     private volatile int _pending;
+    private long _bytes;
     private bool _isOver;
 
     /// <summary>How many statements are in the middle of their rows: what is written then is written at once.</summary>
     public int BeingRead { get; set; }
 
     /// <summary>Writes at once or later. Throws what went wrong with what was written before.</summary>
-    public void Write(Action write)
+    /// <param name="write">Writes it, on any thread.</param>
+    /// <param name="bytes">About how much memory it keeps until then.</param>
+    public void Write(Action write, long bytes)
     {
         if (BeingRead > 0 || Environment.ProcessorCount < 2)
         {
@@ -38,13 +42,14 @@ internal sealed class WritesBehind : IDisposable
                 _thread.Start();
             }
 
-            while (_pending == Most)
+            while (_pending > 0 && _bytes + bytes > MostBytes)
             {
                 Monitor.Wait(_waiting);
             }
 
-            _waiting.Enqueue(write);
+            _waiting.Enqueue((write, bytes));
             _pending++;
+            _bytes += bytes;
             Monitor.PulseAll(_waiting);
         }
     }
@@ -87,7 +92,7 @@ internal sealed class WritesBehind : IDisposable
 
     private void WriteAll()
     {
-        while (Next() is { } write)
+        while (Next() is var (write, bytes))
         {
             try
             {
@@ -105,12 +110,13 @@ internal sealed class WritesBehind : IDisposable
             lock (_waiting)
             {
                 _pending--;
+                _bytes -= bytes;
                 Monitor.PulseAll(_waiting);
             }
         }
     }
 
-    private Action? Next()
+    private (Action Write, long Bytes)? Next()
     {
         lock (_waiting)
         {
