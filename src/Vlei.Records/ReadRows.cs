@@ -6,7 +6,7 @@ namespace Vlei.Records;
 /// <param name="table">Their kind.</param>
 internal sealed class ReadRows(RecordTable table)
 {
-    private const int Most = 256;
+    private const int Most = 512;
 
     private readonly List<RecordRow> _rows = [];
     private readonly List<(int Row, RecordError Error)> _errors = [];

@@ -111,6 +111,30 @@ public sealed class BrokenRecordsTests : IDisposable
             all[499]);
     }
 
+    [Fact]
+    public void What_is_wrong_with_a_long_file_is_told_in_its_order_whoever_finds_it()
+    {
+        // A day that is none is found by who reads ahead, an id that is there twice by who takes records in.
+        _tool.WithRecords();
+        var (documents, lines, expected) = (
+            new StringBuilder("id,kind,date\n"), new StringBuilder("document,account,amount\n"), new List<string>());
+        for (var number = 1; number <= 3_000; number++)
+        {
+            var (isBroken, isTwice) = (number % 7 == 0, number % 11 == 0);
+            documents.Append($"J-{(isTwice ? number - 1 : number)},journal,{(isBroken ? "2026-02-30" : "2026-02-20")}\n");
+            lines.Append($"J-{(isTwice ? number - 1 : number)},1000,0\n");
+            expected.AddRange(isBroken ? [$"documents.csv:{number + 1}:3: date"] : []);
+            expected.AddRange(isTwice ? [$"documents.csv:{number + 1}:1: id"] : []);
+        }
+
+        _tool.Write("set/documents.csv", documents.ToString());
+        _tool.Write("set/lines.csv", lines.ToString());
+        Assert.Equal(65, _tool.Run("import", "set", "--book", "book", "--errors", "errors.txt").Status);
+        Assert.Equal(
+            expected, File.ReadAllLines(_tool.PathOf("errors.txt")).Select(error => string.Join(' ', error.Split(' ').Take(2)))
+                .Where(error => error.StartsWith("documents.csv", StringComparison.Ordinal)));
+    }
+
     [Theory]
     [InlineData("nowhere", 66, "vlei: nowhere is not there.")]
     [InlineData("line.csv", 65, "Did you mean lines.csv?")]

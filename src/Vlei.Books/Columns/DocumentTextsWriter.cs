@@ -12,6 +12,7 @@ internal sealed class DocumentTextsWriter
     private readonly HashSet<int>? _stale;
     private readonly Dictionary<string, WordColumnWriter> _columns = new(StringComparer.Ordinal);
     private readonly (bool IsNumber, WordColumnWriter Column)[] _ofFields;
+    private readonly WordColumnWriter _tags, _lineCounts, _lineNumbers, _unitPrices, _memos;
     private readonly HashSet<int> _written = [];
     private DocumentStretch? _before;
     private int _stretch = -1;
@@ -26,6 +27,10 @@ internal sealed class DocumentTextsWriter
     {
         (_months, _stale) = (months, stale);
         _ofFields = [.. RecordTables.Documents.Fields.Select(field => (field.IsNumber, ColumnOf(field.Name)))];
+        (_tags, _lineCounts, _lineNumbers) = (
+            ColumnOf(RecordQuery.Tags), ColumnOf(DocumentStretch.LineCount), ColumnOf(DocumentStretch.LineNumber));
+        (_unitPrices, _memos) = (
+            ColumnOf(DocumentStretch.NameOfLine(DocumentStretch.UnitPrice)), ColumnOf(DocumentStretch.NameOfLine(DocumentStretch.Memo)));
     }
 
     /// <summary>Adds a document; they come in the order of their keys.</summary>
@@ -60,7 +65,7 @@ internal sealed class DocumentTextsWriter
 
         if (!document.Fields.Tags.IsEmpty)
         {
-            ColumnOf(RecordQuery.Tags).Put(row, document.Fields.Tags);
+            _tags.Put(row, document.Fields.Tags);
         }
 
         AddLines(document, row);
@@ -82,18 +87,18 @@ internal sealed class DocumentTextsWriter
 
     private void AddLines(DerivedDocument document, int row)
     {
-        ColumnOf(DocumentStretch.LineCount).Put(row, document.Lines.Count);
+        _lineCounts.Put(row, document.Lines.Count);
         for (var line = 0; line < document.Lines.Count; line++, _lines++)
         {
-            ColumnOf(DocumentStretch.LineNumber).Put(_lines, document.Lines[line].Number);
+            _lineNumbers.Put(_lines, document.Lines[line].Number);
             if (document.UnitPriceOf(line) is { } price)
             {
-                ColumnOf(DocumentStretch.NameOfLine(DocumentStretch.UnitPrice)).Put(_lines, price);
+                _unitPrices.Put(_lines, price);
             }
 
             if (document.MemoOf(line) is { IsEmpty: false } memo)
             {
-                ColumnOf(DocumentStretch.NameOfLine(DocumentStretch.Memo)).Put(_lines, memo);
+                _memos.Put(_lines, memo);
             }
         }
     }

@@ -50,7 +50,7 @@ public sealed class RecordRow(RecordTable table)
     public void Clear()
     {
         IsBroken = false;
-        Array.Clear(_filled);
+        _filled.AsSpan().Clear();
         _used = 0;
         _tags = [];
     }

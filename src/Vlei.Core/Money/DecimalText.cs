@@ -51,27 +51,20 @@ public static class DecimalText
             return DecimalTextResult.TooManyDecimals;
         }
 
-        var sum = (Int128)0;
-        foreach (var digit in whole)
+        var sum = 0L;
+        for (var place = 0; place < whole.Length + decimals; place++)
         {
-            sum = (sum * 10) + (digit - '0');
-            if (sum > long.MaxValue)
+            var behind = place - whole.Length;
+            var digit = behind < 0 ? whole[place] - '0' : behind < fraction.Length ? fraction[behind] - '0' : 0;
+            if (sum > (long.MaxValue - digit) / 10)
             {
                 return DecimalTextResult.TooLarge;
             }
+
+            sum = (sum * 10) + digit;
         }
 
-        for (var place = 0; place < decimals; place++)
-        {
-            sum = (sum * 10) + (place < fraction.Length ? fraction[place] - '0' : 0);
-        }
-
-        if (sum > long.MaxValue)
-        {
-            return DecimalTextResult.TooLarge;
-        }
-
-        units = negative ? -(long)sum : (long)sum;
+        units = negative ? -sum : sum;
         return DecimalTextResult.Read;
     }
 

@@ -14,6 +14,9 @@ internal static class EntryFindings
     private const int LeastInSeries = 5;
     private const int LongestGap = 20;
 
+    // More than that is no number that somebody counts.
+    private const int MostDigits = 15;
+
     /// <summary>Documents with the same contact, kind and amount, a few days apart; or with the same reference.</summary>
     public static IEnumerable<Finding> Duplicates(ReviewRecords records)
     {
@@ -106,15 +109,23 @@ internal static class EntryFindings
         var within = records.TextsOf("number", records.Within).ToList();
         var repeated = within.Select(said => NumberOf(said.Document, said.Text)).Distinct()
             .ToDictionary(number => number, _ => new List<ReviewDocument>());
-        var series = within.Select(said => CutOf(said.Document, said.Text)).Where(cut => cut is not null)
-            .CountBy(cut => (cut!.Value.Kind, cut.Value.Prefix, cut.Value.Digits)).Where(series => series.Value >= LeastInSeries)
-            .ToDictionary(series => series.Key, _ => new List<(long Number, int Place)>());
+        var series = within.Where(said => IsOwn(said.Document) && DigitsOf(said.Text) is > 0 and <= MostDigits)
+            .CountBy(said => (said.Document.Kind, Prefix: said.Text[..^DigitsOf(said.Text)], Digits: DigitsOf(said.Text)))
+            .Where(series => series.Value >= LeastInSeries)
+            .Select(series => (series.Key.Kind, series.Key.Prefix, series.Key.Digits, Numbers: new List<(long Number, int Place)>()))
+            .ToList();
         foreach (var (document, text) in repeated.Count == 0 ? [] : records.TextsOf("number", records.Documents))
         {
             repeated.GetValueOrDefault(NumberOf(document, text))?.Add(document);
-            if (series.Count > 0 && CutOf(document, text) is var (kind, prefix, digits, number))
+            var digits = DigitsOf(text);
+            foreach (var one in series)
             {
-                series.GetValueOrDefault((kind, prefix, digits))?.Add((number, document.Place));
+                // There are few, so that nothing need be made of a number to find its own.
+                if (one.Digits == digits && one.Kind == document.Kind && text.AsSpan(0, text.Length - digits).SequenceEqual(one.Prefix))
+                {
+                    one.Numbers.Add((
+                        long.Parse(text.AsSpan(text.Length - digits), System.Globalization.CultureInfo.InvariantCulture), document.Place));
+                }
             }
         }
 
@@ -122,8 +133,8 @@ internal static class EntryFindings
         [
             .. repeated.Where(number => number.Value.Count > 1).OrderBy(number => number.Value[0].Place)
                 .Select(number => Repeated(records, number.Key.Number, number.Value)),
-            .. series.OrderBy(one => one.Value.Min(numbered => numbered.Place))
-                .SelectMany(one => Gaps(records, one.Value, one.Key.Prefix, one.Key.Digits)),
+            .. series.OrderBy(one => one.Numbers.Min(numbered => numbered.Place))
+                .SelectMany(one => Gaps(records, one.Numbers, one.Prefix, one.Digits)),
         ];
     }
 
@@ -140,9 +151,6 @@ internal static class EntryFindings
     // Numbers of our own are told apart by the kind of the document, those of others by who gave them too.
     private static (int Kind, string Number, ContactKey Contact) NumberOf(ReviewDocument document, string number) =>
         (document.Kind, number, IsOwn(document) ? default : document.Contact);
-
-    private static (int Kind, string Prefix, int Digits, long Number)? CutOf(ReviewDocument document, string number) =>
-        IsOwn(document) && Cut(number) is var (prefix, value, digits) ? (document.Kind, prefix, digits, value) : null;
 
     private static IEnumerable<Finding> Gaps(
         ReviewRecords records, List<(long Number, int Place)> series, string prefix, int digits)
@@ -179,14 +187,8 @@ internal static class EntryFindings
     private static bool IsOwn(ReviewDocument document) =>
         DocumentKinds.Names[document.Kind - 1] is not ("bill" or "supplier-credit" or "expense" or "opening");
 
-    private static (string Prefix, long Number, int Digits)? Cut(string number)
-    {
-        const int MostDigits = 15;
-        var end = number.AsSpan().TrimEnd("0123456789").Length;
-        var digits = number.Length - end;
-        return digits is > 0 and <= MostDigits
-            ? (number[..end], long.Parse(number.AsSpan(end), System.Globalization.CultureInfo.InvariantCulture), digits) : null;
-    }
+    // How many digits a number ends with.
+    private static int DigitsOf(string number) => number.Length - number.AsSpan().TrimEnd("0123456789").Length;
 
     private static bool IsBefore(ReviewDocument other, ReviewDocument document) =>
         other.Key != document.Key && (other.Date, other.Key).CompareTo((document.Date, document.Key)) < 0;
