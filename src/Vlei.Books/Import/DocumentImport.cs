@@ -122,12 +122,12 @@ internal sealed class DocumentImport(ImportSession session, Currency currency) :
             {
                 _keyed.Close(key);
                 session.Hash.Begin(document.Fields);
-                AddLines(document, tags, isWritten);
-                session.Store.Add(document.Fields, key, session.Revision, session.Hash.End());
             }
-            else
+
+            AddLines(document, tags, isWritten);
+            if (isWritten)
             {
-                AddLines(document, tags, isWritten);
+                session.Store.Add(document.Fields, key, session.Revision, session.Hash.End());
             }
 
             yield return document;
