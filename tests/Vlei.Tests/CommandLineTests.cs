@@ -12,6 +12,9 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData(2, "vlei: There is no command shwo. Did you mean show?", "shwo")]
     [InlineData(
         2, "vlei: vlei show has no option --perod. Did you mean --period?", "show", "profit-loss", "--perod", "2026")]
+    [InlineData(2, "vlei: vlei import has no option --boook. Did you mean --book?", "import", "set", "--boook", "book")]
+    [InlineData(2, "vlei: vlei run has no option --priod. Did you mean --period?", "run", "month-end", "--priod=2026-05")]
+    [InlineData(66, "vlei: --set is not there.", "import", "--", "--set")]
     [InlineData(
         2,
         "vlei: \"project\" does not say which field. Write the field, an equals sign and its values: contact=C-12, account=4000/4999, "

@@ -1,4 +1,5 @@
 using System.CommandLine;
+using System.CommandLine.Parsing;
 using Vlei.Books;
 using Vlei.Core.Problems;
 using Vlei.Desk;
@@ -30,7 +31,7 @@ internal static class CommandLine
         {
             var root = CreateRoot(args is [var first, ..] ? first : Help);
             var result = root.Parse(args.Length == 0 ? ["--help"] : args, Typed);
-            if (result.Errors.Count > 0 && result.Action is not HelpAction)
+            if (result.Action is not HelpAction && (result.Errors.Count > 0 || MistypedOption(result) is not null))
             {
                 throw UsageProblem(result);
             }
@@ -119,17 +120,34 @@ internal static class CommandLine
         }
     }
 
+    // Where several arguments are taken, an option that there is none of would be one of them; what begins so and is meant stands
+    // behind "--".
+    private static string? MistypedOption(ParseResult result)
+    {
+        string? mistyped = null;
+        foreach (var part in result.CommandResult.Children)
+        {
+            foreach (var token in part is ArgumentResult ? part.Tokens : [])
+            {
+                mistyped ??= token.Value.StartsWith("--", StringComparison.Ordinal) ? token.Value : null;
+            }
+        }
+
+        return mistyped is not null && result.Tokens.Any(token => token.Type == TokenType.DoubleDash) ? null : mistyped;
+    }
+
     private static ProblemException UsageProblem(ParseResult result)
     {
         var command = result.CommandResult.Command;
         var path = command is RootCommand ? "vlei" : $"vlei {command.Name}";
-        var unknown = result.UnmatchedTokens is [var first, ..] ? first : null;
+        var unknown = MistypedOption(result) ?? (result.UnmatchedTokens is [var first, ..] ? first : null);
         if (unknown is not null && unknown.StartsWith('-'))
         {
+            var name = unknown.Split('=')[0];
             var options = command.Options.Concat([BookOptions.Book, BookOptions.Clock, Terminal.NoPager]).Select(option => option.Name);
             return new ProblemException(
-                ProblemKind.Usage, $"{path} has no option {unknown}.",
-                Suggestion.DidYouMean(unknown, options) ?? $"{path} --help lists them.");
+                ProblemKind.Usage, $"{path} has no option {name}.",
+                Suggestion.DidYouMean(name, options) ?? $"{path} --help lists them.");
         }
 
         if (unknown is not null)
