@@ -12,8 +12,7 @@ internal static class RowsAhead
     private const int Least = 4096, AtOnce = 1024;
 
     /// <summary>The rows, in their order.</summary>
-    public static IEnumerable<ReportRow> Of(IReadOnlyList<ReportRow> rows) =>
-        rows.Count < Least || Environment.ProcessorCount < 2 ? rows : Made(rows);
+    public static IEnumerable<ReportRow> Of(IReadOnlyList<ReportRow> rows) => rows.Count < Least ? rows : Made(rows);
 
     private static IEnumerable<ReportRow> Made(IReadOnlyList<ReportRow> rows)
     {

@@ -125,7 +125,7 @@ public sealed class RecordSet : IRecordSet
         // A record of a list may refer to another of it, which whoever looks at them gives its key; of other kinds more is read meanwhile.
         var free = new ConcurrentBag<ReadRows>();
         var read = ReadAll(table, keys, free);
-        foreach (var rows in RecordTables.Lists.Contains(table) || Environment.ProcessorCount < 2 ? read : Ahead.Of(read))
+        foreach (var rows in RecordTables.Lists.Contains(table) ? read : Ahead.Of(read))
         {
             foreach (var row in rows.TakeOut(errors))
             {

@@ -14,6 +14,7 @@ public sealed partial class CommandLineTests : IDisposable
         2, "vlei: vlei show has no option --perod. Did you mean --period?", "show", "profit-loss", "--perod", "2026")]
     [InlineData(2, "vlei: vlei import has no option --boook. Did you mean --book?", "import", "set", "--boook", "book")]
     [InlineData(2, "vlei: vlei run has no option --priod. Did you mean --period?", "run", "month-end", "--priod=2026-05")]
+    [InlineData(2, "vlei: vlei import has no option -b.", "import", "set", "-b", "book")]
     [InlineData(66, "vlei: --set is not there.", "import", "--", "--set")]
     [InlineData(
         2,

@@ -11,8 +11,11 @@ public static class Ahead
     /// The same things in the same order; what making them throws is thrown here. While they are gone through, nothing else may be asked
     /// of what they are made from.
     /// </summary>
-    /// <param name="made">Makes them. What is made until the second is there is made at once, so that little needs no thread.</param>
+    /// <param name="made">Makes them. The first two are made when they are asked for, so that little needs no thread.</param>
     public static IEnumerable<T> Of<T>(IEnumerable<T> made)
+        where T : class => Environment.ProcessorCount < 2 ? made : MadeAhead(made);
+
+    private static IEnumerable<T> MadeAhead<T>(IEnumerable<T> made)
         where T : class
     {
         using var making = made.GetEnumerator();

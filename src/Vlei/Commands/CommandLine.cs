@@ -120,8 +120,8 @@ internal static class CommandLine
         }
     }
 
-    // Where several arguments are taken, an option that there is none of would be one of them; what begins so and is meant stands
-    // behind "--".
+    // Where several arguments are taken, an option that there is none of would be one of them; what begins with a dash and is meant so
+    // stands behind "--", as POSIX has it.
     private static string? MistypedOption(ParseResult result)
     {
         string? mistyped = null;
@@ -129,7 +129,7 @@ internal static class CommandLine
         {
             foreach (var token in part is ArgumentResult ? part.Tokens : [])
             {
-                mistyped ??= token.Value.StartsWith("--", StringComparison.Ordinal) ? token.Value : null;
+                mistyped ??= token.Value is ['-', not (>= '0' and <= '9'), ..] ? token.Value : null;
             }
         }
 

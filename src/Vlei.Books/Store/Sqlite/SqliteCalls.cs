@@ -9,10 +9,7 @@ namespace Vlei.Books.Store.Sqlite;
 /// </summary>
 internal static partial class SqliteCalls
 {
-    /// <summary>Told as who frees bytes that are bound: that SQLite is to copy them.</summary>
-    public const nint Copied = -1;
-
-    /// <summary>The same: that they stay where they are until they are no longer bound.</summary>
+    /// <summary>Told as who frees bytes that are bound: nobody, since they stay where they are until they are no longer bound.</summary>
     public const nint Stays = 0;
 
     /// <summary>By what name calls know SQLite.</summary>
@@ -23,11 +20,8 @@ internal static partial class SqliteCalls
     public static partial int BindNumber(nint statement, int parameter, long number);
 
     [LibraryImport(Library, EntryPoint = "sqlite3_bind_text")]
-    public static partial int BindText(nint statement, int parameter, in byte first, int length, nint freedBy);
-
-    [LibraryImport(Library, EntryPoint = "sqlite3_bind_text")]
     [SuppressGCTransition]
-    public static partial int BindTextThere(nint statement, int parameter, nint text, int length, nint freedBy);
+    public static partial int BindText(nint statement, int parameter, nint text, int length, nint freedBy);
 
     [LibraryImport(Library, EntryPoint = "sqlite3_clear_bindings")]
     public static partial int ClearBindings(nint statement);

@@ -1,4 +1,3 @@
-using System.Runtime.InteropServices;
 using System.Text;
 using SQLitePCL;
 
@@ -31,17 +30,6 @@ internal sealed class Statement : IRows
         return this;
     }
 
-    /// <summary>Binds UTF-8 text.</summary>
-    public Statement Bind(int parameter, ReadOnlySpan<byte> text)
-    {
-        _database.Behind.Settle();
-
-        // A span without an address would bind NULL; an empty text is not the same.
-        Check(SqliteCalls.BindText(
-            _address, parameter, in MemoryMarshal.GetReference(text.IsEmpty ? "\0"u8 : text), text.Length, SqliteCalls.Copied));
-        return this;
-    }
-
     /// <summary>Binds text.</summary>
     public Statement Bind(int parameter, string text)
     {
@@ -64,7 +52,7 @@ internal sealed class Statement : IRows
     public void Bind(int parameter, nint text, int length)
     {
         _database.Behind.Settle();
-        Check(SqliteCalls.BindTextThere(_address, parameter, text, length, SqliteCalls.Stays));
+        Check(SqliteCalls.BindText(_address, parameter, text, length, SqliteCalls.Stays));
     }
 
     /// <summary>Binds nothing to all parameters.</summary>
