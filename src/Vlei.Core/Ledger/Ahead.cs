@@ -13,9 +13,6 @@ public static class Ahead
     /// </summary>
     /// <param name="made">Makes them. The first two are made when they are asked for, so that little needs no thread.</param>
     public static IEnumerable<T> Of<T>(IEnumerable<T> made)
-        where T : class => Environment.ProcessorCount < 2 ? made : MadeAhead(made);
-
-    private static IEnumerable<T> MadeAhead<T>(IEnumerable<T> made)
         where T : class
     {
         using var making = made.GetEnumerator();

@@ -26,7 +26,7 @@ internal sealed class WritesBehind : IDisposable
     /// <param name="bytes">About how much memory it keeps until then.</param>
     public void Write(Action write, long bytes)
     {
-        if (BeingRead > 0 || Environment.ProcessorCount < 2)
+        if (BeingRead > 0)
         {
             Settle();
             write();
