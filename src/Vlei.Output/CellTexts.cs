@@ -16,23 +16,26 @@ internal sealed class CellTexts(ReportWords words, bool ascii)
 
     private readonly Known[][] _known = [.. words.Report.Columns.Select(column => new Known[KeptOf(column, words.Report.Rows.Count)])];
 
-    /// <summary>A cell as text, with its width.</summary>
+    /// <summary>How many texts of each column are kept.</summary>
+    public IEnumerable<int> Kept => _known.Select(known => known.Length);
+
+    /// <summary>A cell as text.</summary>
     /// <param name="row">The row.</param>
     /// <param name="column">The place of the column.</param>
-    /// <param name="isKnown">Whether the same stood in the column before; not always where that is long ago.</param>
-    public (string Text, int Width) Of(ReportRow row, int column, out bool isKnown)
+    /// <param name="place">Where it is kept until another one is kept there.</param>
+    public TextCell Of(ReportRow row, int column, out int place)
     {
         var (cell, known) = (row.Cells[column], _known[column]);
-        ref var last = ref known[PlaceOf(cell) & (known.Length - 1)];
-        isKnown = last.Text is not null && last.Cell.Units == cell.Units && ReferenceEquals(last.Cell.Words, cell.Words)
-            && last.InsteadOfMoney == row.InsteadOfMoney;
-        if (!isKnown)
+        place = PlaceOf(cell) & (known.Length - 1);
+        ref var last = ref known[place];
+        if (last.Shown.Text is not null && last.Cell.Units == cell.Units && ReferenceEquals(last.Cell.Words, cell.Words)
+            && last.InsteadOfMoney == row.InsteadOfMoney)
         {
-            var text = words.Figure(row, column, ascii);
-            last = new Known(cell, row.InsteadOfMoney, text, DisplayText.Width(text));
+            return last.Shown;
         }
 
-        return (last.Text!, last.Width);
+        last = new Known(cell, row.InsteadOfMoney, TextCell.Of(words.Figure(row, column, ascii)) with { IsBelow = cell.Units < 0 });
+        return last.Shown with { IsNew = true };
     }
 
     // A power of two; a short report needs few.
@@ -42,5 +45,5 @@ internal sealed class CellTexts(ReportWords words, bool ascii)
     private static int PlaceOf(Cell cell) =>
         cell.Words is { } said ? RuntimeHelpers.GetHashCode(said) : (int)cell.Units.GetValueOrDefault();
 
-    private readonly record struct Known(Cell Cell, ColumnKind? InsteadOfMoney, string? Text, int Width);
+    private readonly record struct Known(Cell Cell, ColumnKind? InsteadOfMoney, TextCell Shown);
 }

@@ -53,7 +53,7 @@ internal static class MarkdownReport
         })));
         foreach (var row in report.Rows)
         {
-            var bold = RowLook.IsStrong(row) ? "**" : "";
+            var bold = RowLook.Of(row).IsStrong ? "**" : "";
             text.Write($"| {string.Concat(Enumerable.Repeat("&emsp;", row.Level))}{Marked(Escaped(row.Label), bold)} |");
             foreach (var column in shown)
             {

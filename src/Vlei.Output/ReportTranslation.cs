@@ -42,7 +42,7 @@ internal static class ReportTranslation
 
         ReportRow RowOf(ReportRow row) => row with
         {
-            Label = row.Caption?.In(language, numbers.WithDays) ?? (RowLook.IsStrong(row) ? Say(row.Label) : row.Label),
+            Label = row.Caption?.In(language, numbers.WithDays) ?? (RowLook.Of(row).IsStrong ? Say(row.Label) : row.Label),
             Cells = Array.TrueForAll(ours, isOurs => !isOurs) ? row.Cells
                 : [
                     .. row.Cells.Select(

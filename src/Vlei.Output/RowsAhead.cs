@@ -12,11 +12,14 @@ internal static class RowsAhead
     private const int Least = 4096, AtOnce = 1024;
 
     /// <summary>The rows, in their order.</summary>
-    public static IEnumerable<ReportRow> Of(IReadOnlyList<ReportRow> rows) => rows.Count < Least ? rows : Made(rows);
+    /// <param name="rows">The rows.</param>
+    /// <param name="from">The place of the first of them that is wanted.</param>
+    public static IEnumerable<ReportRow> Of(IReadOnlyList<ReportRow> rows, int from = 0) =>
+        from == 0 && rows.Count < Least ? rows : Made(rows, from);
 
-    private static IEnumerable<ReportRow> Made(IReadOnlyList<ReportRow> rows)
+    private static IEnumerable<ReportRow> Made(IReadOnlyList<ReportRow> rows, int from)
     {
-        foreach (var some in Ahead.Of(Some(rows)))
+        foreach (var some in Ahead.Of(Some(rows, from)))
         {
             foreach (var row in some)
             {
@@ -25,9 +28,9 @@ internal static class RowsAhead
         }
     }
 
-    private static IEnumerable<ReportRow[]> Some(IReadOnlyList<ReportRow> rows)
+    private static IEnumerable<ReportRow[]> Some(IReadOnlyList<ReportRow> rows, int from)
     {
-        for (var first = 0; first < rows.Count; first += AtOnce)
+        for (var first = from; first < rows.Count; first += AtOnce)
         {
             var some = new ReportRow[Math.Min(AtOnce, rows.Count - first)];
             for (var place = 0; place < some.Length; place++)

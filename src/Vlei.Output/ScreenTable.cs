@@ -84,7 +84,7 @@ public sealed class ScreenTable
     public static TextStyle StyleOf(ReportRow row, int? column)
     {
         var isBelow = column is { } place && row.Cells[place].Units < 0;
-        return RowLook.IsStrong(row) ? isBelow ? TextStyle.StrongBelow : TextStyle.Strong : isBelow ? TextStyle.Below : TextStyle.Plain;
+        return RowLook.Of(row).IsStrong ? isBelow ? TextStyle.StrongBelow : TextStyle.Strong : isBelow ? TextStyle.Below : TextStyle.Plain;
     }
 
     /// <summary>Makes the columns as wide as a row needs.</summary>

@@ -1,4 +1,3 @@
-using System.Buffers;
 using System.Text;
 using Vlei.Core.Reports;
 using Vlei.Output.Charts;
@@ -11,37 +10,34 @@ namespace Vlei.Output;
 /// </summary>
 internal sealed class TextReport
 {
-    private const int IndentPerLevel = 2;
     private const int LeastTextWidth = 10;
     private const int MostUnbrokenWidth = 16;
     private const int MostHeadingWidth = 20;
+    private const long MostKept = 32 << 20;
 
     private readonly ReportWords _words;
     private readonly Report _report;
     private readonly Surface _look;
     private readonly TextWriter _text;
-    private readonly ArrayBufferWriter<char> _line = new();
     private readonly IReadOnlyList<int[]> _blocks;
     private readonly int[] _widths;
     private readonly bool[] _summed;
     private readonly bool[] _isText;
     private readonly ColumnAlign[] _aligns;
     private readonly int _labelWidth;
+    private readonly TextRows _rows;
 
-    // What stands in each column of the line that is written next, and how many places that takes.
-    private readonly string[] _texts;
-    private readonly int[] _places;
-    private readonly CellTexts _cells;
+    // What stands in each column of a line that is no row, or a part of one.
+    private readonly TextCell[] _cells;
+    private char[] _line = [];
 
-    // The rows are gone through twice, once for widths and once to write them: nothing is kept of them between.
     private TextReport(ReportWords words, TextWriter text, Surface look)
     {
         var report = words.Chart is not { } chart ? words.Report : ChartColumn.AddTo(words.Report, chart, look.Ascii);
         words = words.With(report);
         (_words, _report, _text, _look) = (words, report, text, look);
-        (_widths, _texts, _places) = (
-            new int[report.Columns.Count], new string[report.Columns.Count], new int[report.Columns.Count]);
-        _cells = new CellTexts(words, look.Ascii);
+        (_widths, _cells) = (new int[report.Columns.Count], new TextCell[report.Columns.Count]);
+        _rows = new TextRows(words, look.Ascii, MostKept);
         _isText = [.. report.Columns.Select(column => column.Kind == ColumnKind.Text)];
         _aligns = [.. Enumerable.Range(0, _widths.Length).Select(words.AlignOf)];
         _summed = [.. report.Columns.Select(column => column.Kind is not (ColumnKind.Text or ColumnKind.Date or ColumnKind.Count))];
@@ -78,32 +74,32 @@ internal sealed class TextReport
     // How wide labels and columns are, and what they can be made narrower to; which columns say something.
     private (int Label, int LeastLabel) Measure(int[] least, bool[] speaks)
     {
-        var (label, leastLabel, seen) = (0, 0, new SeenFigures(_report));
+        var (label, leastLabel) = (0, 0);
         bool[] counts = [.. _report.Columns.Select(column => column.Kind == ColumnKind.Count)];
-        foreach (var row in RowsAhead.Of(_report.Rows))
+        foreach (var (row, text) in _rows.Measured())
         {
-            if (!RowLook.StandsAlone(row))
+            if (text.Label.IsNew && !StandsAlone(text))
             {
-                var shown = LabelOf(row);
-                var (width, indent) = (DisplayText.Width(shown), IndentPerLevel * row.Level);
+                var (width, indent) = (text.Label.Width, TextRows.IndentOf(row.Level).Length);
                 label = Math.Max(label, width);
                 leastLabel = indent + width <= leastLabel ? leastLabel
-                    : Math.Max(leastLabel, indent + DisplayText.LongestWord(shown));
+                    : Math.Max(leastLabel, indent + DisplayText.LongestWord(text.Label.Text));
             }
 
             for (var column = 0; column < _widths.Length; column++)
             {
                 speaks[column] = speaks[column] || _words.Speaks(row, column);
-                _summed[column] |= counts[column] && RowLook.IsTotal(row) && row.Cells[column].Units is not null;
-                if (!seen.IsNew(row, column) || _cells.Of(row, column, out var isKnown) is var (figure, width) && isKnown)
+                _summed[column] |= counts[column] && text.Look.IsTotal && row.Cells[column].Units is not null;
+                var cell = text.Cells[column];
+                if (!cell.IsNew)
                 {
                     continue;
                 }
 
-                _widths[column] = Math.Max(_widths[column], width);
+                _widths[column] = Math.Max(_widths[column], cell.Width);
                 least[column] = !_isText[column] ? Math.Max(least[column], _widths[column])
-                    : width <= least[column] || least[column] >= MostUnbrokenWidth ? least[column]
-                    : Math.Max(least[column], Math.Min(DisplayText.LongestWord(figure), MostUnbrokenWidth));
+                    : cell.Width <= least[column] || least[column] >= MostUnbrokenWidth ? least[column]
+                    : Math.Max(least[column], Math.Min(DisplayText.LongestWord(cell.Text), MostUnbrokenWidth));
             }
         }
 
@@ -113,7 +109,7 @@ internal sealed class TextReport
     /// <summary>Writes the report.</summary>
     public static void Write(ReportWords words, Stream stream, Surface look)
     {
-        using var writer = new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: false), leaveOpen: true);
+        using var writer = new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: false), 1 << 14, leaveOpen: true);
         var text = new TextReport(words, writer, look);
         text.AddTitle();
         foreach (var columns in text._blocks)
@@ -125,8 +121,10 @@ internal sealed class TextReport
         text.AddChecks();
     }
 
-    private string LabelOf(ReportRow row) =>
-        new string(' ', IndentPerLevel * row.Level) + DisplayText.Harmless(row.Label, _look.Ascii);
+    // It has words alone, and may be as wide as the page.
+    private static bool StandsAlone(TextRow row) => row.Look.Kind == RowKind.Heading && HasNothing(row);
+
+    private static bool HasNothing(TextRow row) => Array.TrueForAll(row.Cells, cell => cell.Text.Length == 0);
 
     private string Heading(int column) => DisplayText.Harmless(_report.Columns[column].Heading, _look.Ascii);
 
@@ -177,37 +175,37 @@ internal sealed class TextReport
 
         AddLine("");
         AddHeadings(columns);
-        ReportRow? above = null;
-        foreach (var row in RowsAhead.Of(_report.Rows))
+        RowLook? above = null;
+        foreach (var row in _rows.All())
         {
             if (IsElsewhere(row, columns))
             {
                 continue;
             }
 
-            if (row.Kind == RowKind.Heading && above is { Kind: not RowKind.Heading })
+            if (row.Look.Kind == RowKind.Heading && above is { Kind: not RowKind.Heading })
             {
                 AddLine("");
             }
 
-            if (RowLook.HasRule(row, above))
+            if (row.Look.HasRule(above))
             {
                 AddRule(columns, _look.Ascii ? '-' : '─');
             }
 
             AddRow(row, columns);
-            if (row.Kind == RowKind.GrandTotal)
+            if (row.Look.Kind == RowKind.GrandTotal)
             {
                 AddRule(columns, _look.Ascii ? '=' : '═');
             }
 
-            above = row;
+            above = row.Look;
         }
     }
 
     // What totals come to is told once, in the blocks that have it.
-    private bool IsElsewhere(ReportRow row, int[] columns) => _blocks.Count > 1 && RowLook.IsTotal(row)
-        && Array.TrueForAll(columns, column => row.Cells[column] is { Units: null, Words: null }) && !RowLook.IsEmpty(row);
+    private bool IsElsewhere(TextRow row, int[] columns) => _blocks.Count > 1 && row.Look.IsTotal
+        && Array.TrueForAll(columns, column => row.Cells[column].Text.Length == 0) && !HasNothing(row);
 
     private void AddHeadings(int[] columns)
     {
@@ -217,50 +215,48 @@ internal sealed class TextReport
         {
             foreach (var column in columns)
             {
-                Put(column, LineOf(lines[column], line - height + lines[column].Count));
+                _cells[column] = TextCell.Of(LineOf(lines[column], line - height + lines[column].Count));
             }
 
-            AddColumns("", columns, TextStyle.Heading);
+            AddColumns(TextCell.Of(""), _cells, columns, TextStyle.Heading);
         }
     }
 
-    private void AddRow(ReportRow row, int[] columns)
+    private void AddRow(TextRow row, int[] columns)
     {
-        var indent = new string(' ', IndentPerLevel * row.Level);
-        var label = LabelOf(row);
-        var bold = RowLook.IsStrong(row);
-        if (RowLook.StandsAlone(row))
+        var (indent, style) = (TextRows.IndentOf(row.Look.Level), row.Look.IsStrong ? TextStyle.Strong : TextStyle.Plain);
+        if (StandsAlone(row))
         {
-            foreach (var line in DisplayText.Wrap(label.TrimStart(), Math.Max(1, (_look.Width ?? int.MaxValue) - indent.Length)))
+            var width = Math.Max(1, (_look.Width ?? int.MaxValue) - indent.Length);
+            foreach (var line in DisplayText.Wrap(row.Label.Text.TrimStart(), width))
             {
-                AddLine(Styled(indent + line, bold ? TextStyle.Strong : TextStyle.Plain));
+                AddLine(Styled(indent + line, style));
             }
 
             return;
         }
 
-        var (style, fits) = (bold ? TextStyle.Strong : TextStyle.Plain, DisplayText.Width(label) <= _labelWidth);
+        var fits = row.Label.Width <= _labelWidth;
         foreach (var column in columns)
         {
-            (_texts[column], _places[column]) = _cells.Of(row, column, out _);
-            fits &= _places[column] <= _widths[column];
+            fits &= row.Cells[column].Width <= _widths[column];
         }
 
         // Most rows fit into one line.
         if (fits)
         {
-            AddColumns(label, columns, style, row);
+            AddColumns(row.Label, row.Cells, columns, style);
             return;
         }
 
-        var labels = DisplayText.Width(label) <= _labelWidth
-            ? [label]
-            : DisplayText.Wrap(label.TrimStart(), _labelWidth - indent.Length).Select(line => indent + line).ToList();
+        var labels = row.Label.Width <= _labelWidth
+            ? [row.Label.Text]
+            : DisplayText.Wrap(row.Label.Text.TrimStart(), _labelWidth - indent.Length).Select(line => indent + line).ToList();
         var texts = new List<string>[_widths.Length];
         var height = labels.Count;
         foreach (var column in columns)
         {
-            texts[column] = Wrapped(_texts[column], _widths[column]);
+            texts[column] = Wrapped(row.Cells[column].Text, _widths[column]);
             height = Math.Max(height, texts[column].Count);
         }
 
@@ -269,10 +265,11 @@ internal sealed class TextReport
         {
             foreach (var column in columns)
             {
-                Put(column, LineOf(texts[column], _isText[column] ? line : line - labels.Count + 1));
+                var part = TextCell.Of(LineOf(texts[column], _isText[column] ? line : line - labels.Count + 1));
+                _cells[column] = part with { IsBelow = row.Cells[column].IsBelow };
             }
 
-            AddColumns(LineOf(labels, line), columns, style, row);
+            AddColumns(TextCell.Of(LineOf(labels, line)), _cells, columns, style);
         }
     }
 
@@ -285,41 +282,53 @@ internal sealed class TextReport
     {
         foreach (var column in columns)
         {
-            (_texts[column], _places[column]) = _summed[column] ? (new string(rule, _widths[column]), _widths[column]) : ("", 0);
+            _cells[column] = TextCell.Of(_summed[column] ? new string(rule, _widths[column]) : "");
         }
 
-        AddColumns("", columns, TextStyle.Plain);
+        AddColumns(TextCell.Of(""), _cells, columns, TextStyle.Plain);
     }
 
-    private void Put(int column, string text) => (_texts[column], _places[column]) = (text, DisplayText.Width(text));
-
-    // What was put into columns, as a line; of a row's figures those below nothing look so.
-    private void AddColumns(string label, int[] columns, TextStyle style, ReportRow? row = null)
+    // Figures below nothing look so.
+    private void AddColumns(TextCell label, TextCell[] cells, int[] columns, TextStyle style)
     {
-        _line.ResetWrittenCount();
-        _line.Write(Styled(label, style));
-        var blanks = Math.Max(0, _labelWidth - DisplayText.Width(label));
+        var below = style == TextStyle.Strong ? TextStyle.StrongBelow : TextStyle.Below;
+        var most = RoomFor(label) + _labelWidth + 1;
         foreach (var column in columns)
         {
-            var padding = Math.Max(0, _widths[column] - _places[column]);
+            most += RoomFor(cells[column]) + _widths[column] + TextColumns.Gap;
+        }
+
+        _line = _line.Length < most ? new char[most] : _line;
+        var rest = _line.AsSpan();
+        Put(ref rest, 0, label.Text, style);
+        var blanks = Math.Max(0, _labelWidth - label.Width);
+        foreach (var column in columns)
+        {
+            ref readonly var cell = ref cells[column];
+            var padding = Math.Max(0, _widths[column] - cell.Width);
             var before = _aligns[column] switch { ColumnAlign.Left => 0, ColumnAlign.Center => padding / 2, _ => padding };
             blanks += TextColumns.Gap + before;
-            if (_texts[column].Length > 0)
+            if (cell.Text.Length > 0)
             {
-                var isBelow = _look.Colour && row is not null && !_isText[column] && row.Cells[column].Units < 0;
-                _line.GetSpan(blanks)[..blanks].Fill(' ');
-                _line.Advance(blanks);
-                _line.Write(
-                    Styled(
-                        _texts[column], !isBelow ? style : style == TextStyle.Strong ? TextStyle.StrongBelow : TextStyle.Below));
+                Put(ref rest, blanks, cell.Text, cell.IsBelow ? below : style);
                 blanks = 0;
             }
 
             blanks += padding - before;
         }
 
-        _line.Write("\n");
-        _text.Write(_line.WrittenSpan);
+        rest[0] = '\n';
+        _text.Write(_line, 0, _line.Length - rest.Length + 1);
+    }
+
+    private int RoomFor(in TextCell cell) => cell.Text.Length + (_look.Colour ? TextStyles.MostCodes : 0);
+
+    private void Put(ref Span<char> line, int blanks, string text, TextStyle style)
+    {
+        var styled = Styled(text, style);
+        line[..blanks].Fill(' ');
+        styled.CopyTo(line[blanks..]);
+        line = line[(blanks + styled.Length)..];
     }
 
     private void AddChecks()

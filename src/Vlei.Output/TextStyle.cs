@@ -34,6 +34,9 @@ public enum TextStyle
 /// <summary>The codes of ECMA-48 for styles.</summary>
 public static class TextStyles
 {
+    /// <summary>How many characters the codes around a text are at the most.</summary>
+    public const int MostCodes = 12;
+
     /// <summary>A text in a style, where that can be shown.</summary>
     public static string In(this string text, TextStyle style, bool colour) =>
         text.Length == 0 || style == TextStyle.Plain || !colour ? text : $"\e[{CodeOf(style)}m{text}\e[0m";

@@ -4,7 +4,7 @@ using Vlei.Output;
 
 namespace Vlei.Core.Tests;
 
-/// <summary>A cell gives back what it was made of; what is passed over where columns are measured takes no more room.</summary>
+/// <summary>A cell gives back what it was made of; what is kept of rows as text is what would be written out again.</summary>
 public class CellTests
 {
     [Fact]
@@ -22,24 +22,6 @@ public class CellTests
     public void The_least_number_is_no_figure() => Assert.Throws<OverflowException>(() => new Cell(long.MinValue));
 
     [Fact]
-    public void What_is_not_new_is_not_wider() => OutputTests.GenReport.Sample(report =>
-    {
-        var (words, seen) = (new ReportWords(report), new SeenFigures(report));
-        var (all, measured) = (new int[report.Columns.Count], new int[report.Columns.Count]);
-        foreach (var row in report.Rows)
-        {
-            for (var column = 0; column < all.Length; column++)
-            {
-                var width = DisplayText.Width(words.Figure(row, column, ascii: false));
-                all[column] = Math.Max(all[column], width);
-                measured[column] = seen.IsNew(row, column) ? Math.Max(measured[column], width) : measured[column];
-            }
-        }
-
-        Assert.Equal(all, measured);
-    });
-
-    [Fact]
     public void What_was_written_out_before_is_what_would_be_written_out_again() =>
         Gen.Select(OutputTests.GenReport, Gen.Int[0, 1_000_000].Array[0, 60], Gen.Bool).Sample((report, order, ascii) =>
     {
@@ -49,10 +31,25 @@ public class CellTests
         {
             for (var column = 0; column < report.Columns.Count; column++)
             {
-                var figure = words.Figure(row, column, ascii);
-                Assert.Equal((figure, DisplayText.Width(figure)), cells.Of(row, column, out var isKnown));
-                Assert.False(seen.Add((column, figure)) && isKnown);
+                var (figure, cell) = (words.Figure(row, column, ascii), cells.Of(row, column, out _));
+                Assert.Equal((figure, DisplayText.Width(figure), row.Cells[column].Units < 0), (cell.Text, cell.Width, cell.IsBelow));
+                Assert.False(!cell.IsNew && seen.Add((column, figure)));
+                seen.Add((column, figure));
             }
         }
     });
+
+    [Fact]
+    public void Rows_are_the_same_when_they_are_gone_through_again_however_much_of_them_is_kept() =>
+        Gen.Select(OutputTests.GenReport, Gen.Int[0, 2000], Gen.Bool).Sample((report, most, ascii) =>
+        {
+            static object Copy(TextRow row) => (row.Look, row.Label with { IsNew = false }, string.Join('|', row.Cells.Select(
+                cell => cell with { IsNew = false })));
+
+            var (words, rows) = (new ReportWords(report), new TextRows(new ReportWords(report), ascii, most));
+            var measured = rows.Measured().Select(row => (row.Row, Text: Copy(row.Text))).ToList();
+            Assert.Equal(words.Report.Rows, measured.Select(row => row.Row));
+            Assert.Equal(measured.Select(row => row.Text), rows.All().Select(Copy));
+            Assert.Equal(measured.Select(row => row.Text), rows.All().Select(Copy));
+        });
 }

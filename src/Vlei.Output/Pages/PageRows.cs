@@ -75,7 +75,7 @@ internal sealed class PageRows
     public double HeightOf(ReportRow row, int lines)
     {
         const double Between = 1.5;
-        return (lines * _text.LineHeight) + Between + (RowLook.IsTotal(row) ? AboveTotal : 0) + (row.Kind == RowKind.GrandTotal ? 2 : 0);
+        return (lines * _text.LineHeight) + Between + (RowLook.Of(row).IsTotal ? AboveTotal : 0) + (row.Kind == RowKind.GrandTotal ? 2 : 0);
     }
 
     /// <summary>Has figures lead on, and what stands before them (column -1), where they lead somewhere.</summary>
@@ -127,14 +127,14 @@ internal sealed class PageRows
     {
         var (row, face, indent, baseline) =
             (part.Row, _text.FaceOf(part.Row), PageColumns.IndentOf(part.Row),
-                top + _text.Size + (RowLook.IsTotal(part.Row) ? AboveTotal : 0));
+                top + _text.Size + (RowLook.Of(part.Row).IsTotal ? AboveTotal : 0));
         if (isFirstBand && part.FirstLine == 0)
         {
             Note(part, new PageArea(sheet, _left + indent, _left + _columns.Label, top, top + part.Height));
         }
 
         // A quiet line below a row leads the eye from its label to its figures.
-        if (part.EndsRow && !RowLook.IsStrong(row) && band.Count > 0)
+        if (part.EndsRow && !RowLook.Of(row).IsStrong && band.Count > 0)
         {
             sheet.Line(_left, top + part.Height, _columns.Places(band, _left).Last().Right, top + part.Height, Thin / 2, Guide);
         }

@@ -24,7 +24,7 @@ internal sealed class PageText(PageFace regular, PageFace bold, double size)
     public double LineHeight => size * LineSpacing;
 
     /// <summary>The face of a row.</summary>
-    public PageFace FaceOf(ReportRow row) => RowLook.IsStrong(row) ? bold : regular;
+    public PageFace FaceOf(ReportRow row) => RowLook.Of(row).IsStrong ? bold : regular;
 
     /// <summary>What is missing from what is shown; nothing where nothing is.</summary>
     public string? Missing(Language language) =>

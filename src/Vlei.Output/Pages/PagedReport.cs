@@ -121,11 +121,11 @@ internal sealed class PagedReport
     private void AddRows()
     {
         StartFirstPage();
-        var (used, place, above) = (_top + _rows.HeadingHeight, 0, (ReportRow?)null);
+        var (used, place, above) = (_top + _rows.HeadingHeight, 0, (RowLook?)null);
         foreach (var row in _report.Rows)
         {
-            used = AddRow(row, place++, RowLook.HasRule(row, above), used);
-            above = row;
+            used = AddRow(row, place++, RowLook.Of(row).HasRule(above), used);
+            above = RowLook.Of(row);
         }
 
         // What stands below the rows is never alone on a page, unless it is the part of a letter to return.
@@ -187,7 +187,7 @@ internal sealed class PagedReport
     {
         var moved = 0;
         while (moved < _waiting.Count - 1 && moved < _waiting.Count / 2 + 1
-            && (RowLook.IsTotal(moved == 0 ? next : _waiting[^moved].Row) || _waiting[^(moved + 1)].Row.Kind == RowKind.Heading))
+            && (RowLook.Of(moved == 0 ? next : _waiting[^moved].Row).IsTotal || _waiting[^(moved + 1)].Row.Kind == RowKind.Heading))
         {
             moved++;
         }

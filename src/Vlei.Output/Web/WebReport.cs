@@ -228,21 +228,21 @@ internal sealed class WebReport
 
         _text.WriteLine("</tr></thead>\n<tbody>");
         var place = 0;
-        ReportRow? above = null;
+        RowLook? above = null;
         foreach (var row in report.Rows)
         {
             WriteRow(words, (row, above), place++, shown, links);
-            above = row;
+            above = RowLook.Of(row);
         }
 
         _text.WriteLine("</tbody></table></div>");
     }
 
-    private void WriteRow(ReportWords words, (ReportRow Row, ReportRow? Above) rows, int place, IReadOnlyList<int> shown, PageLinks links)
+    private void WriteRow(ReportWords words, (ReportRow Row, RowLook? Above) rows, int place, IReadOnlyList<int> shown, PageLinks links)
     {
         var row = rows.Row;
         var own = links.Row(row, place) is { } name ? $" id=\"{name}\"" : "";
-        var bare = RowLook.IsTotal(row) && !RowLook.HasRule(row, rows.Above) ? " bare" : "";
+        var bare = RowLook.Of(row).IsTotal && !RowLook.Of(row).HasRule(rows.Above) ? " bare" : "";
         var deep = row.Level > LevelsOfStyle ? string.Create(CultureInfo.InvariantCulture, $" style=\"--in:{row.Level}\"") : "";
         _text.Write(string.Create(
             CultureInfo.InvariantCulture,

@@ -120,14 +120,14 @@ internal sealed class ReportSheet
         sheet.Begin(_headings, widths, deepest, hidden);
         WriteHead(sheet, widths);
         var place = 0;
-        ReportRow? above = null;
+        RowLook? above = null;
 
         // A share is worked out from the figures of other rows, which are looked up.
         foreach (var row in _report.Columns.All(column => column.Working is null) ? RowsAhead.Of(_report.Rows) : _report.Rows)
         {
             _figures.Take(row, place);
             WriteRow(sheet, row, LookOf(row, above), place++);
-            above = row;
+            above = RowLook.Of(row);
         }
 
         for (var line = 0; line < _foot.Count; line++)
@@ -213,9 +213,9 @@ internal sealed class ReportSheet
         }
     });
 
-    private static CellLook LookOf(ReportRow row, ReportRow? above) => new()
+    private static CellLook LookOf(ReportRow row, RowLook? above) => new()
     {
-        Bold = RowLook.IsStrong(row),
-        Rule = row.Kind == RowKind.GrandTotal ? CellRule.Double : RowLook.HasRule(row, above) ? CellRule.Thin : CellRule.None,
+        Bold = RowLook.Of(row).IsStrong,
+        Rule = row.Kind == RowKind.GrandTotal ? CellRule.Double : RowLook.Of(row).HasRule(above) ? CellRule.Thin : CellRule.None,
     };
 }
