@@ -53,6 +53,7 @@ public static class BookCheck
         var derivation = new Derivation(store, new TagSets(store), book.Settings.SettlesOldestFirst, progress);
         var made = new WritableDerivedMonths(new MonthOverlay());
         derivation.Run(made, null);
+        NameColumns.Write(made, NameColumns.Tables, store);
         results.Add(new BookCheckResult("Settlements fit what is open", SettlementFaults(store, derivation, book)));
         results.Add(new BookCheckResult(
             "Derived columns are what the records give", ColumnFaults(Fingerprints(new DerivedMonths(store)), Fingerprints(made))));

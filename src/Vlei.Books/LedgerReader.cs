@@ -27,7 +27,7 @@ public sealed class LedgerReader : ILedger, IDisposable
     private readonly Lazy<Dictionary<SettlementKey, (DocumentKey From, DocumentKey To)>> _settlements;
     private readonly Lazy<IReadOnlyList<Promise>> _promises;
     private readonly Lazy<IReadOnlyList<FindingMark>> _marks;
-    private readonly Dictionary<RecordTable, List<NamedRecord>> _records = [];
+    private readonly Dictionary<RecordTable, RecordNames> _names = [];
     private readonly Dictionary<RecordTable, List<(int Key, IReadOnlyDictionary<string, string> Tags)>> _tagged = [];
 
     private readonly DocumentTexts _texts;
@@ -166,19 +166,14 @@ public sealed class LedgerReader : ILedger, IDisposable
         : throw StoreProblem.Damaged($"settlement {settlement} is not there");
 
     /// <inheritdoc/>
-    public IReadOnlyList<NamedRecord> Records(RecordTable table)
+    public RecordNames Names(RecordTable table)
     {
-        if (!_records.TryGetValue(table, out var records))
+        if (!_names.TryGetValue(table, out var names))
         {
-            _records[table] = records = [];
-            using var rows = _store.Rows(new RecordQuery(table, RecordQuery.Key, table.Id!, "name") { Standing = _standing });
-            while (rows.Next())
-            {
-                records.Add(new NamedRecord(rows.Int(0), rows.Text(1), rows.IsNull(2) ? "" : rows.Text(2)));
-            }
+            _names[table] = names = NameColumns.Read(_derived, table);
         }
 
-        return records;
+        return names;
     }
 
     /// <inheritdoc/>

@@ -70,6 +70,7 @@ internal static class Upkeep
         var months = new WritableDerivedMonths(writing);
         months.Clear();
         new Derivation(writing, new TagSets(writing, writing.AddTagSet), settings.SettlesOldestFirst, progress).Run(months, null);
+        NameColumns.Write(months, NameColumns.Tables, writing);
     }
 
     private static MadeHow Wanted(BookSettings settings) => new(settings.SettlesOldestFirst, Derivation.Format, RecordHash.Format);

@@ -189,7 +189,7 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     public IReadOnlyList<IReadOnlyDictionary<string, string>> TagSets => Tagged;
 
-    public IReadOnlyList<NamedRecord> Records(RecordTable table) => Named;
+    public RecordNames Names(RecordTable table) => RecordNames.Of(table, Named);
 
     IEnumerable<(int Key, IReadOnlyDictionary<string, string> Tags)> ILedger.Tagged(RecordTable table) =>
         TagsOfNamed.Select(tagged => (tagged.Key, tagged.Value));

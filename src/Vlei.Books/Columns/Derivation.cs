@@ -55,7 +55,7 @@ internal sealed class Derivation
     /// The number of the way in which months are derived. It is one higher with every change after which the same records give
     /// other months; those of a book that were derived in another way are made anew.
     /// </summary>
-    public const int Format = 2;
+    public const int Format = 3;
 
     /// <summary>The settlements that stand, in the order of the records.</summary>
     public List<Settlement> Settlements { get; } = [];

@@ -56,21 +56,21 @@ internal class DerivedMonths(IMonths months)
         }
     }
 
-    /// <summary>A column of what a stretch of documents says; nothing where it is not there.</summary>
-    /// <param name="stretch">The number of the stretch.</param>
+    /// <summary>A column of words; nothing where it is not there.</summary>
+    /// <param name="kind">What says them.</param>
+    /// <param name="place">The stretch of documents, or the table.</param>
     /// <param name="name">The name of the column.</param>
     /// <param name="bytes">How many bytes it is.</param>
-    public WordColumn? Words(int stretch, string name, out int bytes)
+    public WordColumn? Words(DerivedKind kind, YearMonth place, string name, out int bytes)
     {
-        var place = DocumentStretch.PlaceOf(stretch);
-        if (!months.TryColumn(DerivedKind.Texts, place, name, out var data, out var checksum))
+        if (!months.TryColumn(kind, place, name, out var data, out var checksum))
         {
             bytes = 0;
             return null;
         }
 
         bytes = data.Length;
-        return Checksum(data) == checksum && WordColumn.TryRead(data) is { } column ? column : throw Damaged(DerivedKind.Texts, place);
+        return Checksum(data) == checksum && WordColumn.TryRead(data) is { } column ? column : throw Damaged(kind, place);
     }
 
     /// <summary>The rows of a month.</summary>
@@ -138,12 +138,15 @@ internal class DerivedMonths(IMonths months)
         hash.Append(BitConverter.GetBytes(checksum));
     }
 
-    /// <summary>What a month is called, for people; of texts, the documents that stand there.</summary>
-    public static string InWords(DerivedKind kind, YearMonth month) => kind == DerivedKind.Texts
-        ? string.Create(
+    /// <summary>What a month is called, for people; of texts, the documents that stand there, and of names, the table.</summary>
+    public static string InWords(DerivedKind kind, YearMonth month) => kind switch
+    {
+        DerivedKind.Texts => string.Create(
             CultureInfo.InvariantCulture,
-            $"documents {Math.Max(1, month.Index * DocumentStretch.Size)} to {((month.Index + 1) * DocumentStretch.Size) - 1} (texts)")
-        : $"{month} ({NameOf(kind)})";
+            $"documents {Math.Max(1, month.Index * DocumentStretch.Size)} to {((month.Index + 1) * DocumentStretch.Size) - 1} (texts)"),
+        DerivedKind.Names => $"{NameColumns.TableAt(month).Name.Replace('_', ' ')} ({NameOf(kind)})",
+        _ => $"{month} ({NameOf(kind)})",
+    };
 
     private static ProblemException Damaged(DerivedKind kind, YearMonth month) => new(
         ProblemKind.BadData,

@@ -1,3 +1,4 @@
+using Vlei.Books.Store;
 using Vlei.Core.Ledger;
 
 namespace Vlei.Books.Columns;
@@ -46,7 +47,7 @@ internal sealed class DocumentTexts(DerivedMonths months)
 
             _stretches[number] = stretch = new DocumentStretch(name =>
             {
-                var column = months.Words(number, name, out var bytes);
+                var column = months.Words(DerivedKind.Texts, DocumentStretch.PlaceOf(number), name, out var bytes);
                 _bytes += bytes;
                 return column;
             });

@@ -106,7 +106,8 @@ internal sealed class DocumentTextsWriter
     private void Begin(int stretch)
     {
         (_stretch, _next, _lines, _documents) = (stretch, 0, 0, 0);
-        _before = _stale is null ? null : new DocumentStretch(name => _months.Words(stretch, name, out _));
+        _before = _stale is null ? null : new DocumentStretch(name =>
+            _months.Words(DerivedKind.Texts, DocumentStretch.PlaceOf(stretch), name, out _));
         _ = _written.Add(stretch);
     }
 
@@ -118,8 +119,8 @@ internal sealed class DocumentTextsWriter
         }
 
         KeepUntil(DocumentStretch.Size);
-        _months.WriteWords(
-            _stretch, _documents,
+        _months.Write(
+            DerivedKind.Texts, DocumentStretch.PlaceOf(_stretch), _documents,
             [.. _columns.Where(column => !column.Value.IsEmpty).OrderBy(column => column.Key, StringComparer.Ordinal)
                 .Select(column => (column.Key, column.Value.Take()))]);
         _stretch = -1;

@@ -17,8 +17,9 @@ internal static class EarlierMonths
         var touched = oldestFirst || AccountRows.ClassesDiffer(AccountRows.Read(store, standing), AccountRows.Read(store))
             ? null : Touched(store, revision);
         var overlay = new MonthOverlay(touched is null ? null : store);
-        new Derivation(store, tags, oldestFirst, (_, _) => { }, standing)
-            .Run(new WritableDerivedMonths(overlay), touched);
+        var months = new WritableDerivedMonths(overlay);
+        new Derivation(store, tags, oldestFirst, (_, _) => { }, standing).Run(months, touched);
+        NameColumns.Write(months, NameColumns.Tables, store, standing);
         return overlay;
     }
 

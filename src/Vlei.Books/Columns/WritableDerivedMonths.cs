@@ -6,8 +6,8 @@ namespace Vlei.Books.Columns;
 /// <summary>The derived months where they can be written.</summary>
 internal sealed class WritableDerivedMonths(IWritableMonths months) : DerivedMonths(months)
 {
-    /// <summary>Whether nothing is derived yet.</summary>
-    public bool IsEmpty => Enum.GetValues<DerivedKind>().All(kind => CountsOf(kind).Count == 0);
+    /// <summary>Whether nothing is derived from documents yet.</summary>
+    public bool IsEmpty => Enum.GetValues<DerivedKind>().All(kind => kind == DerivedKind.Names || CountsOf(kind).Count == 0);
 
     /// <summary>Puts a month's rows, in order, in the place of what was there; without any, the month goes.</summary>
     public void Write<T>(DerivedKind kind, YearMonth month, ReadOnlySpan<T> rows, DerivedColumns<T> shape)
@@ -17,11 +17,9 @@ internal sealed class WritableDerivedMonths(IWritableMonths months) : DerivedMon
         Put(kind, month, rows.Length, shape.Sums?.Invoke(rows) ?? [], columns);
     }
 
-    /// <summary>Puts what a stretch of documents says in the place of what was there; without any, the stretch goes.</summary>
-    public void WriteWords(int stretch, int documents, IReadOnlyList<(string Name, byte[] Data)> columns) =>
-        Put(
-            DerivedKind.Texts, DocumentStretch.PlaceOf(stretch), documents, [],
-            [.. columns.Select(column => new MonthColumn(column.Name, column.Data, Checksum(column.Data)))]);
+    /// <summary>Puts columns that are packed already in the place of what was there; without any rows, it goes.</summary>
+    public void Write(DerivedKind kind, YearMonth place, int rows, IReadOnlyList<(string Name, byte[] Data)> columns) =>
+        Put(kind, place, rows, [], [.. columns.Select(column => new MonthColumn(column.Name, column.Data, Checksum(column.Data)))]);
 
     /// <summary>Throws all of it away.</summary>
     public void Clear()

@@ -151,27 +151,32 @@ public sealed class Importer
 
     private void Derive(bool all, DocumentImport documents, SettlementImport? settlements, KeyedImport keyed)
     {
+        var (store, oldestFirst) = (_session.Store, _book.Settings.SettlesOldestFirst);
+        var months = new WritableDerivedMonths(store);
         if (documents.TouchedCount == 0 && settlements is not { Touched.Count: > 0 } && !all)
         {
+            NameColumns.Write(months, NameColumns.Tables.Where(IsChanged), store);
             return;
         }
 
-        var (store, oldestFirst) = (_session.Store, _book.Settings.SettlesOldestFirst);
-        var months = new WritableDerivedMonths(store);
         var derivation = new Derivation(store, new TagSets(store, store.AddTagSet), oldestFirst, _session.Tell, atHand: documents);
         if (all || months.IsEmpty || oldestFirst)
         {
             months.Clear();
             derivation.Run(months, null);
+            NameColumns.Write(months, NameColumns.Tables, store);
         }
         else
         {
             derivation.Run(months, [.. documents.Touched, .. settlements?.Touched ?? []]);
+            NameColumns.Write(months, NameColumns.Tables.Where(IsChanged), store);
         }
 
         RefuseTooLargeSums(months);
         SettlementRules.Check(derivation, settlements, keyed, keyed.Keys, _book.Settings.Currency, _session.Errors);
     }
+
+    private bool IsChanged(RecordTable table) => _session.Counts.Any(counts => counts.Table == table && counts.Counts.AnyChange);
 
     // Whatever a report adds up is part of all debits and credits there are: where these can be shown, all of it can.
     private void RefuseTooLargeSums(WritableDerivedMonths months)

@@ -21,4 +21,7 @@ internal enum DerivedKind
 
     /// <summary>What documents and their lines say; a stretch of keys stands where the others have a month.</summary>
     Texts,
+
+    /// <summary>What records that others refer to are called; a table stands where the others have a month.</summary>
+    Names,
 }

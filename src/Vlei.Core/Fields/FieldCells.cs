@@ -1,3 +1,5 @@
+using Vlei.Core.Ledger;
+
 namespace Vlei.Core.Fields;
 
 /// <summary>The words that a field has, by number; the first stands for none.</summary>
@@ -8,6 +10,15 @@ namespace Vlei.Core.Fields;
 public sealed class WordPool(
     IReadOnlyList<string> words, IReadOnlyList<string>? ids = null, IReadOnlyList<string>? names = null, IReadOnlyList<int>? parents = null)
 {
+    private readonly RecordNames? _records;
+
+    /// <summary>The records of a table, as words.</summary>
+    public WordPool(RecordNames records)
+        : this(records.Shown, records.Ids, records.Names) => _records = records;
+
+    /// <summary>The place of each in the order of words, equal ones together, where it is known; nothing where it is not.</summary>
+    public IReadOnlyList<int>? Places => _records?.Places;
+
     /// <summary>The words as they are shown.</summary>
     public IReadOnlyList<string> Words => words;
 

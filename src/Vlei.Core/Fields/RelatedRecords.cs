@@ -1,4 +1,3 @@
-using System.Runtime.InteropServices;
 using Vlei.Core.Ledger;
 
 namespace Vlei.Core.Fields;
@@ -53,7 +52,7 @@ internal sealed class RelatedRecords(ILedger ledger)
     {
         if (!_pools.TryGetValue(table, out var pool))
         {
-            _pools[table] = pool = table == RecordTables.Accounts ? AccountPool() : ReadPool(table);
+            _pools[table] = pool = table == RecordTables.Accounts ? AccountPool() : new WordPool(ledger.Names(table));
         }
 
         return pool;
@@ -112,33 +111,6 @@ internal sealed class RelatedRecords(ILedger ledger)
         }
 
         return new WordPool(words, ids, names, parents);
-    }
-
-    // Tax codes are known by their codes; of the others, those that share a name are told apart by their ids.
-    private WordPool ReadPool(RecordTable table)
-    {
-        var records = ledger.Records(table);
-        var count = records.Count == 0 ? 1 : records[^1].Key + 1;
-        var (words, ids, names) = (new string[count], new string[count], new string[count]);
-        foreach (var texts in new[] { words, ids, names })
-        {
-            Array.Fill(texts, "");
-        }
-
-        var firsts = new Dictionary<string, int>(records.Count, StringComparer.Ordinal);
-        foreach (var (key, id, name) in records)
-        {
-            (ids[key], names[key], words[key]) = (id, name, table.Id == "code" ? $"{id} {name}" : name);
-            ref var first = ref CollectionsMarshal.GetValueRefOrAddDefault(firsts, name, out var isShared);
-            if (isShared && table.Id != "code")
-            {
-                (words[first], words[key]) = ($"{name} ({ids[first]})", $"{name} ({id})");
-            }
-
-            first = key;
-        }
-
-        return new WordPool(words, ids, names);
     }
 
     private FieldCells CellsOf(RecordField field, RecordValue[] values) => field.Type switch

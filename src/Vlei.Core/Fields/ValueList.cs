@@ -196,7 +196,9 @@ public sealed class ValueList
 
         public bool IsRange => _operator is null && _slash >= 0;
 
-        public bool IsPlain => _operator is null && _slash < 0 && (IsQuoted || !Text.Contains('*'));
+        // Asked for each of tens of thousands of values.
+        public bool IsPlain { get; } = IsQuoted
+            || (!Text.AsSpan().ContainsAny('*', '/') && !Operators.Any(sign => Text.StartsWith(sign, StringComparison.Ordinal)));
 
         public bool IsNone => IsPlain && !IsQuoted && Text.Equals(FieldNames.None, StringComparison.OrdinalIgnoreCase);
 
@@ -216,14 +218,19 @@ public sealed class ValueList
             }
 
             var isAsTyped = false;
-            foreach (var value in values.Skip(1))
+            for (var place = 1; place < values.Count; place++)
             {
-                if (Is(value, StringComparison.Ordinal))
+                if (!Is(values[place], StringComparison.OrdinalIgnoreCase))
+                {
+                    continue;
+                }
+
+                if (Is(values[place], StringComparison.Ordinal))
                 {
                     return InTheseLetters;
                 }
 
-                isAsTyped |= Is(value, StringComparison.OrdinalIgnoreCase);
+                isAsTyped = true;
             }
 
             return isAsTyped ? new Entry(Text, IsQuoted: true) : this;
@@ -249,11 +256,15 @@ public sealed class ValueList
                 return IsNone;
             }
 
+            if (IsPlain)
+            {
+                return Is(value, Letters);
+            }
+
             var own = FieldNames.IsNameOf(field) ? value.Name : value.Id;
             return _operator is not null ? Compares(own)
                 : IsRange ? (_slash == 0 || Compare(own, Text[.._slash]) >= 0)
                     && (_slash + 1 == Text.Length || IsUpTo(own, Text[(_slash + 1)..]))
-                : IsPlain ? Is(value, Letters)
                 : Fits(own, Text) || Fits(value.Name, Text);
         }
 

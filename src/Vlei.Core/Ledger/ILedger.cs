@@ -52,9 +52,9 @@ public interface ILedger
         return [.. places.Select(place => column[place])];
     }
 
-    /// <summary>The ids and the names of all records of a table, by key.</summary>
-    /// <param name="table">A table whose records have both: contacts, items, projects, departments or tax codes.</param>
-    IReadOnlyList<NamedRecord> Records(RecordTable table);
+    /// <summary>What all records of a table are called, by key.</summary>
+    /// <param name="table">A table whose records have ids and names: contacts, items, projects, departments or tax codes.</param>
+    RecordNames Names(RecordTable table);
 
     /// <summary>The records of a table that are tagged, by key: what each is tagged with, by the name of the tag.</summary>
     /// <param name="table">A table whose records have ids.</param>

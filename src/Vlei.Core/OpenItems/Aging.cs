@@ -17,7 +17,12 @@ internal sealed class Aging
     private int[]? _classes;
 
     // A row asks for one class after the other: what its items have in each, and last in all together.
-    private (ArraySegment<int> Items, Int128[] Sums) _last = (ArraySegment<int>.Empty, []);
+    private readonly Int128[] _sums;
+    private ArraySegment<int>? _summed;
+
+    // What is open of the items of an array of which parts are asked for, and their classes, in the order of the array: items lie
+    // anywhere in memory, and looked up in a loop that does nothing else, they are waited for together.
+    private (int[]? Items, long[] Open, int[] Classes) _gathered = (null, [], []);
 
     /// <summary>Works it out.</summary>
     public Aging(ControlHistory history, DateOnly day, ReportRequest request)
@@ -25,6 +30,7 @@ internal sealed class Aging
         (_history, Day, _open) = (history, day, history.OpenAt(day));
         (_byDocument, _keepsUnappliedApart) = (request.Items.AgesByDocument, request.Items.KeepsUnappliedApart);
         _buckets = BucketsOf(request);
+        _sums = new Int128[ClassCount + 1];
     }
 
     /// <summary>The day.</summary>
@@ -49,20 +55,28 @@ internal sealed class Aging
     /// </summary>
     public long SumIn(ArraySegment<int> items, int place)
     {
-        if (_last.Sums.Length == 0 || items != _last.Items)
+        if (items != _summed)
         {
-            _classes ??= ClassOfEach();
-            var sums = new Int128[ClassCount + 1];
-            foreach (var item in items.AsSpan())
+            if (items.Array != _gathered.Items)
             {
-                sums[_classes[item]] += _open[item].MinorUnits;
-                sums[^1] += _open[item].MinorUnits;
+                _gathered = Gathered(items.Array!);
             }
 
-            _last = (items, sums);
+            var (sums, all) = (_sums, (Int128)0);
+            var open = _gathered.Open.AsSpan(items.Offset, items.Count);
+            var classes = _gathered.Classes.AsSpan(items.Offset, items.Count);
+            Array.Clear(sums);
+            for (var at = 0; at < open.Length; at++)
+            {
+                sums[classes[at]] += open[at];
+                all += open[at];
+            }
+
+            sums[^1] = all;
+            _summed = items;
         }
 
-        return checked((long)_last.Sums[place]);
+        return checked((long)_sums[place]);
     }
 
     /// <summary>How many classes there are.</summary>
@@ -76,6 +90,19 @@ internal sealed class Aging
     {
         ref readonly var known = ref _history[item];
         return Day.DayNumber - (_byDocument || known.Total.Sign < 0 ? known.Date : known.Due).DayNumber;
+    }
+
+    private (int[] Items, long[] Open, int[] Classes) Gathered(int[] items)
+    {
+        _classes ??= ClassOfEach();
+        var (open, classes) = (new long[items.Length], new int[items.Length]);
+        for (var place = 0; place < items.Length; place++)
+        {
+            open[place] = _open[items[place]].MinorUnits;
+            classes[place] = _classes[items[place]];
+        }
+
+        return (items, open, classes);
     }
 
     private int[] ClassOfEach()

@@ -4,11 +4,28 @@ using Vlei.Core.Tables;
 namespace Vlei.Core.OpenItems;
 
 /// <summary>Items that belong together, as those of a contact, and the groups within.</summary>
-/// <param name="Path">The keys of the values that they have in common, from the outermost; empty for all items.</param>
-/// <param name="Name">What the innermost of those values is called.</param>
 /// <param name="Own">The places of its items, in the order of the records, where it has no groups within.</param>
-internal sealed record ItemGroup(IReadOnlyList<string> Path, Caption Name, ArraySegment<int> Own)
+internal sealed record ItemGroup(ArraySegment<int> Own)
 {
+    // There may be tens of thousands of groups: what each is called is asked for where it is shown.
+    private readonly GroupTree? _tree;
+    private readonly int _group;
+    private IReadOnlyList<string>? _path;
+    private Caption? _name;
+
+    /// <summary>Items that are not gathered by a value.</summary>
+    public ItemGroup(IReadOnlyList<string> path, Caption name, ArraySegment<int> own)
+        : this(own) => (_path, _name) = (path, name);
+
+    private ItemGroup(GroupTree tree, int group, ArraySegment<int> own)
+        : this(own) => (_tree, _group) = (tree, group);
+
+    /// <summary>The keys of the values that they have in common, from the outermost; empty for all items.</summary>
+    public IReadOnlyList<string> Path => _path ??= _tree!.PathOf(_group);
+
+    /// <summary>What the innermost of those values is called.</summary>
+    public Caption Name => _name ??= _group == 0 ? "" : _tree!.LabelOf(_group);
+
     /// <summary>The key of the row that all come to.</summary>
     public const string Total = "total";
 
@@ -73,7 +90,7 @@ internal sealed record ItemGroup(IReadOnlyList<string> Path, Caption Name, Array
             var own = new ArraySegment<int>(inOrder, placed, counts[group]);
             (places[group], placed) = (placed, placed + own.Count);
             var within = children.Of(group);
-            return new ItemGroup(tree.PathOf(group), group == 0 ? "" : tree.LabelOf(group), own)
+            return new ItemGroup(tree, group, own)
             {
                 Parts = within.Count == 0 ? [] : Array.ConvertAll([.. within], Made),
             };

@@ -48,7 +48,7 @@ public static class StatementOfAccountReport
         var range = context.PeriodOf(request).Range;
         var report = new ItemReport(Definition, context, request, AccountType.Receivable, range.To);
         var open = report.History.OpenAt(range.To);
-        var keys = context.Ledger.Records(RecordTables.Contacts)
+        var keys = context.Ledger.Names(RecordTables.Contacts).All
             .ToDictionary(contact => contact.Id, contact => new ContactKey(contact.Key));
         return
         [
@@ -73,13 +73,14 @@ public static class StatementOfAccountReport
                     : "Choose one with --only contact=ID, or write a file for each: --to FOLDER/");
         }
 
-        var contact = context.Ledger.Records(RecordTables.Contacts).First(contact => contact.Key == key.Value);
+        var names = context.Ledger.Names(RecordTables.Contacts);
+        var id = names.IdOf(key.Value);
         // What is chosen says whom a statement is for; what it says to them is always the whole of it.
         var report = new ItemReport(Definition, context, request with { Choices = [], Where = [] }, AccountType.Receivable, range.To);
         var ledger = new ContactLedger(context, report.History, range, Words, withApplied: false);
         List<int> items = [.. report.History.OfContact(key)];
         var closing = ledger.AddAlone(
-            contact.Id, key, items, Caption.Ours("Opening balance"), Caption.Ours("Settled with other accounts"),
+            id, key, items, Caption.Ours("Opening balance"), Caption.Ours("Settled with other accounts"),
             Caption.Ours("Balance due"));
         var open = AddByAge(ledger, report.History, new Aging(report.History, range.To, request), request, items);
         var table = new ReportTable<ContactLedgerRow, OwnFigure<ContactLedgerRow>>(
@@ -88,8 +89,8 @@ public static class StatementOfAccountReport
         {
             PeriodInWords = $"{PeriodText.Iso(range.From)} to {PeriodText.Iso(range.To)}",
             InWhat = $"Amounts in {context.Currency.Code}",
-            AddressedTo = [contact.Name, .. Lines(context.Ledger.ContactAddress(key))],
-            Letter = new ReportLetter(contact.Id, closing),
+            AddressedTo = [names.NameOf(key.Value), .. Lines(context.Ledger.ContactAddress(key))],
+            Letter = new ReportLetter(id, closing),
             Foot = context.Remittance.Length == 0 ? [] : ["How to pay", .. Lines(context.Remittance)],
             Checks = [new ReportCheck("What is open adds up to the balance", closing, open, "")],
             Look = new ReportLook { Language = LanguageOf(key, context.Ledger) is { } code ? context.LanguageOf(code) : null },

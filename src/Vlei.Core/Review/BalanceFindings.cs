@@ -79,7 +79,7 @@ internal static class BalanceFindings
     public static IEnumerable<Finding> CreditBalances(ReviewRecords records)
     {
         var day = PeriodText.Iso(records.Range.To);
-        var ids = records.Context.Ledger.Records(RecordTables.Contacts).ToDictionary(contact => contact.Key, contact => contact.Id);
+        var ids = records.Context.Ledger.Names(RecordTables.Contacts).Ids;
         foreach (var type in new[] { AccountType.Receivable, AccountType.Payable })
         {
             var history = records.HistoryOf(type);

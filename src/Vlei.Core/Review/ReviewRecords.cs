@@ -34,7 +34,7 @@ internal readonly record struct ReviewLine(AccountKey Account, ContactKey Contac
 /// <summary>All documents up to the end of the days that are looked at, oldest first, and what they are called.</summary>
 internal sealed class ReviewRecords
 {
-    private readonly Dictionary<ContactKey, string> _contacts;
+    private readonly RecordNames _contacts;
     private readonly Dictionary<AccountType, ControlHistory> _histories = [];
 
     /// <summary>Reads them.</summary>
@@ -42,8 +42,7 @@ internal sealed class ReviewRecords
     {
         (Context, Range) = (context, range);
         Accounts = context.Ledger.Accounts.ToDictionary(account => account.Key);
-        _contacts = context.Ledger.Records(RecordTables.Contacts)
-            .ToDictionary(contact => new ContactKey(contact.Key), contact => contact.Name);
+        _contacts = context.Ledger.Names(RecordTables.Contacts);
         var (documents, arrays) = (new List<ReviewDocument>(), new PostingArrays());
         foreach (var (month, _) in context.Ledger.MonthSums(AccountingBasis.Accrual, new DateRange(DateOnly.MinValue, range.To)))
         {
@@ -114,7 +113,7 @@ internal sealed class ReviewRecords
     }
 
     /// <summary>What a contact is called.</summary>
-    public string NameOf(ContactKey contact) => _contacts.GetValueOrDefault(contact, "");
+    public string NameOf(ContactKey contact) => _contacts.NameOf(contact.Value);
 
     /// <summary>An account in words.</summary>
     public string AccountInWords(AccountKey account) => $"{Accounts[account].Code} {Accounts[account].Name}";

@@ -99,7 +99,7 @@ internal sealed class TaxLedger : ILedger
     }
 
     /// <inheritdoc/>
-    public IReadOnlyList<NamedRecord> Records(RecordTable table) => _ledger.Records(table);
+    public RecordNames Names(RecordTable table) => _ledger.Names(table);
 
     /// <inheritdoc/>
     public IEnumerable<(int Key, IReadOnlyDictionary<string, string> Tags)> Tagged(RecordTable table) => _ledger.Tagged(table);

@@ -252,7 +252,7 @@ public static class Explanation
 
     private static Func<long, (string Id, string Name)> NamesOf(ILedger ledger, RecordTable table, string none)
     {
-        var names = ledger.Records(table).ToDictionary(record => (long)record.Key, record => (record.Id, record.Name));
-        return key => names.GetValueOrDefault(key, (FieldNames.None, none));
+        var names = ledger.Names(table);
+        return key => names.IdOf((int)key) is { Length: > 0 } id ? (id, names.NameOf((int)key)) : (FieldNames.None, none);
     }
 }

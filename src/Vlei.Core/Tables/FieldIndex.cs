@@ -120,6 +120,11 @@ internal sealed class FieldIndex(BoundField bound, FiscalCalendar calendar)
             return Array.ConvertAll(numbers, number => IsNothing(number) ? distinct.Length : Array.BinarySearch(distinct, number));
         }
 
+        if (_shared?.Places is { } known)
+        {
+            return Array.ConvertAll(numbers, number => IsNothing(number) ? int.MaxValue : known[(int)number]);
+        }
+
         var words = Array.FindAll(distinct, number => !IsNothing(number));
         var (places, ranks) = (NameRanks.Of(Array.ConvertAll(words, WordOf)), new int[words.Append(0).Max() + 1]);
         for (var place = 0; place < words.Length; place++)

@@ -15,8 +15,7 @@ internal sealed record PostingTextColumn(ReportColumn Shown, Func<PostingEntry, 
 internal sealed class PostingTexts(ILedger ledger)
 {
     private (DocumentKey Key, DocumentText Text)? _last;
-    private readonly Lazy<Dictionary<ContactKey, string>> _contacts = new(() =>
-        ledger.Records(RecordTables.Contacts).ToDictionary(contact => new ContactKey(contact.Key), contact => contact.Name));
+    private readonly Lazy<RecordNames> _contacts = new(() => ledger.Names(RecordTables.Contacts));
 
     private readonly Dictionary<AccountKey, Account> _accounts = ledger.Accounts.ToDictionary(account => account.Key);
 
@@ -52,7 +51,7 @@ internal sealed class PostingTexts(ILedger ledger)
         ? $"{IdOf(entry)}/{entry.Place.Line}"
         : $"{IdOf(entry)}/{entry.Place.Line}@{entry.Place.Settlement.Value}";
 
-    private string ContactName(ContactKey contact) => contact.IsNone ? "" : _contacts.Value.GetValueOrDefault(contact, "");
+    private string ContactName(ContactKey contact) => contact.IsNone ? "" : _contacts.Value.NameOf(contact.Value);
 
     private string MemoOf(PostingEntry entry)
     {

@@ -74,13 +74,13 @@ internal sealed class RecordsOfBook : IKnownRecords, IDisposable
             totals[item.Document.Value] = totals.GetValueOrDefault(item.Document.Value) + (item.Total.MinorUnits / units);
         }
 
-        var contacts = _ledger.Records(RecordTables.Contacts).ToDictionary(contact => contact.Key, contact => contact.Id);
+        var contacts = _ledger.Names(RecordTables.Contacts);
         return _ledger.ReadRecords(RecordTables.Documents, DocumentFields)
             .Where(document => totals.ContainsKey(document.Key) && document.Values[1].Text is { Length: > 0 })
             .ToLookup(
                 document => MapWords.Plain(document.Values[1].Text!),
                 document => new KnownDocument(
                     document.Values[0].Text!, document.Values[1].Text!,
-                    contacts.GetValueOrDefault((int)(document.Values[2].Number ?? 0), ""), totals[document.Key]));
+                    contacts.IdOf((int)(document.Values[2].Number ?? 0)), totals[document.Key]));
     }
 }

@@ -62,7 +62,7 @@ internal static class ValueCompletion
 
         using var ledger = LedgerReader.Open(book);
         return [.. (field == "account" ? ledger.Accounts.Select(account => account.Code)
-            : ledger.Records(Records[field]).Select(record => record.Id)).Append(FieldNames.None)];
+            : ledger.Names(Records[field]).All.Select(record => record.Id)).Append(FieldNames.None)];
     }
 
     private static IEnumerable<string> FieldsOf(string report, CompletionContext context)
