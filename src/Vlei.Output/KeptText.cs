@@ -72,12 +72,11 @@ internal sealed class KeptText(IReadOnlyList<int> places, long most)
             lately[column] = new TextCell[places[column]];
         }
 
-        var cells = new TextCell[places.Count - 1];
         foreach (var (bytes, used) in _chunks)
         {
             for (var taken = 0; taken < used;)
             {
-                yield return Take(bytes, ref taken, lately, cells);
+                yield return Take(bytes, ref taken, lately);
             }
         }
     }
@@ -95,8 +94,9 @@ internal sealed class KeptText(IReadOnlyList<int> places, long most)
         }
     }
 
-    private static TextRow Take(byte[] bytes, ref int taken, TextCell[][] lately, TextCell[] cells)
+    private static TextRow Take(byte[] bytes, ref int taken, TextCell[][] lately)
     {
+        var cells = new TextCell[lately.Length - 1];
         ReadOnlySpan<byte> rest = bytes.AsSpan(taken);
         var look = (int)PackedNumber.Take(ref rest);
         var label = Take(ref rest, lately[0]);

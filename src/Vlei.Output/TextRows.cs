@@ -1,3 +1,4 @@
+using Vlei.Core.Ledger;
 using Vlei.Core.Reports;
 
 namespace Vlei.Output;
@@ -9,6 +10,9 @@ namespace Vlei.Output;
 internal sealed class TextRows
 {
     private const int IndentPerLevel = 2;
+
+    // What is kept is unpacked on another thread, so many rows at a time.
+    private const int AtOnce = 128;
 
     private readonly ReportWords _words;
     private readonly bool _ascii;
@@ -50,9 +54,12 @@ internal sealed class TextRows
     /// <summary>The rows again, after they were gone through for the first time.</summary>
     public IEnumerable<TextRow> All()
     {
-        foreach (var row in _kept.All())
+        foreach (var some in Ahead.Of(_kept.All().Chunk(AtOnce)))
         {
-            yield return row;
+            foreach (var row in some)
+            {
+                yield return row;
+            }
         }
 
         if (_kept.IsFull)

@@ -6,8 +6,10 @@ namespace Vlei.Books.Tests;
 /// <summary>What contacts are called is what the imports so far said last, in the order of names, and as each import left it.</summary>
 public sealed class RecordNamesTests
 {
-    private static readonly Gen<(int Id, string Name)[]> Contacts = Gen.Select(
-        Gen.Int[1, 40], Gen.OneOf(Gen.Int[1, 12].Select(number => $"Cove {number}"), Gen.String[Gen.Char["aÄ "], 1, 4].Select(name => $"b{name}d")))
+    private static readonly Gen<string> Name = Gen.OneOf(
+        Gen.Int[1, 12].Select(number => $"Cove {number}"), Gen.String[Gen.Char["aÄ "], 1, 4].Select(name => $"b{name}d"));
+
+    private static readonly Gen<(int Id, string Name)[]> Contacts = Gen.Select(Gen.Int[1, 40], Name)
         .Array[0, 12].Select(contacts => contacts.DistinctBy(contact => contact.Item1).ToArray());
 
     [Fact]
