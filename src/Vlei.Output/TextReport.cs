@@ -78,7 +78,7 @@ internal sealed class TextReport
         bool[] counts = [.. _report.Columns.Select(column => column.Kind == ColumnKind.Count)];
         foreach (var (row, text) in _rows.Measured())
         {
-            if (text.Label.IsNew && !StandsAlone(text))
+            if (!StandsAlone(text))
             {
                 var (width, indent) = (text.Label.Width, TextRows.IndentOf(row.Level).Length);
                 label = Math.Max(label, width);

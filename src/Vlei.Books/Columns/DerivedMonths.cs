@@ -148,7 +148,8 @@ internal class DerivedMonths(IMonths months)
         _ => $"{month} ({NameOf(kind)})",
     };
 
-    private static ProblemException Damaged(DerivedKind kind, YearMonth month) => new(
+    /// <summary>That columns are not what was written.</summary>
+    public static ProblemException Damaged(DerivedKind kind, YearMonth month) => new(
         ProblemKind.BadData,
         $"The derived columns of {InWords(kind, month)} are damaged; the records are not.",
         "Run: vlei check --rebuild");

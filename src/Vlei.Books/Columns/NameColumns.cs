@@ -64,7 +64,8 @@ internal static class NameColumns
     public static RecordNames Read(DerivedMonths months, RecordTable table)
     {
         var (place, count) = (PlaceOf(table), months.Count(DerivedKind.Names, PlaceOf(table)));
-        WordColumn? Column(string name) => count == 0 ? null : months.Words(DerivedKind.Names, place, name, out _);
+        WordColumn? Column(string name) => count == 0 ? null
+            : months.Words(DerivedKind.Names, place, name, out _) ?? throw DerivedMonths.Damaged(DerivedKind.Names, place);
         var (ids, names, shared) = (Column(Id), Column(Name), Column(Shared));
         return new RecordNames(
             table, new WordsByKey(Math.Max(1, count), key => ids?[key].Text ?? ""),
