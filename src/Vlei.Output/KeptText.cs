@@ -5,8 +5,8 @@ using Vlei.Core.Reports;
 namespace Vlei.Output;
 
 /// <summary>
-/// Rows of text, packed: what stood in a column lately is not kept again, but where it was kept. A long list takes a fifth of what it
-/// takes when it is written.
+/// Rows of text, packed: what stood in a column lately is not kept again, but where it was kept. A long list takes a sixth of
+/// what it takes when it is written.
 /// </summary>
 /// <param name="places">In how many places the texts of labels, and then of each column, were kept lately.</param>
 /// <param name="most">How many bytes are kept at the most.</param>

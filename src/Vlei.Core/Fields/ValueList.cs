@@ -192,13 +192,12 @@ public sealed class ValueList
     {
         private readonly string? _operator = IsQuoted ? null
             : Operators.FirstOrDefault(sign => Text.StartsWith(sign, StringComparison.Ordinal));
+        private readonly bool _isPattern = !IsQuoted && Text.Contains('*');
         private readonly int _slash = IsQuoted || Text.Contains('*') ? -1 : Text.IndexOf('/');
 
         public bool IsRange => _operator is null && _slash >= 0;
 
-        // Asked for each of tens of thousands of values.
-        public bool IsPlain { get; } = IsQuoted
-            || (!Text.AsSpan().ContainsAny('*', '/') && !Operators.Any(sign => Text.StartsWith(sign, StringComparison.Ordinal)));
+        public bool IsPlain => _operator is null && _slash < 0 && !_isPattern;
 
         public bool IsNone => IsPlain && !IsQuoted && Text.Equals(FieldNames.None, StringComparison.OrdinalIgnoreCase);
 

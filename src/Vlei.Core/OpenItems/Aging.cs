@@ -21,7 +21,8 @@ internal sealed class Aging
     private ArraySegment<int>? _summed;
 
     // What is open of the items of an array of which parts are asked for, and their classes, in the order of the array: items lie
-    // anywhere in memory, and looked up in a loop that does nothing else, they are waited for together.
+    // anywhere in memory, and looked up in a loop that does nothing else, they are waited for together. An array that is asked for as
+    // a whole is not kept, so that sums of other groups do not take the place of this.
     private (int[]? Items, long[] Open, int[] Classes) _gathered = (null, [], []);
 
     /// <summary>Works it out.</summary>
@@ -57,22 +58,16 @@ internal sealed class Aging
     {
         if (items != _summed)
         {
-            if (items.Array != _gathered.Items)
+            Array.Clear(_sums);
+            if (items.Count == items.Array!.Length)
             {
-                _gathered = Gathered(items.Array!);
+                AddWhole(items, _sums, _classes ??= ClassOfEach());
+            }
+            else
+            {
+                AddPart(items, _sums);
             }
 
-            var (sums, all) = (_sums, (Int128)0);
-            var open = _gathered.Open.AsSpan(items.Offset, items.Count);
-            var classes = _gathered.Classes.AsSpan(items.Offset, items.Count);
-            Array.Clear(sums);
-            for (var at = 0; at < open.Length; at++)
-            {
-                sums[classes[at]] += open[at];
-                all += open[at];
-            }
-
-            sums[^1] = all;
             _summed = items;
         }
 
@@ -90,6 +85,31 @@ internal sealed class Aging
     {
         ref readonly var known = ref _history[item];
         return Day.DayNumber - (_byDocument || known.Total.Sign < 0 ? known.Date : known.Due).DayNumber;
+    }
+
+    private void AddWhole(ReadOnlySpan<int> items, Int128[] sums, int[] classes)
+    {
+        foreach (var item in items)
+        {
+            sums[classes[item]] += _open[item].MinorUnits;
+            sums[^1] += _open[item].MinorUnits;
+        }
+    }
+
+    private void AddPart(ArraySegment<int> items, Int128[] sums)
+    {
+        if (items.Array != _gathered.Items)
+        {
+            _gathered = Gathered(items.Array!);
+        }
+
+        var open = _gathered.Open.AsSpan(items.Offset, items.Count);
+        var classes = _gathered.Classes.AsSpan(items.Offset, items.Count);
+        for (var at = 0; at < open.Length; at++)
+        {
+            sums[classes[at]] += open[at];
+            sums[^1] += open[at];
+        }
     }
 
     private (int[] Items, long[] Open, int[] Classes) Gathered(int[] items)
