@@ -138,14 +138,8 @@ public sealed class LedgerReader : ILedger, IDisposable
     }
 
     /// <inheritdoc/>
-    public List<ControlItem> ControlItems(DateOnly until, IReadOnlySet<AccountKey>? accounts = null)
-    {
-        var months = MonthsUntil(DerivedKind.Items, until);
-        var items = new List<ControlItem>(months.Sum(month => _derived.Count(DerivedKind.Items, month)));
-        var wanted = WantedOf(accounts);
-        months.ForEach(month => AddUntil(items, DerivedKind.Items, month, until, DerivedColumns.Items, wanted));
-        return items;
-    }
+    public ItemColumns ControlItems(DateOnly until, IReadOnlySet<AccountKey>? accounts = null) =>
+        new ItemMonths(_derived, MonthsUntil(DerivedKind.Items, until), WantedOf(accounts)).Until(until);
 
     /// <inheritdoc/>
     public IEnumerable<List<Application>> Applications(DateOnly until, IReadOnlySet<AccountKey>? accounts = null)
@@ -154,7 +148,14 @@ public sealed class LedgerReader : ILedger, IDisposable
         foreach (var month in MonthsUntil(DerivedKind.Applications, until))
         {
             rows.Clear();
-            AddUntil(rows, DerivedKind.Applications, month, until, DerivedColumns.Applications, wanted);
+            _derived.Read(DerivedKind.Applications, month, DerivedColumns.Applications, rows, wanted);
+
+            // The last month may go beyond the day.
+            while (rows.Count > 0 && rows[^1].Day > until)
+            {
+                rows.RemoveAt(rows.Count - 1);
+            }
+
             yield return rows;
         }
     }
@@ -367,17 +368,6 @@ public sealed class LedgerReader : ILedger, IDisposable
         }
 
         return wanted;
-    }
-
-    // Adds the rows of a month, of the accounts that are wanted, to others. The last month may go beyond the day.
-    private void AddUntil<T>(
-        List<T> rows, DerivedKind kind, YearMonth month, DateOnly until, DerivedColumns<T> shape, bool[]? wanted)
-    {
-        _derived.Read(kind, month, shape, rows, wanted);
-        while (rows.Count > 0 && shape.DayOf(rows[^1]) > until)
-        {
-            rows.RemoveAt(rows.Count - 1);
-        }
     }
 
     private List<Budget> ReadBudgets()

@@ -41,6 +41,18 @@ public sealed class MonthBucketsTests
             Assert.Equal(month.Where(row => wanted[row.Account.Value]).Prepend(rows[0]), some);
         });
 
+        // As columns they are the same, of some accounts or of all, up to a day.
+        var until = Start.AddDays(most * 12);
+        foreach (var accounts in new[] { null, wanted })
+        {
+            var columns = new ItemMonths(
+                months, [.. months.Months(DerivedKind.Items).Where(month => month.First <= until)], accounts).Until(until);
+            Assert.Equal(
+                expected.SelectMany(month => month).Where(row => row.Date <= until && accounts?[row.Account.Value] != false),
+                columns.Select(item => new ControlItem(
+                    item.Document, item.Account, item.Contact, item.Total, item.Date, item.Due, item.Kind)));
+        }
+
         // What documents said before goes when they come again.
         var again = new MonthBuckets<ControlItem>(
             months, DerivedKind.Items, DerivedColumns.Items, [.. rows.Take(rows.Count / 2).Select(row => row.Document.Value)], most);

@@ -22,6 +22,13 @@ public class PackedNumbersTests
             Assert.Equal(numbers, all);
             Assert.Equal(places.Select(place => numbers[place]), some);
 
+            // Into narrower ones they come where they fit, and are refused where they do not.
+            var narrow = new int[numbers.Length];
+            Assert.Equal(
+                Array.TrueForAll(numbers, number => number == (int)number),
+                PackedNumbers.TryUnpack(bytes, numbers.Length, [], narrow.AsSpan()));
+            Assert.Equal(numbers.Select(number => bytes.Length > numbers.Length * sizeof(int) ? 0 : (int)number), narrow);
+
             // Fewer bytes than there must be are no column.
             if (cut < numbers.Length && bytes.Length > 0)
             {

@@ -42,8 +42,9 @@ public sealed class ControlHistoryTests
             var own = items.Where(item => item.Date <= until && IsOfType(item.Account)).ToList();
             var settled = ledger.Applications(until).SelectMany(part => part).Where(applied => IsOfType(applied.Account)).ToList();
             Assert.Equal(
-                own.Select(item => item with { Total = new(sign * item.Total.MinorUnits) }),
-                Enumerable.Range(0, history.Count).Select(place => history[place]));
+                own.Select(item => (item.Document, item.Account, item.Contact, item.Date, item.Due, sign * item.Total.MinorUnits)),
+                history.Items.Select(
+                    item => (item.Document, item.Account, item.Contact, item.Date, item.Due, item.Total.MinorUnits)));
             for (var place = 0; place < own.Count; place++)
             {
                 var applied = settled.Where(one => Touches(one, own[place])).ToList();
@@ -113,7 +114,7 @@ public sealed class ControlHistoryTests
             {
                 "get_" + nameof(ILedger.Accounts) => Chart,
                 nameof(ILedger.ControlItems) =>
-                    _items.Where(item => item.Date <= (DateOnly)args![0]! && IsWanted(item.Account)).ToList(),
+                    RandomBook.ColumnsOf([.. _items.Where(item => item.Date <= (DateOnly)args![0]! && IsWanted(item.Account))]),
                 nameof(ILedger.Applications) =>
                     _applications.Where(applied => applied.Day <= (DateOnly)args![0]! && IsWanted(applied.Account))
                         .Chunk(2).Select(part => part.ToList()),

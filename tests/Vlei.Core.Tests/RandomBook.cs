@@ -109,7 +109,7 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
 
     public bool HasComputedSettlements => false;
 
-    public List<ControlItem> ControlItems(DateOnly until, IReadOnlySet<AccountKey>? accounts = null) =>
+    public ItemColumns ControlItems(DateOnly until, IReadOnlySet<AccountKey>? accounts = null) => ColumnsOf(
     [
         .. from document in Documents.Where(d => d.Date <= until).OrderBy(d => d.Date).ThenBy(d => d.Key)
            from item in document.Lines.Where(line => IsControl(line.Account.Value) && accounts?.Contains(line.Account) != false)
@@ -117,7 +117,26 @@ public sealed record RandomBook(BookDocument[] Documents, BookSettlement[] Settl
            select new ControlItem(
                new(document.Key), item.Key.Account, item.Key.Contact, new Amount(item.Sum(line => line.Amount.MinorUnits)),
                document.Date, DueDays.GetValueOrDefault(document.Key, document.Date), item.First().Kind),
-    ];
+    ]);
+
+    /// <summary>Items as columns.</summary>
+    public static ItemColumns ColumnsOf(ControlItem[] items)
+    {
+        var columns = new ItemColumns(
+            items.Length, contacts => Fill(contacts, item => item.Contact.Value), kinds => Fill(kinds, item => item.Kind));
+        for (var place = 0; place < items.Length; place++)
+        {
+            columns.Documents[place] = items[place].Document.Value;
+            columns.Accounts[place] = items[place].Account.Value;
+            columns.Totals[place] = items[place].Total;
+            columns.Dates[place] = items[place].Date.DayNumber;
+            columns.Dues[place] = items[place].Due.DayNumber;
+        }
+
+        return columns;
+
+        void Fill(Span<int> numbers, Func<ControlItem, int> of) => items.Select(of).ToArray().CopyTo(numbers);
+    }
 
     // In these books a document has one contact.
     public IEnumerable<List<Application>> Applications(DateOnly until, IReadOnlySet<AccountKey>? accounts = null) =>

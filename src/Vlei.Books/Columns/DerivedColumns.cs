@@ -15,8 +15,8 @@ internal delegate int RowComparison<T>(in T left, in T right);
 /// <summary>Makes the rows of a month of its columns, which are at least as long.</summary>
 internal delegate void RowJoining<T>(DateOnly first, long[][] columns, Span<T> rows);
 
-/// <summary>Fills in the numbers that a column has at some places, or at all where there are none.</summary>
-internal delegate void ColumnFilling(int column, ReadOnlySpan<int> places, Span<long> numbers);
+/// <summary>Fills in the numbers that rows have in a column.</summary>
+internal delegate void ColumnFilling(int column, Span<long> numbers);
 
 /// <summary>One column of the rows of a month, as the store keeps it.</summary>
 /// <param name="Name">Its name in the store.</param>
@@ -38,8 +38,6 @@ internal sealed record DerivedColumns<T>(
 {
     private readonly RowReading<T, long>[] _documents =
         [.. Columns.Where(column => Documents.Contains(column.Name)).Select(column => column.Of)];
-
-    private readonly int _account = Columns.ToList().FindIndex(column => column.Name == "account");
 
     /// <summary>Each column of some rows, packed.</summary>
     public List<byte[]> Pack(ReadOnlySpan<T> rows)
@@ -66,26 +64,19 @@ internal sealed record DerivedColumns<T>(
     /// <param name="month">The month.</param>
     /// <param name="count">How many they are.</param>
     /// <param name="fill">Fills in the numbers of a column.</param>
-    /// <param name="accounts">Which accounts are wanted, by their keys; nothing for all of them.</param>
-    public void Unpack(List<T> rows, YearMonth month, int count, ColumnFilling fill, bool[]? accounts = null)
+    public void Unpack(List<T> rows, YearMonth month, int count, ColumnFilling fill)
     {
         // The arrays are used again for each month: they are large, and new ones cost more than what is done with them.
         var columns = Array.ConvertAll(new long[Columns.Count][], _ => ArrayPool<long>.Shared.Rent(count));
-        var places = accounts is null ? null : ArrayPool<int>.Shared.Rent(count);
-        var wanted = places is null ? count : Wanted(places, columns[_account].AsSpan(0, count), fill, accounts!);
         for (var column = 0; column < columns.Length; column++)
         {
-            fill(column, places.AsSpan(0, wanted < count ? wanted : 0), columns[column].AsSpan(0, wanted));
+            fill(column, columns[column].AsSpan(0, count));
         }
 
         var first = rows.Count;
-        CollectionsMarshal.SetCount(rows, first + wanted);
+        CollectionsMarshal.SetCount(rows, first + count);
         Join(month.First, columns, CollectionsMarshal.AsSpan(rows)[first..]);
         Array.ForEach(columns, column => ArrayPool<long>.Shared.Return(column));
-        if (places is not null)
-        {
-            ArrayPool<int>.Shared.Return(places);
-        }
     }
 
     /// <summary>Whether a row rests on any of the documents.</summary>
@@ -102,19 +93,6 @@ internal sealed record DerivedColumns<T>(
         return false;
     }
 
-    // Says which rows are wanted, and gives how many they are.
-    private int Wanted(int[] places, Span<long> of, ColumnFilling fill, bool[] accounts)
-    {
-        fill(_account, [], of);
-        var wanted = 0;
-        for (var row = 0; row < of.Length; row++)
-        {
-            places[wanted] = row;
-            wanted += accounts[of[row]] ? 1 : 0;
-        }
-
-        return wanted;
-    }
 }
 
 /// <summary>The columns of each type of row.</summary>

@@ -1,5 +1,7 @@
+using System.Buffers;
 using System.Globalization;
 using System.IO.Hashing;
+using System.Numerics;
 using Vlei.Books.Store;
 using Vlei.Core.Calendar;
 using Vlei.Core.Ledger;
@@ -48,12 +50,31 @@ internal class DerivedMonths(IMonths months)
         return numbers;
     }
 
-    private void Column(DerivedKind kind, YearMonth month, string name, ReadOnlySpan<int> places, Span<long> numbers)
+    /// <summary>Reads what some rows of a month, by their places, have in a column; all rows where there are none.</summary>
+    public void Column<T>(DerivedKind kind, YearMonth month, string name, ReadOnlySpan<int> places, Span<T> numbers)
+        where T : unmanaged, IBinaryInteger<T>
     {
         if (!PackedNumbers.TryUnpack(Data(kind, month, name), Count(kind, month), places, numbers))
         {
             throw Damaged(kind, month);
         }
+    }
+
+    /// <summary>Says which rows of a month are of accounts that are wanted, by their places, and gives how many they are.</summary>
+    public int Wanted(DerivedKind kind, YearMonth month, bool[] accounts, Span<int> places)
+    {
+        var rented = ArrayPool<int>.Shared.Rent(Count(kind, month));
+        var of = rented.AsSpan(0, Count(kind, month));
+        Column(kind, month, "account", [], of);
+        var wanted = 0;
+        for (var row = 0; row < of.Length; row++)
+        {
+            places[wanted] = row;
+            wanted += accounts[of[row]] ? 1 : 0;
+        }
+
+        ArrayPool<int>.Shared.Return(rented);
+        return wanted;
     }
 
     /// <summary>A column of words; nothing where it is not there.</summary>
@@ -89,11 +110,18 @@ internal class DerivedMonths(IMonths months)
     /// <param name="accounts">Which accounts are wanted, by their keys; nothing for all of them.</param>
     public void Read<T>(DerivedKind kind, YearMonth month, DerivedColumns<T> shape, List<T> rows, bool[]? accounts = null)
     {
-        if (Count(kind, month) is > 0 and var count)
+        if (Count(kind, month) is not (> 0 and var count))
         {
-            shape.Unpack(
-                rows, month, count, (column, places, numbers) => Column(kind, month, shape.Columns[column].Name, places, numbers),
-                accounts);
+            return;
+        }
+
+        var places = accounts is null ? [] : ArrayPool<int>.Shared.Rent(count);
+        var wanted = accounts is null ? count : Wanted(kind, month, accounts, places);
+        shape.Unpack(rows, month, wanted, (column, numbers) =>
+            Column(kind, month, shape.Columns[column].Name, wanted < count ? places.AsSpan(0, wanted) : [], numbers));
+        if (accounts is not null)
+        {
+            ArrayPool<int>.Shared.Return(places);
         }
     }
 

@@ -1,4 +1,5 @@
 using System.Numerics;
+using System.Runtime.CompilerServices;
 using System.Runtime.InteropServices;
 
 namespace Vlei.Books.Columns;
@@ -31,15 +32,16 @@ internal static class PackedNumbers
     /// <summary>Unpacks as many numbers as there is room for; false where the bytes cannot be that many.</summary>
     public static bool TryUnpack(ReadOnlySpan<byte> bytes, Span<long> numbers) => TryUnpack(bytes, numbers.Length, [], numbers);
 
-    /// <summary>Unpacks some of the numbers; false where the bytes cannot be as many as are said.</summary>
+    /// <summary>Unpacks some of the numbers; false where the bytes cannot be as many as are said, or are wider than asked for.</summary>
     /// <param name="bytes">All of them.</param>
     /// <param name="count">How many they are.</param>
     /// <param name="places">Which of them; all where there are none.</param>
     /// <param name="numbers">Where they are put, one for each place.</param>
-    public static bool TryUnpack(ReadOnlySpan<byte> bytes, int count, ReadOnlySpan<int> places, Span<long> numbers)
+    public static bool TryUnpack<T>(ReadOnlySpan<byte> bytes, int count, ReadOnlySpan<int> places, Span<T> numbers)
+        where T : unmanaged, IBinaryInteger<T>
     {
         var width = count == 0 ? 0 : bytes.Length / count;
-        if (width * count != bytes.Length)
+        if (width * count != bytes.Length || width > Unsafe.SizeOf<T>())
         {
             return false;
         }
@@ -80,17 +82,18 @@ internal static class PackedNumbers
     }
 
     // One loop per width: reports read millions of these.
-    private static void Widen<T>(ReadOnlySpan<T> narrow, ReadOnlySpan<int> places, Span<long> numbers)
+    private static void Widen<T, TWide>(ReadOnlySpan<T> narrow, ReadOnlySpan<int> places, Span<TWide> numbers)
         where T : unmanaged, IBinaryInteger<T>
+        where TWide : unmanaged, IBinaryInteger<TWide>
     {
         for (var index = 0; places.IsEmpty && index < numbers.Length; index++)
         {
-            numbers[index] = long.CreateTruncating(narrow[index]);
+            numbers[index] = TWide.CreateTruncating(narrow[index]);
         }
 
         for (var index = 0; index < places.Length; index++)
         {
-            numbers[index] = long.CreateTruncating(narrow[places[index]]);
+            numbers[index] = TWide.CreateTruncating(narrow[places[index]]);
         }
     }
 }

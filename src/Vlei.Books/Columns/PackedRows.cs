@@ -15,9 +15,9 @@ internal sealed class PackedRows<T>(List<T> rows, DerivedColumns<T> shape)
     public int Size => _columns.Sum(column => column.Length);
 
     /// <summary>Adds them to others, in their order.</summary>
-    public void AddTo(List<T> others, YearMonth month) => shape.Unpack(others, month, _count, (column, places, numbers) =>
+    public void AddTo(List<T> others, YearMonth month) => shape.Unpack(others, month, _count, (column, numbers) =>
     {
-        if (!PackedNumbers.TryUnpack(_columns[column], _count, places, numbers))
+        if (!PackedNumbers.TryUnpack(_columns[column], numbers))
         {
             throw new InvalidOperationException("What was packed cannot be unpacked.");
         }

@@ -90,10 +90,10 @@ public interface ILedger
     /// <summary>Where a contact is, in one or several lines; empty where it is not known.</summary>
     string ContactAddress(ContactKey contact);
 
-    /// <summary>What documents dated up to a day put on control accounts, by date and document: a list of the caller's own.</summary>
+    /// <summary>What documents dated up to a day put on control accounts, by date and document: columns of the caller's own.</summary>
     /// <param name="until">The day.</param>
     /// <param name="accounts">The accounts that are wanted; nothing for all of them.</param>
-    List<ControlItem> ControlItems(DateOnly until, IReadOnlySet<AccountKey>? accounts = null);
+    ItemColumns ControlItems(DateOnly until, IReadOnlySet<AccountKey>? accounts = null);
 
     /// <summary>
     /// What was set against what up to a day, in the order in which it took effect, a part after the other: each may be the same

@@ -7,6 +7,8 @@ namespace Vlei.Core.OpenItems;
 /// <summary>What is open of each item at the end of a day, and in which class of lateness it is.</summary>
 internal sealed class Aging
 {
+    private const int HalfWidth = 32;
+
     private readonly ControlHistory _history;
     private readonly ImmutableArray<Amount> _open;
     private readonly AgingBuckets _buckets;
@@ -47,6 +49,9 @@ internal sealed class Aging
     /// <summary>What is open of an item.</summary>
     public Amount Open(int item) => _open[item];
 
+    /// <summary>What is open of each.</summary>
+    public ImmutableArray<Amount> OpenOfEach => _open;
+
     /// <summary>What is open of an item, if it is in that class.</summary>
     public Amount OpenIn(int item, int place) => (_classes ??= ClassOfEach())[item] == place ? _open[item] : Amount.Zero;
 
@@ -83,16 +88,26 @@ internal sealed class Aging
     /// </summary>
     public int DaysLate(int item)
     {
-        ref readonly var known = ref _history[item];
-        return Day.DayNumber - (_byDocument || known.Total.Sign < 0 ? known.Date : known.Due).DayNumber;
+        var items = _history.Items;
+        return Day.DayNumber - (_byDocument || items.Totals[item].Sign < 0 ? items.Dates : items.Dues)[item];
     }
 
     private void AddWhole(ReadOnlySpan<int> items, Int128[] sums, int[] classes)
     {
+        // The upper and the lower halves of all numbers of a class do not come to more than 64 bits each.
+        var (high, low) = (new long[ClassCount], new long[ClassCount]);
+        var open = _open.AsSpan();
         foreach (var item in items)
         {
-            sums[classes[item]] += _open[item].MinorUnits;
-            sums[^1] += _open[item].MinorUnits;
+            var (place, minor) = (classes[item], open[item].MinorUnits);
+            high[place] += minor >> HalfWidth;
+            low[place] += (uint)minor;
+        }
+
+        for (var place = 0; place < high.Length; place++)
+        {
+            sums[place] = ((Int128)high[place] << HalfWidth) + low[place];
+            sums[^1] += sums[place];
         }
     }
 
@@ -128,12 +143,12 @@ internal sealed class Aging
     private int[] ClassOfEach()
     {
         var classes = new int[_open.Length];
+        var totals = _history.Items.Totals;
         for (var item = 0; item < classes.Length; item++)
         {
             if (!_open[item].IsZero)
             {
-                classes[item] = _keepsUnappliedApart && _history[item].Total.Sign < 0
-                    ? _buckets.Count : _buckets.PlaceOf(DaysLate(item));
+                classes[item] = _keepsUnappliedApart && totals[item].Sign < 0 ? _buckets.Count : _buckets.PlaceOf(DaysLate(item));
             }
         }
 

@@ -58,13 +58,14 @@ public sealed class AgingBuckets
     /// <summary>The place of the bucket for an item that is that many days late; less than 1 is not late.</summary>
     public int PlaceOf(int daysLate)
     {
-        var place = 0;
-        while (daysLate > 0 && place < _limits.Length && daysLate > _limits[place])
+        // There are few limits, and lateness is in no order: to compare with all of them costs less than to guess where to stop.
+        var place = daysLate > 0 ? 1 : 0;
+        foreach (var limit in _limits)
         {
-            place++;
+            place += daysLate > limit ? 1 : 0;
         }
 
-        return daysLate <= 0 ? 0 : place + 1;
+        return place;
     }
 
     /// <summary>What stands above the columns.</summary>

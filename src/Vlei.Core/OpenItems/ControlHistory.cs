@@ -25,7 +25,7 @@ public sealed class ControlHistory
     private static readonly ConditionalWeakTable<ILedger, Dictionary<AccountType, ControlHistory>> Read = [];
 
     private readonly ILedger _ledger;
-    private readonly List<ControlItem> _items;
+    private readonly ItemColumns _items;
     private readonly List<(int Owed, int Against, DateOnly Day, Amount Amount)> _applied;
     private readonly Lazy<ValuesByKey<AppliedItem>> _appliedTo;
     private readonly Lazy<ILookup<ContactKey, int>> _ofContacts;
@@ -41,27 +41,21 @@ public sealed class ControlHistory
         Accounts = [.. ledger.Accounts.Where(account => account.Type == type)];
         var accounts = Accounts.Select(account => account.Key).ToHashSet();
         _items = ledger.ControlItems(until, accounts);
-        var items = CollectionsMarshal.AsSpan(_items);
-        var last = -1;
-        foreach (ref readonly var item in items)
+        if (type == AccountType.Payable)
         {
-            last = Math.Max(last, item.Document.Value);
+            foreach (ref var total in _items.Totals)
+            {
+                total = -total;
+            }
         }
 
         // Hardly any item is settled more than once.
-        (_firstOf, _applied) = (new int[last + 1], new(items.Length / 2));
-        var isOwed = new bool[items.Length];
-        for (var place = items.Length - 1; place >= 0; place--)
+        _applied = new(_items.Count / 2);
+        _firstOf = FirstOfEach(_items.Documents);
+        var isOwed = new bool[_items.Count];
+        for (var place = 0; place < isOwed.Length; place++)
         {
-            ref var item = ref items[place];
-            if (type == AccountType.Payable)
-            {
-                item = item with { Total = -item.Total };
-            }
-
-            isOwed[place] = item.Total.Sign > 0;
-            ref var first = ref _firstOf[item.Document.Value];
-            first = first == 0 ? place + 1 : -(place + 1);
+            isOwed[place] = _items.Totals[place].Sign > 0;
         }
 
         foreach (var part in ledger.Applications(until, accounts))
@@ -85,8 +79,11 @@ public sealed class ControlHistory
     /// <summary>How many items there are.</summary>
     public int Count => _items.Count;
 
+    /// <summary>The items, as columns; their totals as owners see them.</summary>
+    public ItemColumns Items => _items;
+
     /// <summary>The item at a place.</summary>
-    public ref readonly ControlItem this[int item] => ref CollectionsMarshal.AsSpan(_items)[item];
+    public ItemAt this[int item] => _items[item];
 
     /// <summary>
     /// Reads it, or gives the one that was read last of the same records: statements of account are thousands of reports of one
@@ -116,13 +113,8 @@ public sealed class ControlHistory
             return known.Item2;
         }
 
-        var items = CollectionsMarshal.AsSpan(_items);
-        var open = new Amount[items.Length];
-        for (var place = 0; place < open.Length && items[place].Date <= day; place++)
-        {
-            open[place] = items[place].Total;
-        }
-
+        var open = new Amount[_items.Count];
+        _items.Totals[.._items.CountUntil(day)].CopyTo(open);
         foreach (ref readonly var applied in CollectionsMarshal.AsSpan(_applied))
         {
             if (applied.Day <= day)
@@ -203,9 +195,9 @@ public sealed class ControlHistory
         return filter.Columns is { } columns && columns.All(known.Contains)
             ? filter.TakenOf(new PostingMonth(_items.Count,
             [
-                (PostingField.Account, [.. _items.Select(item => (long)item.Account.Value)]),
-                (PostingField.Contact, [.. _items.Select(item => (long)item.Contact.Value)]),
-                (PostingField.Kind, [.. _items.Select(item => (long)item.Kind)]),
+                (PostingField.Account, Widened(_items.Accounts)),
+                (PostingField.Contact, Widened(_items.Contacts)),
+                (PostingField.Kind, Widened(_items.Kinds)),
             ]))
             : TakenByPostings(filter);
     }
@@ -270,6 +262,35 @@ public sealed class ControlHistory
             yield return (owed, new AppliedItem(against, day, amount));
             yield return (against, new AppliedItem(owed, day, amount));
         }
+    }
+
+    private static long[] Widened(ReadOnlySpan<int> keys)
+    {
+        var wide = new long[keys.Length];
+        for (var place = 0; place < wide.Length; place++)
+        {
+            wide[place] = keys[place];
+        }
+
+        return wide;
+    }
+
+    private static int[] FirstOfEach(ReadOnlySpan<int> documents)
+    {
+        var last = -1;
+        foreach (var document in documents)
+        {
+            last = Math.Max(last, document);
+        }
+
+        var firsts = new int[last + 1];
+        for (var place = documents.Length - 1; place >= 0; place--)
+        {
+            ref var first = ref firsts[documents[place]];
+            first = first == 0 ? place + 1 : -(place + 1);
+        }
+
+        return firsts;
     }
 
     // Less than 0 for what has no item, as of later documents.

@@ -9,7 +9,7 @@ internal sealed class DocumentRows(ILedger ledger)
     private readonly Lazy<RecordNames> _contacts = new(() => ledger.Names(RecordTables.Contacts));
 
     /// <summary>The key of its row, from its contact and its id, and what stands before its figures: its number, or its id.</summary>
-    public (string Key, string Label) Named(ControlItem item)
+    public (string Key, string Label) Named(ItemAt item)
     {
         var document = ledger.Document(item.Document);
         var contact = item.Contact.IsNone ? FieldNames.None : _contacts.Value.IdOf(item.Contact.Value);
@@ -17,5 +17,5 @@ internal sealed class DocumentRows(ILedger ledger)
     }
 
     /// <summary>The name of its contact; empty for none.</summary>
-    public string ContactName(ControlItem item) => _contacts.Value.NameOf(item.Contact.Value);
+    public string ContactName(ItemAt item) => _contacts.Value.NameOf(item.Contact.Value);
 }

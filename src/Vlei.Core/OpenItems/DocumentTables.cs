@@ -55,19 +55,19 @@ public static class DocumentTables
     private static readonly FieldList<OpenBlock> OfOpenItems = new()
     {
         { TableField.Reference("document", RecordTables.Documents, "The document"),
-            (rows, _) => rows.Each((in item) => item.Document.Value) },
+            (rows, _) => rows.Each(item => item.Document.Value) },
         { new("side", FieldType.Choice, "Whether it is receivable or payable") { Words = Sides },
-            (rows, _) => rows.Each((in _) => rows.History.Type == AccountType.Receivable ? 1 : 2) },
+            (rows, _) => rows.Each(_ => rows.History.Type == AccountType.Receivable ? 1 : 2) },
         { TableField.Reference("account", RecordTables.Accounts, "The control account"),
-            (rows, _) => rows.Each((in item) => item.Account.Value) },
+            (rows, _) => rows.Each(item => item.Account.Value) },
         { TableField.Reference("contact", RecordTables.Contacts, "Whom it is with there"),
-            (rows, _) => rows.Each((in item) => item.Contact.Value) },
-        { new("date", FieldType.Date, "Its date"), (rows, _) => rows.Each((in item) => item.Date.DayNumber) },
-        { new("due", FieldType.Date, "The day by which it should be settled"), (rows, _) => rows.Each((in item) => item.Due.DayNumber) },
-        { TableField.DocumentKind("What it is"), (rows, _) => rows.Each((in item) => item.Kind) },
+            (rows, _) => rows.Each(item => item.Contact.Value) },
+        { new("date", FieldType.Date, "Its date"), (rows, _) => rows.Each(item => item.Date.DayNumber) },
+        { new("due", FieldType.Date, "The day by which it should be settled"), (rows, _) => rows.Each(item => item.Due.DayNumber) },
+        { TableField.DocumentKind("What it is"), (rows, _) => rows.Each(item => item.Kind) },
         {
             new("total", FieldType.Money, "What it came to: what is owed positive, receipts, payments and credits negative"),
-            (rows, _) => rows.Each((in item) => item.Total.MinorUnits)
+            (rows, _) => rows.Each(item => item.Total.MinorUnits)
         },
         {
             new("settled", FieldType.Money, "What was set against it") { IsSeldom = true },
@@ -83,11 +83,11 @@ public static class DocumentTables
                 "days-late", FieldType.Integer,
                 "Days since it was due, for receipts, payments and credits since their own date; 0 where it is not late"),
             (rows, _) => rows.Each(
-                (in item) => Math.Max(
+                item => Math.Max(
                     0, rows.Day.DayNumber - (item.Total.Sign < 0 || rows.AgesByDocument ? item.Date : item.Due).DayNumber))
         },
         { new("days-open", FieldType.Integer, "Days since its own date"),
-            (rows, _) => rows.Each((in item) => rows.Day.DayNumber - item.Date.DayNumber) },
+            (rows, _) => rows.Each(item => rows.Day.DayNumber - item.Date.DayNumber) },
         {
             new("promised", FieldType.Money, "What was promised of it and is still expected") { IsNoted = true, IsSeldom = true },
             (rows, _) => rows.Noted((promises, item) => promises.Promised(item))
@@ -309,9 +309,6 @@ public static class DocumentTables
             [.. Firsts.Select(first => Owed.Value.TryGetValue((DocumentKey)Lines["document"][first], out var own) ? of(own) : nothing)];
     }
 
-    // Reads something off an item.
-    private delegate long ItemReading(in ControlItem item);
-
     // Items that are open at the end of a day.
     private sealed record OpenBlock(TableContext Context, ControlHistory History, ImmutableArray<Amount> Open, int[] Items, DateOnly Day)
     {
@@ -321,7 +318,7 @@ public static class DocumentTables
         // Whether they are late from their own dates on, rather than from the days that they are due.
         public bool AgesByDocument { get; init; }
 
-        public long[] Each(ItemReading of) => Array.ConvertAll(Items, item => of(in History[item]));
+        public long[] Each(Func<ItemAt, long> of) => Array.ConvertAll(Items, item => of(History[item]));
 
         public long[] Noted(Func<PromisedItems, int, Amount> of) => [.. Items.Select(item =>
             of(Promises.Value, item) is { IsZero: false } noted ? noted.MinorUnits : FieldCells.Nothing)];

@@ -84,38 +84,50 @@ internal sealed class ItemReport
     /// <summary>The items that are taken and open on any of the days; what is asked of them is asked as of the first.</summary>
     public int[] Taken(IReadOnlyList<Aging> agings)
     {
-        var (items, count) = (Taken(agings[0].Day), 0);
-        foreach (var item in items)
+        var isOpen = new bool[History.Count];
+        foreach (var aging in agings)
         {
-            // What is not taken is written over by the next.
-            items[count] = item;
-            for (var aging = 0; aging < agings.Count; aging++)
+            var open = aging.OpenOfEach.AsSpan();
+            for (var item = 0; item < isOpen.Length; item++)
             {
-                if (!agings[aging].Open(item).IsZero)
-                {
-                    count++;
-                    break;
-                }
+                isOpen[item] |= !open[item].IsZero;
             }
         }
 
-        return items[..count];
+        return Narrowed(agings[0].Day) is { } narrowed ? Array.FindAll(narrowed, item => isOpen[item]) : PlacesOf(isOpen);
+    }
+
+    // They are counted first: there are hundreds of thousands of them.
+    private static int[] PlacesOf(ReadOnlySpan<bool> taken)
+    {
+        var (places, found) = (new int[taken.Count(true)], 0);
+        for (var place = 0; found < places.Length; place++)
+        {
+            if (taken[place])
+            {
+                places[found++] = place;
+            }
+        }
+
+        return places;
     }
 
     /// <summary>The items that are taken, open or not, by what they are on the last day.</summary>
-    public int[] Taken() => Taken(History.Until);
+    public int[] Taken() => Narrowed(History.Until) ?? Everything();
 
-    private int[] Taken(DateOnly day)
+    // The items that are asked for, by what they are on a day; nothing where all are.
+    private int[]? Narrowed(DateOnly day)
     {
-        var taken = History.TakenBy(_filter);
-        int[] items = [.. Enumerable.Range(0, History.Count)];
+        var (taken, items) = (History.TakenBy(_filter), default(int[]));
         if (!_documents.IsEverything)
         {
-            items = _documents.Taken(RowsOn(day, items)).Places is { } places ? [.. places] : items;
+            items = _documents.Taken(RowsOn(day, Everything())).Places is { } places ? [.. places] : null;
         }
 
-        return taken is null ? items : Array.FindAll(items, item => taken[item]);
+        return taken is null ? items : Array.FindAll(items ?? Everything(), item => taken[item]);
     }
+
+    private int[] Everything() => [.. Enumerable.Range(0, History.Count)];
 
     /// <summary>What each contact has, in the order of names; what has no contact is last.</summary>
     public IReadOnlyList<ItemGroup> ByContact() => GroupedBy([Contact], Taken()).Parts;

@@ -21,7 +21,7 @@ internal struct PaidTime
     public readonly long? DaysLate => Average(_late);
 
     /// <summary>Adds what was set against an item.</summary>
-    public void Add(in ControlItem item, AppliedItem applied)
+    public void Add(ItemAt item, AppliedItem applied)
     {
         Settled += applied.Amount;
         _toPay += (Int128)applied.Amount.MinorUnits * (applied.Day.DayNumber - item.Date.DayNumber);

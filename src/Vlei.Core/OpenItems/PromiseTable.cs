@@ -71,6 +71,6 @@ public static class PromiseTable
     {
         public Promise Promise => Promised.Promise;
 
-        public ControlItem Item => History[Promised.Item];
+        public ItemAt Item => History[Promised.Item];
     }
 }

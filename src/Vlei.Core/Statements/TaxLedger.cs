@@ -127,7 +127,7 @@ internal sealed class TaxLedger : ILedger
     public string ContactAddress(ContactKey contact) => _ledger.ContactAddress(contact);
 
     /// <inheritdoc/>
-    public List<ControlItem> ControlItems(DateOnly until, IReadOnlySet<AccountKey>? accounts = null) =>
+    public ItemColumns ControlItems(DateOnly until, IReadOnlySet<AccountKey>? accounts = null) =>
         _ledger.ControlItems(until, accounts);
 
     /// <inheritdoc/>

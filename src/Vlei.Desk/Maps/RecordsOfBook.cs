@@ -69,7 +69,7 @@ internal sealed class RecordsOfBook : IKnownRecords, IDisposable
     {
         var units = (decimal)Math.Pow(10, Currency.Decimals);
         var totals = new Dictionary<int, decimal>();
-        foreach (var item in _ledger.Extent is { } extent ? _ledger.ControlItems(extent.To) : [])
+        foreach (var item in _ledger.Extent is { } extent ? _ledger.ControlItems(extent.To) : Enumerable.Empty<ItemAt>())
         {
             totals[item.Document.Value] = totals.GetValueOrDefault(item.Document.Value) + (item.Total.MinorUnits / units);
         }
