@@ -149,8 +149,8 @@ public static class RequestText
         bool Has(ReportOption option) => One(option) == "true";
         IReadOnlyList<ColumnText> Columns(ReportOption option) =>
             [.. Texts(options, option).SelectMany(list => ColumnText.Parse(option.Name, list))];
-        IEnumerable<ColumnText> Listed(string name) =>
-            Texts(options, name).SelectMany(list => ColumnText.Parse(ReportOptions.Columns.Name, list));
+        List<ColumnText> Listed(string name) =>
+            [.. Texts(options, name).SelectMany(list => ColumnText.Parse(ReportOptions.Columns.Name, list))];
         IReadOnlyList<string> Names(ReportOption option) =>
             One(option) == FieldNames.None ? [] : [.. Columns(option).Select(column => column.Text)];
         return new ReportRequest
@@ -163,21 +163,21 @@ public static class RequestText
             Compare = [.. Texts(options, ReportOptions.Compare).Select(with => Comparison.Parse(with, today, calendar))],
             Change = Has(ReportOptions.Change),
             Explain = Has(ReportOptions.Explain),
-            Shares = [.. Texts(options, ReportOptions.Share).SelectMany(list => list.Split(','))
-                .Select(ReportOptions.Share.ValueOf)],
+            Shares = [.. Texts(options, ReportOptions.Share)
+                .SelectMany(list => Array.ConvertAll(list.Split(','), ReportOptions.Share.ValueOf))],
             Choices = [.. ChoicesIn(options), .. selected.SelectMany(selection => selection.Choices)],
             Where = [.. Texts(options, ReportOptions.Where).Select(text => new PredicateText(text)),
                 .. selected.SelectMany(selection => selection.Predicates)],
             Having = [.. Texts(options, ReportOptions.Having).Select(text => new PredicateText(text))],
             Columns = [.. Texts(options, ReportOptions.Columns).Select(list => ColumnText.Parse(ReportOptions.Columns.Name, list))],
-            TypedColumns = [.. Listed(TypedColumns).Where(column => column.Sign != '-').Select(column => column.Text)],
+            TypedColumns = Listed(TypedColumns).FindAll(column => column.Sign != '-').ConvertAll(column => column.Text),
             List = new ListRequest
             {
                 GroupBy = Names(ReportOptions.GroupBy),
                 IsUngrouped = One(ReportOptions.GroupBy) == FieldNames.None,
                 Totals = Columns(ReportOptions.Total),
                 Measures = Columns(ReportOptions.Measure),
-                Usual = [.. Listed(UsualColumns).Select(column => column with { Sign = null })],
+                Usual = Listed(UsualColumns).ConvertAll(column => column with { Sign = null }),
             },
             Statement = new StatementRequest
             {
@@ -207,7 +207,7 @@ public static class RequestText
     /// <summary>The names of the saved selections that are asked for; the word <c>none</c> takes away those before it.</summary>
     public static IEnumerable<string> SelectedIn(IReadOnlyDictionary<string, IReadOnlyList<string>> options)
     {
-        var names = Texts(options, ReportOptions.Select).SelectMany(list => list.Split(',')).Select(name => name.Trim()).ToList();
+        var names = Texts(options, ReportOptions.Select).SelectMany(list => list.Split(',', StringSplitOptions.TrimEntries)).ToList();
         return names.Skip(names.LastIndexOf(FieldNames.None) + 1);
     }
 

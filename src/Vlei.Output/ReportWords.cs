@@ -158,11 +158,22 @@ internal sealed class ReportWords
     private string Signed(Amount amount) => $"{(amount.Sign > 0 ? "+" : "")}{MoneyText(amount)}";
 
     /// <summary>What holds, each once.</summary>
-    public IEnumerable<string> Held => ShownChecks.GroupBy(check => check.Name).Where(same => same.All(check => check.Ok))
-        .Select(same => Language.Say("Checked: {0}.", [same.Key]));
+    public IEnumerable<string> Held
+    {
+        get
+        {
+            foreach (var same in ShownChecks.GroupBy(check => check.Name))
+            {
+                if (same.All(check => check.Ok))
+                {
+                    yield return Language.Say("Checked: {0}.", [same.Key]);
+                }
+            }
+        }
+    }
 
     /// <summary>What does not.</summary>
-    public IEnumerable<string> Failed => ShownChecks.Where(check => !check.Ok).Select(FailureOf);
+    public IEnumerable<string> Failed => ShownChecks.Where(check => !check.Ok).ToList().ConvertAll(FailureOf);
 
     /// <summary>How a figure looks for people: percentages to one decimal, plain numbers to two.</summary>
     public string Readable(ReportRow row, int column)

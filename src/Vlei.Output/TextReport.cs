@@ -140,10 +140,9 @@ internal sealed class TextReport
         AddLine(DisplayText.Harmless(_report.PeriodInWords, _look.Ascii));
         AddLine(DisplayText.Harmless(_words.InWhat, _look.Ascii));
         AddWords(_report.AddressedTo);
-        foreach (var words in _report.Narrowed.Concat(_report.Notes).Concat(_words.NoChart is { } why ? [why] : [])
-            .Select(words => DisplayText.Harmless(words, _look.Ascii)))
+        foreach (var words in _report.Narrowed.Concat(_report.Notes).Concat(_words.NoChart is { } why ? [why] : []))
         {
-            foreach (var line in Lines(words))
+            foreach (var line in Lines(DisplayText.Harmless(words, _look.Ascii)))
             {
                 AddLine(line);
             }

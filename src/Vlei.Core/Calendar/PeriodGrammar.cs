@@ -16,7 +16,8 @@ public static class PeriodGrammar
     public const int LastYear = 2199;
 
     // Made when the first such text is read: making them takes longer than all else that is done with a period.
-    private static readonly Lazy<Parser<Reading>> Spans = new(() => Span().Eof());
+    private static readonly Lazy<Parser<Reading>> Dates = new(() => Date().Eof());
+    private static readonly Lazy<Parser<Reading>> FiscalYears = new(() => FiscalYear().Eof());
     private static readonly Lazy<Parser<Reading>> Others = new(() => Word().Eof());
     private static readonly Lazy<Parser<Step>> Durations = new(() => Duration().Eof());
 
@@ -78,7 +79,7 @@ public static class PeriodGrammar
 
         if (IsDuration(last))
         {
-            return Parsed(Spans, first) is { } from && Parsed(Durations, last) is { } after ? (today, calendar) =>
+            return ReadSpan(first) is { } from && Parsed(Durations, last) is { } after ? (today, calendar) =>
             {
                 var begin = from(today, calendar).From!.Value;
                 return new OpenPeriod(begin, after(begin, 1).AddDays(-1));
@@ -88,7 +89,7 @@ public static class PeriodGrammar
 
         if (IsDuration(first))
         {
-            return Parsed(Spans, last) is { } to && Parsed(Durations, first) is { } before ? (today, calendar) =>
+            return ReadSpan(last) is { } to && Parsed(Durations, first) is { } before ? (today, calendar) =>
             {
                 var end = to(today, calendar).To!.Value;
                 return new OpenPeriod(before(end.AddDays(1), -1), end);
@@ -101,34 +102,40 @@ public static class PeriodGrammar
     }
 
     // Spans end with a digit, words do not.
-    private static Reading? ReadEnd(string text) => text.Length == 0 ? null : Parsed(char.IsAsciiDigit(text[^1]) ? Spans : Others, text);
+    private static Reading? ReadEnd(string text) =>
+        text.Length == 0 ? null : char.IsAsciiDigit(text[^1]) ? ReadSpan(text) : Parsed(Others, text);
+
+    // Apart, because the library makes a table of the letters that alternatives begin with, which a date does not need.
+    private static Reading? ReadSpan(string text) => Parsed(char.IsAsciiDigit(text[0]) ? Dates : FiscalYears, text);
 
     private static bool IsDuration(string text) => text[0] is 'P' or 'p';
 
     private static T? Parsed<T>(Lazy<Parser<T>> grammar, string text)
         where T : Delegate => grammar.Value.TryParse(text, out var parsed) ? parsed : null;
 
-    private static Parser<Reading> Span()
-    {
-        var year = Digits(4, 4).Then(CheckedYear);
-        var two = Digits(2, 2);
-        var quarter = Literals.Text("-Q", caseInsensitive: true).SkipAnd(Digits(1, 1));
-        var dash = Literals.Char('-');
+    private static Parser<int> Year() => Digits(4, 4).Then(CheckedYear);
 
-        var fiscal = Literals.Text("fy", caseInsensitive: true).SkipAnd(year).And(quarter.Optional())
+    private static Parser<int> Quarter() => Literals.Text("-Q", caseInsensitive: true).SkipAnd(Digits(1, 1));
+
+    private static Parser<Reading> FiscalYear() =>
+        Literals.Text("fy", caseInsensitive: true).SkipAnd(Year()).And(Quarter().Optional())
             .Then<Reading>(x => (_, calendar) => x.Item2.HasValue
                 ? new OpenPeriod(calendar.UnitOf(
                     TimeUnit.FiscalQuarter, calendar.FiscalYear(x.Item1).From, QuarterNumber(x.Item2.Value) - 1))
                 : new OpenPeriod(calendar.FiscalYear(x.Item1)));
+
+    private static Parser<Reading> Date()
+    {
+        var (year, two, dash) = (Year(), Digits(2, 2), Literals.Char('-'));
         var day = year.AndSkip(dash).And(two).AndSkip(dash).And(two)
             .Then<Reading>(x => Fixed(Single(Day(x.Item1, x.Item2, x.Item3))));
         var week = year.AndSkip(Literals.Text("-W", caseInsensitive: true)).And(two)
             .Then<Reading>(x => Fixed(Week(x.Item1, x.Item2)));
-        var calendarQuarter = year.And(quarter)
+        var calendarQuarter = year.And(Quarter())
             .Then<Reading>(x => Fixed(Months(x.Item1, (3 * QuarterNumber(x.Item2)) - 2, 3)));
         var month = year.AndSkip(dash).And(two).Then<Reading>(x => Fixed(Months(x.Item1, x.Item2, 1)));
         var wholeYear = year.Then<Reading>(x => Fixed(Months(x, 1, 12)));
-        return OneOf(fiscal, day, week, calendarQuarter, month, wholeYear);
+        return OneOf(day, week, calendarQuarter, month, wholeYear);
     }
 
     private static Parser<Step> Duration()

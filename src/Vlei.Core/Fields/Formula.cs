@@ -43,7 +43,16 @@ public abstract record Formula
     };
 
     /// <summary>The names in it, as text.</summary>
-    public IEnumerable<string> Keys => Names.Select(named => named.Name);
+    public IEnumerable<string> Keys
+    {
+        get
+        {
+            foreach (var named in Names)
+            {
+                yield return named.Name;
+            }
+        }
+    }
 
     /// <summary>Whether it only adds what is named and takes it away, so that it is a sum itself.</summary>
     public bool IsSum => this is Named or Pair { Operator: '+' or '-', Left.IsSum: true, Right.IsSum: true };
