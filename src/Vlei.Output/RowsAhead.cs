@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Vlei.Core.Ledger;
 using Vlei.Core.Reports;
 
@@ -5,7 +6,7 @@ namespace Vlei.Output;
 
 /// <summary>
 /// The rows of a long report, made on another thread, some of them ahead of whoever writes them. While they are gone through, nothing
-/// else may be asked of the records.
+/// else may be asked of the records; and a row is looked at before the next one is asked for: its cells are used again.
 /// </summary>
 internal static class RowsAhead
 {
@@ -19,26 +20,41 @@ internal static class RowsAhead
 
     private static IEnumerable<ReportRow> Made(IReadOnlyList<ReportRow> rows, int from)
     {
-        foreach (var some in Ahead.Of(Some(rows, from)))
+        var looked = new ConcurrentQueue<Stretch>();
+        foreach (var some in Ahead.Of(Some(rows, from, looked)))
         {
-            foreach (var row in some)
+            for (var place = 0; place < some.Count; place++)
             {
-                yield return row;
+                yield return some.Rows[place];
             }
+
+            looked.Enqueue(some);
         }
     }
 
-    private static IEnumerable<ReportRow[]> Some(IReadOnlyList<ReportRow> rows, int from)
+    private static IEnumerable<Stretch> Some(IReadOnlyList<ReportRow> rows, int from, ConcurrentQueue<Stretch> looked)
     {
+        var inRoom = (rows as RowList)?.InRoom;
         for (var first = from; first < rows.Count; first += AtOnce)
         {
-            var some = new ReportRow[Math.Min(AtOnce, rows.Count - first)];
-            for (var place = 0; place < some.Length; place++)
+            var some = looked.TryDequeue(out var used) ? used : new Stretch();
+            some.Count = Math.Min(AtOnce, rows.Count - first);
+            for (var place = 0; place < some.Count; place++)
             {
-                some[place] = rows[first + place];
+                some.Rows[place] = inRoom is null ? rows[first + place] : inRoom(first + place, ref some.Room[place]);
             }
 
             yield return some;
         }
+    }
+
+    // Rows, and the room that their cells are in.
+    private sealed class Stretch
+    {
+        public ReportRow[] Rows { get; } = new ReportRow[AtOnce];
+
+        public Cell[]?[] Room { get; } = new Cell[AtOnce][];
+
+        public int Count { get; set; }
     }
 }

@@ -27,7 +27,7 @@ internal sealed class ReportTable<TRow, TFigure>(
     public Report In(Report frame) => frame with
     {
         Columns = columns.Shown,
-        Rows = new RowList(rows.Count, RowAt),
+        Rows = new RowList(rows.Count, RowAt) { InRoom = RowAt },
         OriginOf = OriginOf,
     };
 
@@ -92,19 +92,30 @@ internal sealed class ReportTable<TRow, TFigure>(
     // Rows of many records are made each time, since there may be any number of them; the others are sums of many.
     private ReportRow RowAt(int place)
     {
+        var room = default(Cell[]);
+        return RowAt(place, ref room);
+    }
+
+    private ReportRow RowAt(int place, ref Cell[]? room)
+    {
         if (rows.AloneAt(place) is not { } alone)
         {
-            return Made(rows[place]);
+            return Made(rows[place], room ??= new Cell[columns.Count]);
         }
 
         _made = _made.Length > 0 ? _made : new ReportRow?[rows.Additions];
-        return _made[alone] ??= Made(rows[place]);
+        return _made[alone] ??= Made(rows[place], new Cell[columns.Count]);
     }
 
     // What a row stands for may be large, and is not copied for each cell.
-    private ReportRow Made(in FigureRow<TRow> row)
+    private ReportRow Made(in FigureRow<TRow> row, Cell[] cells)
     {
-        var (cells, of, column) = (new Cell[columns.Count], row.Of, 0);
+        var (of, column) = (row.Of, 0);
+        if (row.Kind == RowKind.Heading)
+        {
+            Array.Clear(cells);
+        }
+
         try
         {
             for (; column < cells.Length && row.Kind != RowKind.Heading; column++)
