@@ -63,8 +63,8 @@ internal sealed class KeptText(IReadOnlyList<int> places, long most)
         Rows++;
     }
 
-    /// <summary>The rows that are kept, in their order.</summary>
-    public IEnumerable<TextRow> All()
+    /// <summary>Gives the rows that are kept, in their order.</summary>
+    public RowInRoom<TextRow, TextCell[]> Again()
     {
         var lately = new TextCell[places.Count][];
         for (var column = 0; column < lately.Length; column++)
@@ -72,13 +72,22 @@ internal sealed class KeptText(IReadOnlyList<int> places, long most)
             lately[column] = new TextCell[places[column]];
         }
 
-        foreach (var (bytes, used) in _chunks)
+        var (chunk, taken) = (0, 0);
+        return (ref TextRow row, ref TextCell[]? cells) =>
         {
-            for (var taken = 0; taken < used;)
+            if (chunk < _chunks.Count && taken == _chunks[chunk].Used)
             {
-                yield return Take(bytes, ref taken, lately);
+                (chunk, taken) = (chunk + 1, 0);
             }
-        }
+
+            if (chunk == _chunks.Count)
+            {
+                return false;
+            }
+
+            row = Take(_chunks[chunk].Bytes, ref taken, lately, cells ??= new TextCell[lately.Length - 1]);
+            return true;
+        };
     }
 
     private static int RoomFor(in TextCell cell) =>
@@ -94,9 +103,8 @@ internal sealed class KeptText(IReadOnlyList<int> places, long most)
         }
     }
 
-    private static TextRow Take(byte[] bytes, ref int taken, TextCell[][] lately)
+    private static TextRow Take(byte[] bytes, ref int taken, TextCell[][] lately, TextCell[] cells)
     {
-        var cells = new TextCell[lately.Length - 1];
         ReadOnlySpan<byte> rest = bytes.AsSpan(taken);
         var look = (int)PackedNumber.Take(ref rest);
         var label = Take(ref rest, lately[0]);

@@ -1,5 +1,3 @@
-using System.Collections.Concurrent;
-using Vlei.Core.Ledger;
 using Vlei.Core.Reports;
 
 namespace Vlei.Output;
@@ -15,46 +13,24 @@ internal static class RowsAhead
     /// <summary>The rows, in their order.</summary>
     /// <param name="rows">The rows.</param>
     /// <param name="from">The place of the first of them that is wanted.</param>
-    public static IEnumerable<ReportRow> Of(IReadOnlyList<ReportRow> rows, int from = 0) =>
-        from == 0 && rows.Count < Least ? rows : Made(rows, from);
-
-    private static IEnumerable<ReportRow> Made(IReadOnlyList<ReportRow> rows, int from)
+    public static IEnumerable<ReportRow> Of(IReadOnlyList<ReportRow> rows, int from = 0)
     {
-        var looked = new ConcurrentQueue<Stretch>();
-        foreach (var some in Ahead.Of(Some(rows, from, looked)))
+        if (from == 0 && rows.Count < Least)
         {
-            for (var place = 0; place < some.Count; place++)
+            return rows;
+        }
+
+        var (next, inRoom) = (from, (rows as RowList)?.InRoom);
+        return RowsInRoom.Of(AtOnce, (ref ReportRow row, ref Cell[]? room) =>
+        {
+            if (next == rows.Count)
             {
-                yield return some.Rows[place];
+                return false;
             }
 
-            looked.Enqueue(some);
-        }
-    }
-
-    private static IEnumerable<Stretch> Some(IReadOnlyList<ReportRow> rows, int from, ConcurrentQueue<Stretch> looked)
-    {
-        var inRoom = (rows as RowList)?.InRoom;
-        for (var first = from; first < rows.Count; first += AtOnce)
-        {
-            var some = looked.TryDequeue(out var used) ? used : new Stretch();
-            some.Count = Math.Min(AtOnce, rows.Count - first);
-            for (var place = 0; place < some.Count; place++)
-            {
-                some.Rows[place] = inRoom is null ? rows[first + place] : inRoom(first + place, ref some.Room[place]);
-            }
-
-            yield return some;
-        }
-    }
-
-    // Rows, and the room that their cells are in.
-    private sealed class Stretch
-    {
-        public ReportRow[] Rows { get; } = new ReportRow[AtOnce];
-
-        public Cell[]?[] Room { get; } = new Cell[AtOnce][];
-
-        public int Count { get; set; }
+            row = inRoom is null ? rows[next] : inRoom(next, ref room);
+            next++;
+            return true;
+        });
     }
 }

@@ -16,5 +16,5 @@ internal readonly record struct TextCell(string Text, int Width, bool IsBelow)
 /// <summary>A row of a report as text.</summary>
 /// <param name="Look">What it is.</param>
 /// <param name="Label">What stands before its figures, indented.</param>
-/// <param name="Cells">What stands in each column; while rows are measured, in an array that is used for the next one again.</param>
+/// <param name="Cells">What stands in each column, in an array that is used again for a row that comes later.</param>
 internal readonly record struct TextRow(RowLook Look, TextCell Label, TextCell[] Cells);

@@ -1,4 +1,3 @@
-using Vlei.Core.Ledger;
 using Vlei.Core.Reports;
 
 namespace Vlei.Output;
@@ -54,12 +53,9 @@ internal sealed class TextRows
     /// <summary>The rows again, after they were gone through for the first time.</summary>
     public IEnumerable<TextRow> All()
     {
-        foreach (var some in Ahead.Of(_kept.All().Chunk(AtOnce)))
+        foreach (var row in RowsInRoom.Of<TextRow, TextCell[]>(AtOnce, _kept.Again()))
         {
-            foreach (var row in some)
-            {
-                yield return row;
-            }
+            yield return row;
         }
 
         if (_kept.IsFull)
