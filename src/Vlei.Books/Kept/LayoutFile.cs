@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Tomlyn.Syntax;
 using Vlei.Core.Problems;
 using Vlei.Core.Reports;
@@ -7,6 +8,9 @@ namespace Vlei.Books.Kept;
 /// <summary>Finds and reads layout files: those of a book, and the standard ones, which are such files too.</summary>
 public static class LayoutFile
 {
+    // Read once: a group of reports is made for hundreds of books.
+    private static readonly ConcurrentDictionary<string, LayoutText> Standard = new(StringComparer.Ordinal);
+
     private static readonly string[] Keys = ["statement", "title"];
 
     private static readonly string[] RowKeys =
@@ -39,8 +43,12 @@ public static class LayoutFile
             return Read(KeptFile.Read(path), path);
         }
 
-        using var standard = typeof(LayoutFile).Assembly.GetManifestResourceStream($"layouts/{name}{KeptFile.Ending}");
-        if (standard is null)
+        if (Standard.TryGetValue(name, out var known))
+        {
+            return known;
+        }
+
+        if (StandardText(name) is not { } standard)
         {
             throw new ProblemException(
                 ProblemKind.NotFound, isPath ? $"There is no file {name}." : $"There is no layout {name}.",
@@ -48,8 +56,7 @@ public static class LayoutFile
                     ?? "Write it to layouts/NAME.toml in the book's folder; vlei layout writes the standard ones to start from.");
         }
 
-        using var reader = new StreamReader(standard);
-        return Read(reader.ReadToEnd(), name + KeptFile.Ending);
+        return Standard[name] = Read(standard, name + KeptFile.Ending);
     }
 
     /// <summary>The names of the standard layouts.</summary>

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Globalization;
 using Tomlyn.Syntax;
 using Vlei.Core.Fields;
@@ -34,6 +35,9 @@ public static class ReportFile
     /// <summary>All keys of such a file: its own, and the options of <c>vlei show</c>.</summary>
     public static IReadOnlyList<FileKey> Keys { get; } = [.. Own, .. OptionKeys(ReportOptions.All.Except([ReportOptions.Title]))];
 
+    // Read once: a group of reports is made for hundreds of books.
+    private static readonly ConcurrentDictionary<string, ReportDefinition> KnownStandard = new(StringComparer.Ordinal);
+
     /// <summary>The names of the standard definitions, by subject.</summary>
     public static IReadOnlyList<string> StandardNames { get; } =
         [.. typeof(ReportFile).Assembly.GetManifestResourceNames().Where(name => name.StartsWith(Folder, StringComparison.Ordinal))
@@ -51,6 +55,11 @@ public static class ReportFile
     /// <summary>The standard definition of that name; nothing where there is none.</summary>
     public static ReportDefinition? Standard(string name)
     {
+        if (KnownStandard.TryGetValue(name, out var known))
+        {
+            return known;
+        }
+
         using var standard = typeof(ReportFile).Assembly.GetManifestResourceStream($"{Folder}{name}{KeptFile.Ending}");
         if (standard is null)
         {
@@ -58,7 +67,8 @@ public static class ReportFile
         }
 
         using var reader = new StreamReader(standard);
-        return Read(reader.ReadToEnd(), name, name + KeptFile.Ending, Library.Standard, () => [], isStandard: true).Definition;
+        return KnownStandard[name] =
+            Read(reader.ReadToEnd(), name, name + KeptFile.Ending, Library.Standard, () => [], isStandard: true).Definition;
     }
 
     /// <summary>
