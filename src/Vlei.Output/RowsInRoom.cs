@@ -5,7 +5,9 @@ namespace Vlei.Output;
 
 /// <summary>Makes the next row; false behind the last.</summary>
 /// <param name="row">The row.</param>
-/// <param name="room">What a row that nobody looks at any more had its cells in, for those of this one; nothing where there is none yet.</param>
+/// <param name="room">
+/// What a row that nobody looks at any more had its cells in, for those of this one; nothing where there is none yet.
+/// </param>
 internal delegate bool RowInRoom<TRow, TRoom>(ref TRow row, ref TRoom? room)
     where TRoom : class;
 
