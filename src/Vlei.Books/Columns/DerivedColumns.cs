@@ -92,7 +92,6 @@ internal sealed record DerivedColumns<T>(
 
         return false;
     }
-
 }
 
 /// <summary>The columns of each type of row.</summary>
