@@ -67,8 +67,8 @@ public sealed class ReportDesk
         return new DateTimeOffset(day.ToDateTime(new TimeOnly(Noon, 0), DateTimeKind.Local));
     }
 
-    /// <summary>The same at the close of the last of some days.</summary>
-    public ReportDesk AtCloseOf(DateRange days) => new(Book, Library, WorkingDay.CloseOf(days, Today.Date))
+    /// <summary>The same at the close of the last of some days, for a run: what is kept stays as it is while it lasts.</summary>
+    public ReportDesk AtCloseOf(DateRange days) => new(Book, Library.Still(), WorkingDay.CloseOf(days, Today.Date))
     {
         // What was noted is known whatever day it is, so that the same records give the same files.
         Now = Now, Known = DateOnly.MaxValue,

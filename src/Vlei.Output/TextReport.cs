@@ -109,7 +109,7 @@ internal sealed class TextReport
     /// <summary>Writes the report.</summary>
     public static void Write(ReportWords words, Stream stream, Surface look)
     {
-        using var writer = new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: false), 1 << 14, leaveOpen: true);
+        using var writer = new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: false), 1 << 12, leaveOpen: true);
         var text = new TextReport(words, writer, look);
         text.AddTitle();
         foreach (var columns in text._blocks)

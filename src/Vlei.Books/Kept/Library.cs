@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Vlei.Core;
 using Vlei.Core.Fields;
 using Vlei.Core.Problems;
@@ -11,7 +12,17 @@ namespace Vlei.Books.Kept;
 /// </summary>
 public sealed class Library
 {
-    private Library(IReadOnlyList<Shelf> shelves) => Shelves = shelves;
+    private readonly ConcurrentDictionary<(string Folder, KeptKind Kind), IReadOnlyList<KeptFile>>? _files;
+    private readonly ConcurrentDictionary<string, KeptReport>? _reports;
+
+    private Library(IReadOnlyList<Shelf> shelves, bool isStill = false)
+    {
+        Shelves = shelves;
+        if (isStill)
+        {
+            (_files, _reports) = (new(), new(StringComparer.Ordinal));
+        }
+    }
 
     /// <summary>The folders, in the order in which they are asked.</summary>
     public IReadOnlyList<Shelf> Shelves { get; }
@@ -43,6 +54,12 @@ public sealed class Library
         return new Library(shelves);
     }
 
+    /// <summary>
+    /// The same as it is when it is first asked for: each folder is listed once, and each report is read once. A run sees one state
+    /// of it.
+    /// </summary>
+    public Library Still() => new(Shelves, isStill: true);
+
     /// <summary>The standard report or table of that name; nothing where there is none.</summary>
     public static ReportDefinition? Standard(string name) => StandardReports.Find(name) ?? ReportFile.Standard(name);
 
@@ -54,11 +71,12 @@ public sealed class Library
 
     /// <summary>The file of that name; nothing where there is none.</summary>
     public KeptFile? Find(KeptKind kind, string name) =>
-        Shelves.Select(shelf => shelf.Find(kind, name)).FirstOrDefault(file => file is not null);
+        Shelves.SelectMany(shelf => FilesOf(shelf, kind)).FirstOrDefault(file => file.Name == name);
 
     /// <summary>All files of a kind; of those with the same name the one that counts.</summary>
     public IReadOnlyList<KeptFile> All(KeptKind kind) =>
-        [.. Shelves.SelectMany(shelf => shelf.All(kind)).DistinctBy(file => file.Name).OrderBy(file => file.Name, StringComparer.Ordinal)];
+        [.. Shelves.SelectMany(shelf => FilesOf(shelf, kind)).DistinctBy(file => file.Name)
+            .OrderBy(file => file.Name, StringComparer.Ordinal)];
 
     /// <summary>
     /// The report of that name, kept or standard; nothing where there is none. Throws where its file is not as it should be.
@@ -70,7 +88,8 @@ public sealed class Library
     /// Reads a kept report. What it is made from is the standard report of that name, without what the book says of it, or
     /// another kept one. Throws a <see cref="ProblemException"/> where the file is not as it should be.
     /// </summary>
-    public KeptReport Read(KeptFile file) => Read(file, file.Read());
+    public KeptReport Read(KeptFile file) =>
+        _reports is null ? Read(file, file.Read()) : _reports.GetOrAdd(file.Path, _ => Read(file, file.Read()));
 
     /// <summary>The same, with other text than the file has.</summary>
     public KeptReport Read(KeptFile file, string text) => Read(file, text, []);
@@ -133,6 +152,9 @@ public sealed class Library
     /// <summary>The names of all reports and tables, standard and kept.</summary>
     public IEnumerable<string> NamesOfReports => StandardReports.All.Select(report => report.Key).Concat(ReportFile.StandardNames)
         .Concat(All(KeptKind.Report).Select(known => known.Name));
+
+    private IReadOnlyList<KeptFile> FilesOf(Shelf shelf, KeptKind kind) =>
+        _files is null ? shelf.All(kind) : _files.GetOrAdd((shelf.Folder, kind), _ => shelf.All(kind));
 
     private static string? UserFolder()
     {

@@ -10,9 +10,6 @@ public sealed record Shelf(string Word, string Folder)
     /// <summary>The word of a library.</summary>
     public const string OfLibrary = "library";
 
-    /// <summary>The file of that name; nothing where it is not there.</summary>
-    public KeptFile? Find(KeptKind kind, string name) => All(kind).FirstOrDefault(file => file.Name == name);
-
     /// <summary>
     /// All files of a kind, by name. Throws a <see cref="ProblemException"/> where two names differ by capitals alone: on
     /// another computer they would be one file.

@@ -8,8 +8,10 @@ public sealed class ManyValues<T>
 {
     private const int Bits = 9;
     private const int Piece = 1 << Bits;
+    private const int FirstPiece = 32;
 
     private readonly List<T[]> _pieces = [];
+    private T[] _last = [];
 
     /// <summary>How many there are.</summary>
     public int Count { get; private set; }
@@ -20,11 +22,28 @@ public sealed class ManyValues<T>
     /// <summary>Adds a value behind the others.</summary>
     public void Add(in T value)
     {
-        if (Count == _pieces.Count << Bits)
+        var place = Count & (Piece - 1);
+        if (place == 0 || place == _last.Length)
         {
-            _pieces.Add(new T[Piece]);
+            Grow();
         }
 
-        _pieces[^1][Count++ & (Piece - 1)] = value;
+        _last[place] = value;
+        Count++;
+    }
+
+    // The first piece begins small: most lists are a page of rows.
+    private void Grow()
+    {
+        if (_last.Length is 0 or Piece)
+        {
+            _last = new T[_pieces.Count == 0 ? FirstPiece : Piece];
+            _pieces.Add(_last);
+        }
+        else
+        {
+            Array.Resize(ref _last, Piece);
+            _pieces[^1] = _last;
+        }
     }
 }

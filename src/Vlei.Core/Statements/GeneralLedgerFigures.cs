@@ -125,7 +125,7 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
     }
 
     private ReportCheck AddAccount(
-        FigureRows<LedgerRow> rows, FigureRow<TermSums> account, Dictionary<AccountKey, ManyValues<Posted>> entries)
+        FigureRows<LedgerRow> rows, FigureRow<TermSums> account, Dictionary<AccountKey, LedgerPostings> entries)
     {
         var (closing, balance) = ($"closing({account.Key})", Of(account.Of, LedgerMeasure.Opening));
         rows.Add(FigureRow<LedgerRow>.Heading(account.Key, account.Label, 0));
@@ -133,16 +133,14 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
             $"opening({account.Key})", Caption.Ours("Opening balance"), RowKind.Record, 1,
             new LedgerRow(account.Of, balance, null, Days.From, true), closing);
         var (key, opening) = (AccountOf(account.Of), balance);
-        var own = entries.GetValueOrDefault(key) ?? new ManyValues<Posted>();
+        var own = entries.GetValueOrDefault(key) ?? new LedgerPostings(_source, key);
         rows.AddMany(own.Count, place =>
         {
-            ref readonly var posted = ref own[place];
-            var entry = new PostingEntry(
-                _source, posted.Place, key, posted.Contact, posted.Sum - (place == 0 ? Amount.Zero : own[place - 1].Sum));
-            var row = new LedgerRow(account.Of, opening + posted.Sum, entry, null, false);
+            var (entry, sum) = own.At(place);
+            var row = new LedgerRow(account.Of, opening + sum, entry, null, false);
             return new FigureRow<LedgerRow>(_texts.KeyOf(entry), _texts.IdOf(entry), RowKind.Record, 1, row) { CountsIn = closing };
         });
-        balance += own.Count == 0 ? Amount.Zero : own[^1].Sum;
+        balance += own.Total;
         Add(closing, Caption.Ours("Closing balance"), RowKind.Total, 0, new LedgerRow(account.Of, balance, null, Days.To, false), "total");
         return new ReportCheck(
             "Balances end as in the trial balance", Of(account.Of, LedgerMeasure.Closing), balance, account.Label.English);
@@ -151,19 +149,18 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
             rows.Add(new FigureRow<LedgerRow>(key, label, kind, level, row) { CountsIn = total });
     }
 
-    // There may be any number: no more is kept of each than what cannot be looked up.
-    private Dictionary<AccountKey, ManyValues<Posted>> Entries()
+    private Dictionary<AccountKey, LedgerPostings> Entries()
     {
-        var entries = new Dictionary<AccountKey, ManyValues<Posted>>();
+        var entries = new Dictionary<AccountKey, LedgerPostings>();
         foreach (var entry in PostingEntries.Of(
             _context.Ledger, PartOf([.. _context.Ledger.Accounts.Select(account => new OriginTerm(account.Key, PostingSide.Both, 1))])))
         {
             if (!entries.TryGetValue(entry.Account, out var own))
             {
-                entries[entry.Account] = own = new ManyValues<Posted>();
+                entries[entry.Account] = own = new LedgerPostings(_source, entry.Account);
             }
 
-            own.Add(new Posted(entry.Place, entry.Contact, (own.Count == 0 ? Amount.Zero : own[own.Count - 1].Sum) + entry.Amount));
+            own.Add(entry);
         }
 
         return entries;
@@ -179,7 +176,4 @@ internal sealed class GeneralLedgerFigures : IFigures<LedgerRow, LedgerFigure>
 
     private IEnumerable<OriginPart> PartsOf(TermSums account, LedgerMeasure measure, int sign) =>
         _figures.PartsOf(account, _figures.Columns.Columns.FigureAt((int)measure), sign);
-
-    // A posting of an account, and what those up to it come to; its amount is the difference to the one before.
-    private readonly record struct Posted(PostingPlace Place, ContactKey Contact, Amount Sum);
 }

@@ -114,12 +114,12 @@ public sealed partial class RunFolder : IDisposable
                 KeepWhatIsNotOurs(before);
             }
 
-            // All at once, so that the disk can do them together.
-            _ = Parallel.ForEach(Directory.EnumerateFiles(Staging, "*", OurFiles), path =>
+            foreach (var path in Directory.EnumerateFiles(Staging, "*", OurFiles))
             {
                 using var file = File.OpenHandle(path, FileMode.Open, FileAccess.ReadWrite);
                 RandomAccess.FlushToDisk(file);
-            });
+            }
+
             if (!Directory.Exists(Final))
             {
                 Directory.Move(Staging, Final);
@@ -137,7 +137,7 @@ public sealed partial class RunFolder : IDisposable
                 Directory.Delete(old, recursive: true);
             }
         }
-        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException or AggregateException)
+        catch (Exception cannot) when (cannot is IOException or UnauthorizedAccessException)
         {
             throw new ProblemException(
                 ProblemKind.CannotWrite, $"{Final} cannot be written: {cannot.Message}", "What was there is as it was.", cannot);
