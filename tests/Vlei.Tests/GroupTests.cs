@@ -199,6 +199,16 @@ public sealed class GroupTests : IDisposable
         Assert.True(File.Exists(Produced("balance-sheet.txt")));
         Assert.Empty(_tool.Run("run", "month-end", "--book", "reedwater").Done().Messages);
         Assert.True(File.Exists(Produced("cash-flow.edited.txt")));
+
+        // Files that say the same already are left as they are; where one does not, all are of this run.
+        var then = new DateTime(2026, 6, 1, 12, 0, 0, DateTimeKind.Utc);
+        File.SetLastWriteTimeUtc(Produced("cash-flow.txt"), then);
+        _tool.Run("run", "month-end", "--book", "reedwater").Done();
+        Assert.Equal(then, File.GetLastWriteTimeUtc(Produced("cash-flow.txt")));
+        File.Delete(Produced("balance-sheet.txt"));
+        _tool.Run("run", "month-end", "--book", "reedwater").Done();
+        Assert.NotEqual(then, File.GetLastWriteTimeUtc(Produced("cash-flow.txt")));
+        Assert.True(File.Exists(Produced("balance-sheet.txt")));
     }
 
     [Fact]

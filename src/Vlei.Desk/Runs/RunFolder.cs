@@ -101,8 +101,8 @@ public sealed partial class RunFolder : IDisposable
     }
 
     /// <summary>
-    /// Puts what was gathered in the place of what there is. Says what a person had changed and where it is
-    /// kept.
+    /// Puts what was gathered in the place of what there is, which is left as it is where it says the same already. Says what a person
+    /// had changed and where it is kept.
     /// </summary>
     /// <param name="before">The run that is there now; nothing where there is none.</param>
     public void Commit(RunRecord? before)
@@ -111,6 +111,11 @@ public sealed partial class RunFolder : IDisposable
         {
             if (Directory.Exists(Final))
             {
+                if (IsThereAlready())
+                {
+                    return;
+                }
+
                 KeepWhatIsNotOurs(before);
             }
 
@@ -171,6 +176,11 @@ public sealed partial class RunFolder : IDisposable
             }
         }
     }
+
+    // What a run leaves for the next one is among it, so that no file is there that this one would not have made.
+    private bool IsThereAlready() => Directory.EnumerateFiles(Staging, "*", OurFiles)
+        .All(path => Path.Combine(Final, Path.GetRelativePath(Staging, path)) is var there
+            && FileState.Of(there) is { IsRegular: true } && SumOf(there) == SumOf(path));
 
     // What is in a folder of the run that is there now, from where it is to where it is to be.
     private void KeepWhatIsNotOurs(RunRecord? before, string from = "", string to = "")
