@@ -12,7 +12,8 @@ namespace Vlei.Output;
 /// <param name="most">How many bytes are kept at the most.</param>
 internal sealed class KeptText(IReadOnlyList<int> places, long most)
 {
-    private const int LeastChunk = 1 << 12, MostChunk = 1 << 20, MostBytesPerLetter = 3;
+    // A chunk is no large object to the collector, which takes much more room for each of those than they are long.
+    private const int LeastChunk = 1 << 12, MostChunk = 1 << 16, MostBytesPerLetter = 3;
 
     private static readonly int Kinds = Enum.GetValues<RowKind>().Length;
 
