@@ -32,7 +32,7 @@ public sealed class ManyValues<T>
         Count++;
     }
 
-    // The first piece begins small: most lists are a page of rows.
+    // The first piece begins small, and twice as large each time: most lists are a page of rows.
     private void Grow()
     {
         if (_last.Length is 0 or Piece)
@@ -42,7 +42,7 @@ public sealed class ManyValues<T>
         }
         else
         {
-            Array.Resize(ref _last, Piece);
+            Array.Resize(ref _last, 2 * _last.Length);
             _pieces[^1] = _last;
         }
     }

@@ -132,7 +132,7 @@ internal sealed class Statement
         _figures.Wholes[ShareOf.Income] = content.OfBook(account => account.Type == AccountType.Income, -1);
         _figures.Wholes[ShareOf.Assets] = content.OfBook(account => AccountTypes.IsAsset(account.Type), 1);
         _figures.Wholes[ShareOf.Column] = _rows.Rows.Where(row => row.Formula is null && row.Kind != RowKind.Heading)
-            .Select(row => row.Of).LastOrDefault(TermSums.Of(Array.Empty<Term>()));
+            .Select(row => row.Of).LastOrDefault(TermSums.Of());
         var frame = Frame(definition, _context, _request, _layout.Kind.IsOfMoment, _figures);
         var report = Table(definition, _context, _request, _figures, _rows.Rows).In(frame) with
         {
@@ -184,11 +184,12 @@ internal sealed class Statement
             };
         }
 
+        var (expected, actual) = (check.Expected(content), check.Actual(content));
         foreach (var column in _figures.Filter.IsEverything ? _figures.WholeColumns : [])
         {
             var against = check.IsAgainstAccrual ? _figures.AccrualFigures(column) : _figures.Columns.Columns.FigureAt(column).Of;
             yield return new ReportCheck(
-                check.Name, _figures.Of(check.Expected(content).Only, against), _figures.Of(check.Actual(content), column),
+                check.Name, _figures.Of(expected.Only, against), _figures.Of(actual, column),
                 _figures.Columns.Columns[column].Shown.Heading);
         }
 

@@ -10,14 +10,14 @@ internal sealed record StatementContent(
     IReadOnlyList<Account> Accounts, IReadOnlyList<StatementLine> Lines, IReadOnlyList<StatementComputed> Computed)
 {
     /// <summary>What accounts of the book come to in the days of a column.</summary>
-    public TermSums OfBook(Func<Account, bool> isMeant, int sign) => TermSums.Of(Terms(Accounts, isMeant, Span.Days, sign));
+    public TermSums OfBook(Func<Account, bool> isMeant, int sign) => TermSums.Of([.. Terms(Accounts, isMeant, Span.Days, sign)]);
 
     /// <summary>What they come to from the first day to the last of a column; debit positive.</summary>
     public TermSums OfBookSoFar(Func<Account, bool> isMeant) =>
         TermSums.Of([.. Terms(Accounts, isMeant, Span.Days, 1), .. Terms(Accounts, isMeant, Span.Before, 1)]);
 
     /// <summary>What accounts in its lines come to in the days of a column.</summary>
-    public TermSums OfLines(Func<Account, bool> isMeant, int sign) => TermSums.Of(Terms(LineAccounts, isMeant, Span.Days, sign));
+    public TermSums OfLines(Func<Account, bool> isMeant, int sign) => TermSums.Of([.. Terms(LineAccounts, isMeant, Span.Days, sign)]);
 
     /// <summary>What they come to together with what no single account holds; credit positive where nothing else is said.</summary>
     public TermSums WithComputed(Func<Account, bool> isMeant, int sign = -1) =>

@@ -109,7 +109,7 @@ internal sealed class StatementFigures : IFigures<TermSums, PostedFigure>
         Of(row.ByMeasure[Columns.Columns.FigureAt(column).Measure], Columns.Columns.FigureAt(column).Of);
 
     /// <summary>What terms come to in some days.</summary>
-    public Amount Of(IReadOnlyList<Term> terms, ColumnFigures figures)
+    public Amount Of(Term[] terms, ColumnFigures figures)
     {
         var total = Amount.Zero;
         foreach (var term in terms)

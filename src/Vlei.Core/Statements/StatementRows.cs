@@ -15,6 +15,7 @@ internal sealed class StatementRows
     private readonly List<FigureRow<TermSums>> _rows = [];
     private readonly Dictionary<string, bool> _wanted = [];
     private readonly Dictionary<string, FigureRow<TermSums>> _values = [];
+    private readonly Dictionary<string, List<(Account Account, int Depth, TermSums Sum)>> _rowsOf = [];
     private readonly IReadOnlyList<StatementPart> _parts;
     private readonly StatementPart? _last;
 
@@ -72,11 +73,11 @@ internal sealed class StatementRows
         {
             StatementGroup group => (TermSums.Of(group.Parts.Where(IsWanted)
                 .Select(inner => (Value: Value(inner), IsOwn: inner is not StatementResult)).ToList()
-                .Where(inner => inner.IsOwn).Select(inner => (inner.Value.Of, 1))), null),
-            StatementLine line => (TermSums.Of(line.Accounts.Select(account => OwnTerm(account, line.Sign))), null),
-            StatementComputed computed => (TermSums.Of(computed.Terms), null),
+                .FindAll(inner => inner.IsOwn).ConvertAll(inner => (inner.Value.Of, 1))), null),
+            StatementLine line => (TermSums.Of([.. line.Accounts.Select(account => OwnTerm(account, line.Sign))]), null),
+            StatementComputed computed => (TermSums.Of([.. computed.Terms]), null),
             StatementResult { Formula.IsSum: true } result when result.Formula.Keys.All(key => _values[key].Formula is null) =>
-                (TermSums.Of(result.Formula.Parts.Select(part => (_values[part.Key].Of, part.Sign))), null),
+                (TermSums.Of([.. result.Formula.Parts.Select(part => (_values[part.Key].Of, part.Sign))]), null),
             StatementResult result => (default(TermSums), new RowFormula<TermSums>(
                 result.Formula, result.Formula.Keys.Distinct().ToDictionary(key => key, key => _values[key]),
                 result.Text.Show == "percent" ? ColumnKind.Percent : ColumnKind.Ratio)),
@@ -187,9 +188,15 @@ internal sealed class StatementRows
         }
     }
 
+    // They are asked for to see whether there are any, and then to be shown.
     private List<(Account Account, int Depth, TermSums Sum)> RowsOf(StatementLine line)
     {
-        var rows = new List<(Account, int, TermSums)>();
+        if (_rowsOf.TryGetValue(line.Text.Key, out var rows))
+        {
+            return rows;
+        }
+
+        _rowsOf[line.Text.Key] = rows = [];
         var own = line.Accounts.Select(account => account.Key).ToHashSet();
         foreach (var account in line.Accounts.Where(account => account.ParentKey is not { } parent || !own.Contains(parent)))
         {
@@ -204,7 +211,7 @@ internal sealed class StatementRows
         Account account, int depth, StatementLine line, HashSet<AccountKey> own, List<(Account, int, TermSums)> rows)
     {
         var place = rows.Count;
-        var sum = TermSums.Of([OwnTerm(account, line.Sign)]);
+        var sum = TermSums.Of(OwnTerm(account, line.Sign));
         foreach (var part in _children[account.Key].Where(part => own.Contains(part.Key)))
         {
             sum = TermSums.Of([(sum, 1), (AddAccount(part, depth + 1, line, own, rows), 1)]);

@@ -2,31 +2,42 @@ namespace Vlei.Core.Statements;
 
 /// <summary>What counts towards a row of a statement, for each measure of the columns.</summary>
 /// <param name="ByMeasure">The terms, by measure.</param>
-internal readonly record struct TermSums(IReadOnlyList<IReadOnlyList<Term>> ByMeasure)
+internal readonly record struct TermSums(params Term[][] ByMeasure)
 {
     /// <summary>Of statements with one measure, what counts towards it.</summary>
-    public IReadOnlyList<Term> Only => ByMeasure[0];
+    public Term[] Only => ByMeasure[0];
 
     /// <summary>One with one measure.</summary>
-    public static TermSums Of(IEnumerable<Term> terms) => new([[.. terms]]);
+    public static TermSums Of(params Term[] terms) => new([terms]);
 
     /// <summary>Several together, measure by measure.</summary>
     public static TermSums Together(IEnumerable<TermSums> parts)
     {
         List<TermSums> all = [.. parts];
-        return new TermSums([.. Enumerable.Range(0, all.Max(part => part.ByMeasure.Count))
-            .Select(measure => all.SelectMany(part => part.ByMeasure[measure]).ToList())]);
+        return new TermSums([.. Enumerable.Range(0, all.Max(part => part.ByMeasure.Length))
+            .Select(measure => all.SelectMany(part => part.ByMeasure[measure]).ToArray())]);
     }
 
     /// <summary>Several together, each as often as its sign says.</summary>
-    public static TermSums Of(IEnumerable<(TermSums Part, int Sign)> parts) => new([Gathered([.. parts.SelectMany(part =>
-        part.Part.Only.Select(term => term with { Sign = checked(term.Sign * part.Sign) }))])]);
+    public static TermSums Of(IReadOnlyCollection<(TermSums Part, int Sign)> parts)
+    {
+        var (terms, first) = (new Term[parts.Sum(part => part.Part.Only.Length)], 0);
+        foreach (var (part, sign) in parts)
+        {
+            foreach (var term in part.Only)
+            {
+                terms[first++] = term with { Sign = checked(term.Sign * sign) };
+            }
+        }
+
+        return Of(Gathered(terms));
+    }
 
     // Rows that are made of rows that are made of rows name the same accounts over and over: these are counted once, as often.
-    private static List<Term> Gathered(List<Term> terms)
+    private static Term[] Gathered(Term[] terms)
     {
         const int Many = 2000;
-        return terms.Count <= Many ? terms
+        return terms.Length <= Many ? terms
             : [.. terms.GroupBy(term => term with { Sign = 0 })
                 .Select(same => same.Key with { Sign = same.Aggregate(0, (sum, term) => checked(sum + term.Sign)) })];
     }

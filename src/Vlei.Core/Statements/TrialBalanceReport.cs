@@ -70,7 +70,7 @@ public static class TrialBalanceReport
     internal static List<FigureRow<TermSums>> Rows(IReadOnlyList<Account> accounts, StatementFigures figures, bool zeros)
     {
         var earlierProfit = accounts.Where(account => AccountTypes.IsProfitAndLoss(account.Type))
-            .Select(account => new Term(account.Key, Span.Carried, 1)).ToList();
+            .Select(account => new Term(account.Key, Span.Carried, 1)).ToArray();
         var retained = accounts.FirstOrDefault(account => account.Type == AccountType.RetainedEarnings);
         var rows = new List<FigureRow<TermSums>>();
         foreach (var account in accounts.OrderBy(account => account.Code, CodeOrder.Instance))
@@ -95,11 +95,11 @@ public static class TrialBalanceReport
         }
 
         rows.Add(new FigureRow<TermSums>("total", Caption.Ours("Total"), RowKind.GrandTotal, 0, new TermSums(
-            [.. Enumerable.Range(0, Measures.Length).Select(measure => rows.SelectMany(row => row.Of.ByMeasure[measure]).ToList())])));
+            [.. Enumerable.Range(0, Measures.Length).Select(measure => rows.SelectMany(row => row.Of.ByMeasure[measure]).ToArray())])));
         return rows;
     }
 
-    private static TermSums SumOf(Account account, List<Term> carried)
+    private static TermSums SumOf(Account account, Term[] carried)
     {
         List<Term> opening = [new Term(account.Key, Span.Before, 1), .. carried];
         if (AccountTypes.IsProfitAndLoss(account.Type))
@@ -108,12 +108,12 @@ public static class TrialBalanceReport
         }
 
         return WithClosing(
-            opening, [new Term(account.Key, Span.Days, 1, PostingSide.Debit)],
+            [.. opening], [new Term(account.Key, Span.Days, 1, PostingSide.Debit)],
             [new Term(account.Key, Span.Days, 1, PostingSide.Credit)]);
     }
 
     // Opening and closing are debit positive; debit and credit both positive.
-    private static TermSums WithClosing(List<Term> opening, List<Term> debit, List<Term> credit) => new(
+    private static TermSums WithClosing(Term[] opening, Term[] debit, Term[] credit) => new(
     [
         opening, debit, credit,
         [.. opening, .. debit.Select(term => term with { Side = PostingSide.Both })],

@@ -113,16 +113,16 @@ internal sealed class FieldIndex(BoundField bound, FiscalCalendar calendar)
     /// <summary>The place of each number in that order, equal ones together, so that many can be sorted without looking at words.</summary>
     public int[] RanksOf(long[] numbers)
     {
+        if (_hasWords && _shared?.Places is { } known)
+        {
+            return Array.ConvertAll(numbers, number => IsNothing(number) ? int.MaxValue : known[(int)number]);
+        }
+
         var distinct = numbers.Distinct().ToArray();
         if (!_hasWords)
         {
             Array.Sort(distinct);
             return Array.ConvertAll(numbers, number => IsNothing(number) ? distinct.Length : Array.BinarySearch(distinct, number));
-        }
-
-        if (_shared?.Places is { } known)
-        {
-            return Array.ConvertAll(numbers, number => IsNothing(number) ? int.MaxValue : known[(int)number]);
         }
 
         var words = Array.FindAll(distinct, number => !IsNothing(number));
