@@ -14,7 +14,7 @@ public static class TypedLooks
     /// <param name="formats">The formats that are written.</param>
     public static void RefuseOfNoFormat(IReadOnlyCollection<string> typed, IReadOnlyList<ReportFormat> formats)
     {
-        foreach (var option in ReportFormat.All.SelectMany(format => format.Takes).Distinct().Where(option => typed.Contains(option.Name)))
+        foreach (var option in ReportFormat.All.SelectMany(format => format.Takes).Where(option => typed.Contains(option.Name)).Distinct())
         {
             if (!formats.Any(format => format.Takes.Contains(option)))
             {

@@ -281,7 +281,8 @@ internal sealed class TextReport
     {
         foreach (var column in columns)
         {
-            _cells[column] = TextCell.Of(_summed[column] ? new string(rule, _widths[column]) : "");
+            var width = _summed[column] ? _widths[column] : 0;
+            _cells[column] = new TextCell(new string(rule, width), width, IsBelow: false);
         }
 
         AddColumns(TextCell.Of(""), _cells, columns, TextStyle.Plain);

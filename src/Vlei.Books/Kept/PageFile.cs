@@ -31,16 +31,15 @@ public static class PageFile
     /// <summary>The lists that a panel may be and that are no reports.</summary>
     public static IReadOnlyList<string> Lists { get; } = ["questions", "moved", "deliveries", "favourites"];
 
-    /// <summary>The keys of a page.</summary>
-    public static IReadOnlyList<FileKey> Keys { get; } =
+    // Each report that is shown asks for the names of pages, and of few is more asked.
+    private static readonly Lazy<IReadOnlyList<FileKey>> KeysOfPages = new(() =>
     [
         new("title", FileKeyKind.Text, "Its title."),
         new("question", FileKeyKind.Text, "The question that it answers, for vlei reports."),
         new("formats", FileKeyKind.Texts, "The formats that it is sent in; PDF, where nothing is said."),
         .. DeliveryKeys.Keys,
-    ];
+    ]);
 
-    // Each report that is shown asks for the names of pages, and of few is more asked.
     private static readonly Lazy<IReadOnlyList<FileKey>> KeysOfPanels = new(() =>
     [
         new("title", FileKeyKind.Text, "What it is about; the report's title where there is none here."),
@@ -52,6 +51,9 @@ public static class PageFile
         new("most", FileKeyKind.Number, "How many rows are shown where none are named."),
         .. ReportFile.OptionKeys(ReportOptions.All.Except([ReportOptions.Title])),
     ]);
+
+    /// <summary>The keys of a page.</summary>
+    public static IReadOnlyList<FileKey> Keys => KeysOfPages.Value;
 
     /// <summary>The keys of a panel; all others are options of its report.</summary>
     public static IReadOnlyList<FileKey> PanelKeys => KeysOfPanels.Value;

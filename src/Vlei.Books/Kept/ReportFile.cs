@@ -15,8 +15,8 @@ public static class ReportFile
 {
     private const string Folder = "reports/";
 
-    /// <summary>The keys that say what the report is; all others are options of <c>vlei show</c>.</summary>
-    public static IReadOnlyList<FileKey> Own { get; } =
+    // Each report that is shown is looked for here, and of few is more asked.
+    private static readonly Lazy<IReadOnlyList<FileKey>> OwnKeys = new(() =>
     [
         new(
             "from", FileKeyKind.Text,
@@ -30,18 +30,26 @@ public static class ReportFile
         new("favourite", FileKeyKind.Flag, "Whether it stands first where reports are listed."),
         new("formats", FileKeyKind.Texts, "The formats that it is sent in; PDF, where nothing is said."),
         .. DeliveryKeys.Keys,
-    ];
+    ]);
 
-    /// <summary>All keys of such a file: its own, and the options of <c>vlei show</c>.</summary>
-    public static IReadOnlyList<FileKey> Keys { get; } = [.. Own, .. OptionKeys(ReportOptions.All.Except([ReportOptions.Title]))];
+    private static readonly Lazy<IReadOnlyList<FileKey>> AllKeys = new(() =>
+        [.. Own, .. OptionKeys(ReportOptions.All.Except([ReportOptions.Title]))]);
+
+    private static readonly Lazy<IReadOnlyList<string>> AllStandard = new(() =>
+        [.. typeof(ReportFile).Assembly.GetManifestResourceNames().Where(name => name.StartsWith(Folder, StringComparison.Ordinal))
+            .Select(name => Path.GetFileNameWithoutExtension(name)).Order(StringComparer.Ordinal)]);
 
     // Read once: a group of reports is made for hundreds of books.
     private static readonly ConcurrentDictionary<string, ReportDefinition> KnownStandard = new(StringComparer.Ordinal);
 
+    /// <summary>The keys that say what the report is; all others are options of <c>vlei show</c>.</summary>
+    public static IReadOnlyList<FileKey> Own => OwnKeys.Value;
+
+    /// <summary>All keys of such a file: its own, and the options of <c>vlei show</c>.</summary>
+    public static IReadOnlyList<FileKey> Keys => AllKeys.Value;
+
     /// <summary>The names of the standard definitions, by subject.</summary>
-    public static IReadOnlyList<string> StandardNames { get; } =
-        [.. typeof(ReportFile).Assembly.GetManifestResourceNames().Where(name => name.StartsWith(Folder, StringComparison.Ordinal))
-            .Select(name => Path.GetFileNameWithoutExtension(name)).Order(StringComparer.Ordinal)];
+    public static IReadOnlyList<string> StandardNames => AllStandard.Value;
 
     /// <summary>The keys of a file that are options of reports.</summary>
     public static IEnumerable<FileKey> OptionKeys(IEnumerable<ReportOption> options) => options.Select(option => new FileKey(

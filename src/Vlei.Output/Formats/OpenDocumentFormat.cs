@@ -16,7 +16,7 @@ internal sealed class OpenDocumentFormat() : ReportFormat("ods")
     /// <inheritdoc/>
     // What stands before decimals is a matter of whose computer opens it.
     public override IReadOnlyList<ReportOption> Takes { get; } =
-        [.. Looks.Document.Except([LookOptions.DecimalMark, LookOptions.Chart, LookOptions.Logo])];
+        Array.FindAll(Looks.Document, look => look != LookOptions.DecimalMark && look != LookOptions.Chart && look != LookOptions.Logo);
 
     /// <inheritdoc/>
     public override void Write(Report report, Stream stream, Surface surface)

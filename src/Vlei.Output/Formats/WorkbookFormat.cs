@@ -16,7 +16,7 @@ internal sealed class WorkbookFormat() : ReportFormat("xlsx")
     /// <inheritdoc/>
     // What stands before decimals is a matter of whose computer opens it.
     public override IReadOnlyList<ReportOption> Takes { get; } =
-        [.. Looks.Document.Except([LookOptions.DecimalMark]), LookOptions.Template];
+        [.. Array.FindAll(Looks.Document, look => look != LookOptions.DecimalMark), LookOptions.Template];
 
     /// <inheritdoc/>
     public override void Write(Report report, Stream stream, Surface surface)
