@@ -143,8 +143,8 @@ public static class RequestText
         IReadOnlyDictionary<string, IReadOnlyList<string>> options, WorkingDay today, FiscalCalendar calendar, Currency currency,
         Func<string, SavedSelection>? selections = null)
     {
-        List<SavedSelection> selected = [.. SelectedIn(options).Select(name => selections?.Invoke(name)
-            ?? throw new ProblemException(ProblemKind.NotFound, $"There is no selection {name}."))];
+        var selected = SelectedIn(options).ConvertAll(name => selections?.Invoke(name)
+            ?? throw new ProblemException(ProblemKind.NotFound, $"There is no selection {name}."));
         string? One(ReportOption option) => Texts(options, option) is [.., var last] ? last : null;
         bool Has(ReportOption option) => One(option) == "true";
         IReadOnlyList<ColumnText> Columns(ReportOption option) =>
@@ -204,11 +204,12 @@ public static class RequestText
         };
     }
 
-    /// <summary>The names of the saved selections that are asked for; the word <c>none</c> takes away those before it.</summary>
-    public static IEnumerable<string> SelectedIn(IReadOnlyDictionary<string, IReadOnlyList<string>> options)
+    // The names of the saved selections that are asked for; the word none takes away those before it.
+    private static List<string> SelectedIn(IReadOnlyDictionary<string, IReadOnlyList<string>> options)
     {
         var names = Texts(options, ReportOptions.Select).SelectMany(list => list.Split(',', StringSplitOptions.TrimEntries)).ToList();
-        return names.Skip(names.LastIndexOf(FieldNames.None) + 1);
+        names.RemoveRange(0, names.LastIndexOf(FieldNames.None) + 1);
+        return names;
     }
 
     private static IEnumerable<FieldChoice> ChoicesIn(IReadOnlyDictionary<string, IReadOnlyList<string>> options) =>

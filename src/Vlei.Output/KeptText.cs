@@ -15,8 +15,6 @@ internal sealed class KeptText(IReadOnlyList<int> places, long most)
     // A chunk is no large object to the collector, which takes much more room for each of those than they are long.
     private const int LeastChunk = 1 << 12, MostChunk = 1 << 16, MostBytesPerLetter = 3;
 
-    private static readonly int Kinds = Enum.GetValues<RowKind>().Length;
-
     private readonly List<(byte[] Bytes, int Used)> _chunks = [];
     private long _kept;
 
@@ -31,7 +29,7 @@ internal sealed class KeptText(IReadOnlyList<int> places, long most)
     /// <param name="lately">Where its label and its cells are kept until others come there.</param>
     public void Add(in TextRow row, ReadOnlySpan<int> lately)
     {
-        var room = PackedNumber.Longest + RoomFor(row.Label);
+        var room = (2 * PackedNumber.Longest) + RoomFor(row.Label);
         foreach (ref readonly var cell in row.Cells.AsSpan())
         {
             room += RoomFor(cell);
@@ -52,7 +50,8 @@ internal sealed class KeptText(IReadOnlyList<int> places, long most)
         }
 
         var rest = bytes.AsSpan(used);
-        PackedNumber.Put(ref rest, (row.Look.Level * Kinds) + (int)row.Look.Kind);
+        PackedNumber.Put(ref rest, (int)row.Look.Kind);
+        PackedNumber.Put(ref rest, row.Look.Level);
         Put(ref rest, row.Label, lately[0]);
         for (var column = 0; column < row.Cells.Length; column++)
         {
@@ -107,7 +106,8 @@ internal sealed class KeptText(IReadOnlyList<int> places, long most)
     private static TextRow Take(byte[] bytes, ref int taken, TextCell[][] lately, TextCell[] cells)
     {
         ReadOnlySpan<byte> rest = bytes.AsSpan(taken);
-        var look = (int)PackedNumber.Take(ref rest);
+        var kind = (RowKind)PackedNumber.Take(ref rest);
+        var level = (int)PackedNumber.Take(ref rest);
         var label = Take(ref rest, lately[0]);
         for (var column = 0; column < cells.Length; column++)
         {
@@ -115,7 +115,7 @@ internal sealed class KeptText(IReadOnlyList<int> places, long most)
         }
 
         taken = bytes.Length - rest.Length;
-        return new TextRow(new RowLook((RowKind)(look % Kinds), look / Kinds), label, cells);
+        return new TextRow(new RowLook(kind, level), label, cells);
     }
 
     private static TextCell Take(ref ReadOnlySpan<byte> bytes, TextCell[] lately)

@@ -8,6 +8,8 @@ namespace Vlei.Books.Kept;
 /// <summary>Finds and reads layout files: those of a book, and the standard ones, which are such files too.</summary>
 public static class LayoutFile
 {
+    private const string Folder = "layouts/";
+
     // Read once: a group of reports is made for hundreds of books.
     private static readonly ConcurrentDictionary<string, LayoutText> Standard = new(StringComparer.Ordinal);
 
@@ -60,16 +62,10 @@ public static class LayoutFile
     }
 
     /// <summary>The names of the standard layouts.</summary>
-    public static IReadOnlyList<string> StandardNames { get; } =
-        [.. typeof(LayoutFile).Assembly.GetManifestResourceNames().Where(name => name.StartsWith("layouts/", StringComparison.Ordinal))
-            .Select(name => Path.GetFileNameWithoutExtension(name)).Order(StringComparer.Ordinal)];
+    public static IReadOnlyList<string> StandardNames => StandardFiles.NamesIn(Folder);
 
     /// <summary>The text of a standard layout, to start one's own from; nothing where there is none of that name.</summary>
-    public static string? StandardText(string name)
-    {
-        using var standard = typeof(LayoutFile).Assembly.GetManifestResourceStream($"layouts/{name}{KeptFile.Ending}");
-        return standard is null ? null : new StreamReader(standard).ReadToEnd();
-    }
+    public static string? StandardText(string name) => StandardFiles.TextOf(Folder, name);
 
     private static LayoutText Read(string text, string path)
     {

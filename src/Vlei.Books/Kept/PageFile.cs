@@ -59,9 +59,7 @@ public static class PageFile
     public static IReadOnlyList<FileKey> PanelKeys => KeysOfPanels.Value;
 
     /// <summary>The names of the standard pages.</summary>
-    public static IReadOnlyList<string> StandardNames { get; } =
-        [.. Array.FindAll(typeof(PageFile).Assembly.GetManifestResourceNames(), name => name.StartsWith(Folder, StringComparison.Ordinal))
-            .Select(name => Path.GetFileNameWithoutExtension(name)).Order(StringComparer.Ordinal)];
+    public static IReadOnlyList<string> StandardNames { get; } = StandardFiles.NamesIn(Folder);
 
     /// <summary>The names of all pages, kept and standard.</summary>
     public static IEnumerable<string> NamesIn(Library library) =>
@@ -75,14 +73,7 @@ public static class PageFile
             return Read(file.Read(), name, file.Path, library);
         }
 
-        using var standard = typeof(PageFile).Assembly.GetManifestResourceStream($"{Folder}{name}{KeptFile.Ending}");
-        if (standard is null)
-        {
-            return null;
-        }
-
-        using var reader = new StreamReader(standard);
-        return Read(reader.ReadToEnd(), name, name + KeptFile.Ending, library);
+        return StandardFiles.TextOf(Folder, name) is { } text ? Read(text, name, name + KeptFile.Ending, library) : null;
     }
 
     /// <summary>Reads a page. Throws a <see cref="ProblemException"/> that names the place where it is not as it should be.</summary>

@@ -35,9 +35,7 @@ public static class ReportFile
     private static readonly Lazy<IReadOnlyList<FileKey>> AllKeys = new(() =>
         [.. Own, .. OptionKeys(ReportOptions.All.Except([ReportOptions.Title]))]);
 
-    private static readonly Lazy<IReadOnlyList<string>> AllStandard = new(() =>
-        [.. typeof(ReportFile).Assembly.GetManifestResourceNames().Where(name => name.StartsWith(Folder, StringComparison.Ordinal))
-            .Select(name => Path.GetFileNameWithoutExtension(name)).Order(StringComparer.Ordinal)]);
+    private static readonly Lazy<IReadOnlyList<string>> AllStandard = new(() => StandardFiles.NamesIn(Folder));
 
     // Read once: a group of reports is made for hundreds of books.
     private static readonly ConcurrentDictionary<string, ReportDefinition> KnownStandard = new(StringComparer.Ordinal);
@@ -68,15 +66,8 @@ public static class ReportFile
             return known;
         }
 
-        using var standard = typeof(ReportFile).Assembly.GetManifestResourceStream($"{Folder}{name}{KeptFile.Ending}");
-        if (standard is null)
-        {
-            return null;
-        }
-
-        using var reader = new StreamReader(standard);
-        return KnownStandard[name] =
-            Read(reader.ReadToEnd(), name, name + KeptFile.Ending, Library.Standard, () => [], isStandard: true).Definition;
+        return StandardFiles.TextOf(Folder, name) is not { } text ? null
+            : KnownStandard[name] = Read(text, name, name + KeptFile.Ending, Library.Standard, () => [], isStandard: true).Definition;
     }
 
     /// <summary>
