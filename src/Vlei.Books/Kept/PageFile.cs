@@ -59,7 +59,7 @@ public static class PageFile
     public static IReadOnlyList<FileKey> PanelKeys => KeysOfPanels.Value;
 
     /// <summary>The names of the standard pages.</summary>
-    public static IReadOnlyList<string> StandardNames { get; } = StandardFiles.NamesIn(Folder);
+    public static IReadOnlyList<string> StandardNames => StandardFiles.NamesIn(Folder);
 
     /// <summary>The names of all pages, kept and standard.</summary>
     public static IEnumerable<string> NamesIn(Library library) =>

@@ -35,8 +35,6 @@ public static class ReportFile
     private static readonly Lazy<IReadOnlyList<FileKey>> AllKeys = new(() =>
         [.. Own, .. OptionKeys(ReportOptions.All.Except([ReportOptions.Title]))]);
 
-    private static readonly Lazy<IReadOnlyList<string>> AllStandard = new(() => StandardFiles.NamesIn(Folder));
-
     // Read once: a group of reports is made for hundreds of books.
     private static readonly ConcurrentDictionary<string, ReportDefinition> KnownStandard = new(StringComparer.Ordinal);
 
@@ -47,7 +45,7 @@ public static class ReportFile
     public static IReadOnlyList<FileKey> Keys => AllKeys.Value;
 
     /// <summary>The names of the standard definitions, by subject.</summary>
-    public static IReadOnlyList<string> StandardNames => AllStandard.Value;
+    public static IReadOnlyList<string> StandardNames => StandardFiles.NamesIn(Folder);
 
     /// <summary>The keys of a file that are options of reports.</summary>
     public static IEnumerable<FileKey> OptionKeys(IEnumerable<ReportOption> options) => options.Select(option => new FileKey(

@@ -24,16 +24,13 @@ public sealed class Language
     /// <summary>The language that the program speaks by itself.</summary>
     public static Language English { get; } = new("en", PhraseBook.Empty, DateWords.English);
 
-    // Most reports are in one language, and look for no other.
-    private static readonly Lazy<IReadOnlyList<string>> AllStandard = new(() =>
+    /// <summary>The codes of the languages that are part of the program.</summary>
+    public static IReadOnlyList<string> Standard =>
     [
         English.Code, .. typeof(Language).Assembly.GetManifestResourceNames()
             .Where(name => name.StartsWith(Folder, StringComparison.Ordinal))
             .Select(name => name[Folder.Length..^Ending.Length]).Order(StringComparer.Ordinal),
-    ]);
-
-    /// <summary>The codes of the languages that are part of the program.</summary>
-    public static IReadOnlyList<string> Standard => AllStandard.Value;
+    ];
 
     /// <summary>Its code, of ISO 639-1.</summary>
     public string Code { get; }

@@ -2,7 +2,7 @@ namespace Vlei.Core.Statements;
 
 /// <summary>What counts towards a row of a statement, for each measure of the columns.</summary>
 /// <param name="ByMeasure">The terms, by measure.</param>
-internal readonly record struct TermSums(params Term[][] ByMeasure)
+internal readonly record struct TermSums(Term[][] ByMeasure)
 {
     /// <summary>Of statements with one measure, what counts towards it.</summary>
     public Term[] Only => ByMeasure[0];
