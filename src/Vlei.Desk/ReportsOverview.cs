@@ -17,6 +17,9 @@ public sealed class ReportsOverview
     private readonly IReadOnlyList<RecentReport> _recent;
     private readonly List<ProblemException> _broken;
 
+    // Read once: what is wrong with one is told once.
+    private readonly Lazy<IReadOnlyList<KeptPage>> _pages;
+
     /// <summary>Reads what is kept: what one file has wrong does not hide the others.</summary>
     /// <param name="desk">The book; nothing where there is none.</param>
     public ReportsOverview(ReportDesk? desk)
@@ -24,6 +27,8 @@ public sealed class ReportsOverview
         (Desk, Library) = (desk, desk?.Library ?? Library.Of(null));
         var (kept, broken) = new ReportCatalogue(Library).Read();
         (_kept, _broken) = (kept.ToDictionary(report => report.Definition.Key), [.. broken]);
+        _pages = new Lazy<IReadOnlyList<KeptPage>>(() =>
+            [.. PageFile.NamesIn(Library).Select(name => Sound(() => PageFile.Find(Library, name)!)).OfType<KeptPage>()]);
         _recent = desk is null ? [] : RecentReports.Of(desk.Book);
         foreach (var file in Library.All(KeptKind.Group))
         {
@@ -69,8 +74,7 @@ public sealed class ReportsOverview
     ];
 
     /// <summary>The pages of panels, one's own first; one whose file is not as it should be is among what is broken.</summary>
-    public IEnumerable<KeptPage> Pages =>
-        PageFile.NamesIn(Library).Select(name => Sound(() => PageFile.Find(Library, name)!)).OfType<KeptPage>();
+    public IReadOnlyList<KeptPage> Pages => _pages.Value;
 
     /// <summary>Where a kept report is: the file, and whose it is where it is not the book's.</summary>
     public string PlaceOf(ReportDefinition report)

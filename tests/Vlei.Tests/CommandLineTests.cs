@@ -91,6 +91,12 @@ public sealed partial class CommandLineTests : IDisposable
     [InlineData(66, "vlei: There is no report profit-los. Did you mean profit-loss?", "show", "profit-los")]
     [InlineData(2, "vlei: There is no field mounth. Did you mean month?", "show", "profit-loss", "--by", "mounth")]
     [InlineData(
+        2,
+        "vlei: There is no field fortnight. There are account, account.name, account.type, account.cash-flow, contact, contact.name, "
+            + "project, project.name, department, department.name, item, item.name, kind, tag.NAME, week, month, quarter, year, "
+            + "fiscal-quarter and fiscal-year, and what vlei fields postings lists.",
+        "show", "profit-loss", "--by", "fortnight")]
+    [InlineData(
         2, "vlei: --basis does not take \"cahs\". Did you mean cash?", "show", "profit-loss", "--basis", "cahs")]
     [InlineData(
         2, "vlei: --share does not take \"asets\". Did you mean assets?", "show", "profit-loss", "--share",

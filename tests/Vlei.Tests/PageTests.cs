@@ -100,6 +100,7 @@ public sealed class PageTests : IDisposable
         var outcome = _tool.Run("show", "overview", "--book", "reedwater");
         Assert.Equal(status, outcome.Status);
         Assert.Contains(message, outcome.Messages.ReplaceLineEndings(" ").Replace("      ", "", StringComparison.Ordinal));
+        Assert.Equal(2, _tool.Run("reports", "--book", "reedwater").Messages.Split("overview.toml").Length);
     }
 
     [Theory]

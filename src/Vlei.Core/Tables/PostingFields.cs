@@ -34,7 +34,7 @@ public sealed class PostingFields
         : throw new ProblemException(
             ProblemKind.Usage, $"There is no field {name}.",
             Suggestion.DidYouMean(name, FieldNames.OfPostings.Concat(others)) ?? _known.Value.Fields.Meant(name)
-            ?? $"There are {Suggestion.Listed([.. FieldNames.OfPostings, "tag.NAME", .. others], "and")}, and what vlei fields "
+            ?? $"There are {Suggestion.Listed([.. FieldNames.OfPostings.Append("tag.NAME").Union(others)], "and")}, and what vlei fields "
                 + $"postings lists.");
 
     /// <summary>
